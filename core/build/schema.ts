@@ -1,0 +1,66 @@
+import { z } from "zod";
+import { PartType } from "../catalogue";
+
+/** The schools of the shop, which a job may override. Each has the default that `docs/decisions.md` argues for. */
+export const Policy = z.strictObject({
+  cooling: z.enum(["fans-follow-cpu", "pump-first", "self-controlled"]).default("fans-follow-cpu"),
+  caseFans: z.enum(["group-by-place", "own-header", "hub"]).default("group-by-place"),
+  secondCpuPlug: z.enum(["by-draw", "always"]).default("by-draw"),
+  graphicsCables: z.enum(["by-draw", "one-each"]).default("by-draw"),
+  cpuPlugW: z.number().min(50).max(1000).default(336),
+  mainsV: z.union([z.literal(115), z.literal(230)]).default(230),
+  mayOrder: z.boolean().default(true).describe("parts have not all arrived: a missing accessory may go on the order list"),
+});
+export type Policy = z.infer<typeof Policy>;
+
+const PartId = z.string().min(1).max(60).regex(/^[A-Za-z0-9_.+\-]+$/, "use letters, digits and _ . + - only");
+
+/** A terminal of a part: `part:terminal`. Cable instances are `part/cable/number:end`. */
+export const Address = z.string().min(3).max(200).regex(/^[^:\s]+:[^:\s]+$/, "write it as part:terminal");
+export type Address = z.infer<typeof Address>;
+
+export const Part = z.strictObject({
+  id: PartId,
+  type: z.string().min(1).max(80),
+  label: z.string().max(120).optional().describe("what the technician calls it"),
+  mount: z.string().max(80).optional().describe("the place in the case"),
+  zone: z.string().max(40).optional().describe("fans of one zone turn together; left out: its region of the case"),
+  serial: z.string().max(80).optional(),
+  from: z.enum(["client", "shelf", "order"]).default("client"),
+});
+export type Part = z.infer<typeof Part>;
+
+/** `fixed`: the technician wants it so; `planned`: from a plan; `plugged`: done with the hands; `checked`: looked at again. */
+export const CONNECTION_STATES = ["fixed", "planned", "plugged", "checked"] as const;
+
+export const Connection = z.strictObject({
+  lead: Address,
+  port: Address,
+  place: z.array(z.number().int().min(1).max(30)).max(10).optional()
+    .describe("which pins of a front-panel block, in the order of the plug's positions; which half of a USB 2 header"),
+  state: z.enum(CONNECTION_STATES).default("planned"),
+});
+export type Connection = z.infer<typeof Connection>;
+
+export const Settings = z.strictObject({
+  memoryProfile: z.boolean().default(false),
+  cpuFanWarning: z.enum(["halt", "ignore"]).default("halt"),
+});
+
+export const Build = z.strictObject({
+  format: z.literal("imbra-build"),
+  version: z.literal(1),
+  name: z.string().min(1).max(120),
+  client: z.string().max(120).optional(),
+  policy: Policy.default(Policy.parse({})),
+  settings: Settings.default(Settings.parse({})),
+  partTypes: z.array(PartType).max(200).default([]).describe("part types that the shelf lacks, or that this file carries itself"),
+  parts: z.array(Part).min(1).max(200),
+  accessories: z.array(z.strictObject({ type: z.string().min(1).max(80), count: z.number().int().min(0).max(99) })).max(60).default([])
+    .describe("splitters, hubs, extensions and adapters on the shelf"),
+  connections: z.array(Connection).max(1500).default([]),
+});
+export type Build = z.infer<typeof Build>;
+
+/** Bounds beyond which a build is refused with a sentence instead of being worked on. */
+export const MOST_LEADS = 600;

@@ -1,0 +1,172 @@
+import { z } from "zod";
+import { FAMILY_IDS } from "./families";
+
+/** Millimetres; never negative, never beyond what a workshop sees. */
+const Length = z.number().min(0).max(5000);
+const Amount = z.number().min(0).max(10000);
+const Id = z.string().min(1).max(80).regex(/^[A-Za-z0-9_.+\-/]+$/, "use letters, digits and _ . + - / only");
+const Label = z.string().min(1).max(120);
+const FamilyId = z.enum(FAMILY_IDS);
+
+export const Point = z.object({ xMm: z.number().min(-5000).max(5000), yMm: z.number().min(-5000).max(5000) });
+export type Point = z.infer<typeof Point>;
+
+/** How much it matters that this end is connected. */
+export const Need = z.enum(["mandatory", "wanted", "optional"]);
+export type Need = z.infer<typeof Need>;
+
+/** How a fan or pump is slowed down: by PWM on the fourth wire, by its voltage, or not at all. */
+export const Control = z.enum(["pwm", "voltage", "both", "none"]);
+
+/** What a load takes. `startCurrentA` defaults to 2.2/1.5 of the steady current for fans and pumps. */
+export const Load = z.object({
+  currentA: Amount.default(0),
+  startCurrentA: Amount.optional(),
+  powerW: Amount.optional(),
+  leds: z.number().int().min(0).max(5000).optional(),
+});
+export type Load = z.infer<typeof Load>;
+
+/** What a port, hub or cable can give. Left out: no limit is known, and the practice value of the family counts. */
+export const Limit = z.object({
+  currentA: Amount.optional(),
+  startCurrentA: Amount.optional(),
+  powerW: Amount.optional(),
+  leds: z.number().int().min(0).max(5000).optional(),
+});
+export type Limit = z.infer<typeof Limit>;
+
+export const PORT_ROLES = [
+  "board-power", "cpu-power", "graphics-power", "device-power",
+  "cpu-fan", "cpu-optional-fan", "pump", "case-fan",
+  "light", "panel", "audio", "usb", "drive-data", "memory", "cpu", "expansion", "outlet",
+] as const;
+
+export const Port = z.strictObject({
+  id: Id,
+  label: Label.describe("as printed on the part"),
+  family: FamilyId,
+  key: Label.optional().describe("for families with their own key: socket, memory type, outlet system, maker"),
+  flow: z.enum(["out", "in"]).describe("out: gives power or signal; in: takes it"),
+  role: z.enum(PORT_ROLES),
+  at: Point.default({ xMm: 0, yMm: 0 }).describe("centre, from the part's own top left corner"),
+  turned: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]).default(0),
+  places: z.number().int().min(1).max(10).optional(),
+  limit: Limit.default({}),
+  load: Load.optional().describe("what the part draws through an `in` port"),
+  need: Need.default("wanted"),
+  control: Control.optional().describe("what a fan port can do"),
+  reportsSpeed: z.boolean().optional(),
+  fedBy: Id.optional().describe("port or lead of the same part from which the current comes"),
+  controlledBy: Id.optional().describe("lead of the same part from which the control signal comes"),
+  speedTo: Id.optional().describe("lead of the same part on which this port's speed signal goes on"),
+  displaces: z.array(Id).max(8).default([]).describe("ports that are switched off while this one is filled"),
+  protocols: z.array(z.enum(["nvme", "sata"])).optional(),
+  rank: z.number().int().min(0).max(99).default(0).describe("lower is used first: the fastest slot, the board's memory order"),
+  pinout: z.record(z.string(), z.string()).optional().describe("the board's own pin order, pin number to signal"),
+  coveredBy: z.array(z.enum(["card", "cooler", "supply", "radiator"])).default([]),
+  tailMm: Length.default(0).describe("length of the wire, where the port hangs on one"),
+});
+export type Port = z.infer<typeof Port>;
+
+export const LEAD_ROLES = [
+  "panel", "audio", "usb", "cpu-fan", "radiator-fan", "case-fan", "pump", "cooler-speed", "hub-control",
+  "light", "light-control", "splitter-in", "cable-root", "power-out", "data", "seat",
+] as const;
+
+export const Lead = z.strictObject({
+  id: Id,
+  label: Label,
+  family: FamilyId,
+  key: Label.optional(),
+  flow: z.enum(["in", "out"]).default("in").describe("in: takes power or signal from the port; out: brings it there"),
+  role: z.enum(LEAD_ROLES),
+  lengthMm: Length,
+  need: Need.default("wanted"),
+  load: Load.default({ currentA: 0 }),
+  control: Control.optional(),
+  reportsSpeed: z.boolean().optional(),
+  positions: z.array(z.string().max(40)).max(10).optional().describe("front-panel plugs: the signal of each position, `blank` where there is no wire"),
+  usbPorts: z.union([z.literal(1), z.literal(2)]).optional(),
+  protocol: z.enum(["nvme", "sata"]).optional(),
+  fedBy: Id.optional().describe("for `out` leads: the port of the same part that feeds it"),
+  limit: Limit.optional(),
+});
+export type Lead = z.infer<typeof Lead>;
+
+/** A cable that comes with a part: a modular or fixed cable of a supply, a SATA data cable of a board. */
+export const Cable = z.strictObject({
+  id: Id,
+  label: Label,
+  count: z.number().int().min(1).max(20),
+  captive: z.boolean().default(false),
+  outlets: z.array(Label).max(2).default([]).describe("outlet systems that its root plugs need, one each"),
+  ends: z.array(z.strictObject({ id: Id, family: FamilyId, atMm: Length, limit: Limit.default({}) })).min(1).max(8)
+    .describe("plugs in order; atMm is the distance from the root along the cable"),
+  limit: Limit.default({}),
+});
+export type Cable = z.infer<typeof Cable>;
+
+const Mount = z.strictObject({
+  id: Id,
+  label: Label,
+  region: z.enum(["front", "top", "rear", "bottom", "side", "behind-tray"]),
+  takes: z.array(z.enum(["fan", "radiator", "drive", "supply", "hub", "lighting"])).min(1),
+  at: Point,
+  sizeMm: Length.optional(),
+});
+
+export const PART_KINDS = [
+  "board", "cpu", "cooler", "memory", "drive", "card", "supply", "case", "fan", "lighting",
+  "hub", "splitter", "extension", "adapter", "usb-hub", "cable",
+] as const;
+
+/** A catalogue entry: data, never code. Positions are in mm from the part's top left corner, seen with the rear sockets left. */
+export const PartType = z.strictObject({
+  id: Id,
+  kind: z.enum(PART_KINDS),
+  maker: z.string().max(80),
+  name: Label,
+  revision: z.number().int().min(1).default(1),
+  ports: z.array(Port).max(80).default([]),
+  leads: z.array(Lead).max(40).default([]),
+  cables: z.array(Cable).max(20).default([]),
+  body: z.strictObject({
+    widthMm: Length.optional(),
+    heightMm: Length.optional(),
+    depthMm: Length.optional(),
+    formFactor: z.string().max(30).optional(),
+    holes: z.array(z.strictObject({ id: Id, at: Point })).max(20).default([]),
+    boardAt: Point.optional(),
+    frontIoAt: Point.optional(),
+    mounts: z.array(Mount).max(60).default([]),
+    cutouts: z.array(z.strictObject({ id: Id, label: Label, at: Point })).max(30).default([]),
+    behindTrayMm: Length.optional(),
+    maxCardMm: Length.optional(),
+    maxCoolerMm: Length.optional(),
+    landmarks: z.array(z.strictObject({ label: Label, at: Point, widthMm: Length, heightMm: Length })).max(40).default([]),
+  }).default({ holes: [], mounts: [], cutouts: [], landmarks: [] }),
+  ratings: z.strictObject({
+    powerW: Amount.optional(),
+    peakW: Amount.optional(),
+    idleW: Amount.optional(),
+    heatW: Amount.optional(),
+    cooledW: Amount.optional(),
+    sizeGb: z.number().min(0).max(1_000_000).optional(),
+    profileMts: Amount.optional(),
+    defaultMts: Amount.optional(),
+    limitMts: Amount.optional(),
+    limitMtsFour: Amount.optional(),
+    rpm: Amount.optional(),
+    flowM3h: Amount.optional(),
+    noiseDb: Amount.optional(),
+    efficiency: z.enum(["none", "base", "bronze", "silver", "gold", "platinum", "titanium"]).optional(),
+    hasGraphics: z.boolean().optional(),
+    overclocked: z.boolean().optional(),
+    looseIoShield: z.boolean().optional(),
+    pasteApplied: z.boolean().optional(),
+    fanless: z.boolean().optional(),
+  }).default({}),
+});
+export type PartType = z.infer<typeof PartType>;
+export type PartKind = PartType["kind"];

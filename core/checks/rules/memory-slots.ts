@@ -1,0 +1,23 @@
+import { partsOfKind } from "../../build";
+import { ALWAYS, finding, joints, type Rule } from "../rule";
+
+/** The board's own table: the slots of lowest rank for this number of modules. */
+export const memorySlots: Rule = {
+  id: "memory-slots",
+  title: "Modules sit in the board's pair",
+  protects: "memory speed",
+  on: ALWAYS,
+  run: ({ graph, on }) => {
+    const seated = joints(graph).filter((j) => j.port.port.role === "memory");
+    const modules = partsOfKind(graph, "memory").length;
+    if (seated.length === 0 || (on === "plugged" && seated.length < modules)) return [];
+    const all = [...graph.ports.values()].filter((p) => p.port.role === "memory").sort((a, b) => a.port.rank - b.port.rank);
+    const want = all.slice(0, seated.length);
+    const wrong = seated.filter((j) => !want.includes(j.port));
+    const out = [];
+    const cpuDraws = partsOfKind(graph, "cpu")[0]?.type.ratings.hasGraphics === true && partsOfKind(graph, "card").length === 0;
+    if (wrong.length > 0) out.push(finding("memory-slots", cpuDraws ? "stop" : "warn", `${seated.length} modules are in ${seated.map((j) => j.port.port.label).join(" and ")}; the board wants ${want.map((p) => p.port.label).join(" and ")}. Memory runs slower${cpuDraws ? ", and CPU graphics with it" : ""}.`, seated.map((j) => j.port.address)));
+    if (modules === 1 && cpuDraws) out.push(finding("memory-slots", "stop", "One module, and the CPU's graphics borrow memory: half the bandwidth. Fit two matched modules.", seated.map((j) => j.port.address)));
+    return out;
+  },
+};

@@ -1,0 +1,16 @@
+import { partsOfKind } from "../../build";
+import { memorySpeed } from "../../memory";
+import { finding, PLAN_ONLY, type Rule } from "../rule";
+
+export const memorySpeedRule: Rule = {
+  id: "memory-speed",
+  title: "Memory runs at what was sold",
+  protects: "the speed the client paid for",
+  on: PLAN_ONLY,
+  run: ({ graph }) => {
+    const sold = Math.min(...partsOfKind(graph, "memory").map((p) => p.type.ratings.profileMts ?? Number.POSITIVE_INFINITY));
+    const real = memorySpeed(graph, true);
+    if (!real || !Number.isFinite(sold) || real.mts >= sold) return [];
+    return [finding("memory-speed", "note", `The modules are sold as ${sold} MT/s; they will run at ${real.mts} MT/s, limited by ${real.because}.`, partsOfKind(graph, "memory").map((p) => p.id))];
+  },
+};

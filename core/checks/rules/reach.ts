@@ -1,0 +1,29 @@
+import { type Graph, type LeadNode, type PortNode, runLengthMm } from "../../build";
+import { ALWAYS, finding, joints, type Rule } from "../rule";
+
+const hangsAt = (graph: Graph, p: PortNode): { at: PortNode["at"]; moreMm: number } => {
+  const input = p.part.type.leads.find((l) => l.id === p.port.fedBy && l.role === "splitter-in");
+  const up = input && graph.ports.get(graph.ofLead.get(`${p.part.id}:${input.id}`)?.port ?? "");
+  if (!input || !up) return { at: p.at, moreMm: p.port.tailMm };
+  const above = hangsAt(graph, up);
+  return { at: above.at, moreMm: above.moreMm + input.lengthMm };
+};
+
+/** Does the lead reach the port it is meant for? Splitters and extensions add their own length. */
+export const reach: Rule = {
+  id: "reach",
+  title: "Every lead reaches its port",
+  protects: "the last plug of the day",
+  on: ALWAYS,
+  run: ({ graph }) =>
+    joints(graph).flatMap(({ lead, port }) => {
+      if (lead.loom === "seat" || lead.lead.lengthMm === 0 || ["cable-root", "splitter-in"].includes(lead.lead.role) || lead.loom === "data") return [];
+      const end = hangsAt(graph, port);
+      const needMm = runLengthMm(lead.origin, end.at, graph.cutouts, graph.boardRect);
+      const hasMm = lead.lead.lengthMm + end.moreMm;
+      if (needMm <= hasMm) return [];
+      return [finding("reach", "warn", `${lead.tag} (${lead.name}) is ${Math.ceil(needMm - hasMm)} mm too short for ${port.name}: the run is ${Math.round(needMm)} mm, the lead ${hasMm} mm. Use an extension or a nearer port.`, ends(lead, port))];
+    }),
+};
+
+const ends = (l: LeadNode, p: PortNode) => [l.address, p.address];

@@ -1,0 +1,1 @@
+export { clockMhz, type MemorySpeed, memorySpeed } from "./speed";

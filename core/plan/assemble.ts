@@ -1,0 +1,155 @@
+import { type Address, type Connection, type Graph, manhattanMm, naturally, type Part, type PortNode } from "../build";
+import { freshId } from "./candidates";
+import type { DirectVariables } from "./direct";
+import { type Consumer, isConstant, opened, type Root } from "./net-parts";
+import type { NetVariables } from "./nets";
+import type { SupplyVariables } from "./supply";
+
+/** Turns chosen variables into connections: copies, port numbers and cable numbers in canonical order. */
+export interface Assembly { parts: Part[]; connections: Connection[] }
+
+type Chosen = (variable: number) => number;
+
+interface OpenPort { address: Address; at: { xMm: number; yMm: number }; speed: boolean; half?: number }
+
+export function assemble(graph: Graph, units: readonly Part[], nets: NetVariables, supply: SupplyVariables, direct: DirectVariables, usedUnits: ReadonlySet<string>, chosen: Chosen): Assembly {
+  const out: Assembly = { parts: units.filter((u) => usedUnits.has(u.id)), connections: [] };
+  const previous = new Map(graph.connections.filter((c) => !isConstant(c)).map((c) => [c.lead, c]));
+  assembleNets(graph, nets, chosen, previous, out);
+  assembleSupply(graph, supply, chosen, previous, out);
+  assembleDirect(graph, direct, chosen, previous, out);
+  return out;
+}
+
+const planned = (lead: Address, port: Address, place?: number[]): Connection => ({ lead, port, state: "planned", ...(place ? { place } : {}) });
+
+function assembleNets(graph: Graph, nets: NetVariables, chosen: Chosen, previous: Map<Address, Connection>, out: Assembly): void {
+  const ids = new Set([...graph.build.parts.map((p) => p.id), ...out.parts.map((p) => p.id)]);
+  const roots = new Map<string, Root>();
+  for (const c of nets.choices) roots.set(c.root.id, c.root);
+  for (const root of [...roots.values()].sort((a, b) => naturally(a.id, b.id))) {
+    const here = nets.choices.filter((c) => c.root === root && chosen(c.variable) > 0);
+    if (here.length === 0) continue;
+    let open: OpenPort[] = openPorts(graph, root);
+    const take = (consumer: Consumer): OpenPort | undefined => {
+      const want = previous.get(consumer.address)?.port;
+      const best = [...open].sort((a, b) =>
+        Number(b.address === want) - Number(a.address === want) ||
+        (consumer.reports ? Number(b.speed) - Number(a.speed) : Number(a.speed) - Number(b.speed)) ||
+        manhattanMm(consumer.node.origin, a.at) - manhattanMm(consumer.node.origin, b.at) ||
+        naturally(a.address, b.address) || (a.half ?? 0) - (b.half ?? 0))[0];
+      open = open.filter((o) => o !== best);
+      return best;
+    };
+    const reporting = here.some((c) => c.consumer.reports);
+    for (const s of nets.splitters.filter((x) => x.root === root)) {
+      for (let n = chosen(s.variable); n > 0; n--) {
+        const part: Part = { id: freshId(s.splitter.type.id, ids), type: s.splitter.type.id, from: s.from };
+        const input = s.splitter.type.leads.find((l) => l.flow === "in");
+        const spot = [...open].sort((a, b) => (reporting ? Number(b.speed) - Number(a.speed) : 0) || naturally(a.address, b.address))[0];
+        if (!input || !spot) continue;
+        open = open.filter((o) => o !== spot);
+        out.parts.push(part);
+        out.connections.push(planned(`${part.id}:${input.id}`, spot.address));
+        for (const p of s.splitter.type.ports.filter((q) => q.flow === "out")) {
+          open.push({ address: `${part.id}:${p.id}`, at: spot.at, speed: spot.speed && (p.speedTo !== undefined || p.reportsSpeed === true) });
+        }
+      }
+    }
+    // What opens places goes first, nearest first, so that a chain runs the way things sit.
+    const nearest = [...here].sort((a, b) =>
+      Math.sign(b.consumer.opens) - Math.sign(a.consumer.opens) ||
+      b.consumer.weight - a.consumer.weight ||
+      Number(b.consumer.reports) - Number(a.consumer.reports) ||
+      manhattanMm(a.consumer.node.origin, root.sample.at) - manhattanMm(b.consumer.node.origin, root.sample.at) ||
+      naturally(a.consumer.address, b.consumer.address));
+    for (const c of nearest) {
+      let spot: OpenPort | undefined;
+      if (c.via) {
+        const part: Part = { id: freshId(c.via.splitter.type.id, ids), type: c.via.splitter.type.id, from: c.via.from };
+        const input = c.via.splitter.type.leads.find((l) => l.flow === "in");
+        const port = c.via.splitter.type.ports.find((p) => p.flow === "out");
+        const under = take(c.consumer);
+        if (!input || !port || !under) continue;
+        out.parts.push(part);
+        out.connections.push(planned(`${part.id}:${input.id}`, under.address));
+        spot = { ...under, address: `${part.id}:${port.id}` };
+      } else spot = take(c.consumer);
+      if (!spot) continue;
+      if (c.consumer.node.lead.family === "usb2") {
+        const second = c.consumer.weight === 2 ? open.find((o) => o.address === spot?.address) : undefined;
+        if (second) open = open.filter((o) => o !== second);
+        out.connections.push(planned(c.consumer.address, spot.address, c.consumer.weight === 2 ? [1, 2] : [spot.half ?? 1]));
+      } else out.connections.push(planned(c.consumer.address, spot.address));
+      for (const p of opened(c.consumer.node.part, c.consumer.node.lead)) {
+        if (p.family === "usb2") continue;
+        open.push({ address: `${c.consumer.node.part.id}:${p.id}`, at: c.consumer.node.origin, speed: spot.speed && p.speedTo !== undefined });
+      }
+    }
+  }
+}
+
+function openPorts(graph: Graph, root: Root): OpenPort[] {
+  const constants = graph.connections.filter(isConstant);
+  return root.ports.flatMap((address): OpenPort[] => {
+    const node = graph.ports.get(address);
+    if (!node) return [];
+    const speed = node.port.reportsSpeed === true || node.port.speedTo !== undefined;
+    if (node.port.family !== "usb2") return [{ address, at: node.at, speed }];
+    const taken = new Set(constants.filter((c) => c.port === address).flatMap((c) => c.place ?? [1, 2]));
+    return [1, 2].filter((h) => !taken.has(h)).map((half) => ({ address, at: node.at, speed, half }));
+  });
+}
+
+function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, previous: Map<Address, Connection>, out: Assembly): void {
+  const constants = graph.connections.filter(isConstant);
+  const constantLeads = new Set(constants.map((c) => c.lead));
+  const takenOutlets = new Set(constants.map((c) => c.port));
+  const handed = new Set<string>();
+  const before = new Map([...previous.values()].map((c) => [c.port, c.lead.split(":")[0] ?? ""]));
+  const columns = supply.columns.filter((c) => chosen(c.variable) > 0)
+    .sort((a, b) => naturally(a.class.id, b.class.id) || naturally(a.ends[0]?.consumer.address ?? "", b.ends[0]?.consumer.address ?? ""));
+  // Sockets that already had a cable of this kind keep its number where they can.
+  const wish = (c: (typeof columns)[number]) => c.ends.map((e) => before.get(e.consumer.address)).find((id) => id !== undefined && c.class.instances.some((i) => i.id === id));
+  for (const pass of [true, false]) {
+    for (const column of columns) {
+      if (wish(column) !== undefined !== pass) continue;
+      const free = column.class.instances.filter((i) => !handed.has(i.id));
+      const instance = free.find((i) => i.id === wish(column)) ?? free[0];
+      if (!instance) continue;
+      handed.add(instance.id);
+      for (const e of column.ends) out.connections.push(planned(`${instance.id}:${e.end}`, e.consumer.address));
+    }
+  }
+  for (const a of supply.adapters) if (chosen(a.variable) > 0) out.connections.push(planned(`${a.adapter.id}:${a.lead}`, a.consumer.address));
+  // Roots, for cables taken now and for cables that hands left half done.
+  const used = new Set([...out.connections, ...constants].map((c) => c.lead.split(":")[0] ?? ""));
+  const outlets = [...graph.ports.values()].filter((p) => p.port.family === "supply-outlet").sort((a, b) => naturally(a.address, b.address));
+  for (const node of [...graph.parts.values()].filter((p) => p.cable && used.has(p.id)).sort((a, b) => naturally(a.id, b.id))) {
+    for (const [n, key] of (node.cable?.cable.outlets ?? []).entries()) {
+      const lead = `${node.id}:root-${n + 1}`;
+      if (constantLeads.has(lead)) continue;
+      const fits = (o: PortNode) => o.part.id === node.cable?.owner && o.port.key === key && !takenOutlets.has(o.address);
+      const outlet = outlets.find((o) => fits(o) && previous.get(lead)?.port === o.address) ?? outlets.find(fits);
+      if (!outlet) continue;
+      takenOutlets.add(outlet.address);
+      out.connections.push(planned(lead, outlet.address));
+    }
+  }
+}
+
+function assembleDirect(graph: Graph, direct: DirectVariables, chosen: Chosen, previous: Map<Address, Connection>, out: Assembly): void {
+  for (const c of direct.choices) if (chosen(c.variable) > 0) out.connections.push(planned(c.node.address, c.port.address, c.place));
+  const data = direct.data.filter((d) => chosen(d.variable) > 0).sort((a, b) => naturally(a.drive.address, b.drive.address));
+  const free = new Set(direct.cables);
+  const before = new Map([...previous.values()].map((c) => [c.port, c.lead.split(":")[0] ?? ""]));
+  const had = (d: (typeof data)[number]) => before.get(d.drive.address);
+  for (const d of [...data.filter((x) => free.has(had(x) ?? "")), ...data.filter((x) => !free.has(had(x) ?? ""))]) {
+    const own = had(d);
+    const cable = own !== undefined && free.has(own) ? own : [...free][0];
+    if (cable === undefined) continue;
+    free.delete(cable);
+    const [first, second] = graph.parts.get(cable)?.type.leads ?? [];
+    if (first && second) out.connections.push(planned(`${cable}:${first.id}`, d.port.address), planned(`${cable}:${second.id}`, d.drive.address));
+  }
+}

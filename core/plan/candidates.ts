@@ -1,0 +1,81 @@
+import { type Build, byText, type Graph, naturally, type Part, type TypeLookup } from "../build";
+import type { PartType } from "../catalogue";
+import { isConstant } from "./net-parts";
+import type { Splitter } from "./nets";
+
+/** Copies of one accessory type that are worth offering: more never pays in a build of the size Imbra takes. */
+const MOST_UNITS = 3;
+const MOST_SPLITTERS_TO_ORDER = 6;
+
+const isSplitter = (t: PartType) => t.kind === "splitter" || t.kind === "extension";
+const isUnit = (t: PartType) => t.kind === "hub" || t.kind === "usb-hub" || t.kind === "adapter";
+
+/**
+ * Accessories that an earlier plan took and nobody has plugged go back to the shelf,
+ * so that planning again starts from the same stock.
+ */
+export function withoutUnusedAccessories(build: Build): Build {
+  const touched = new Set(build.connections.filter(isConstant).flatMap((c) => [c.lead.split(":")[0], c.port.split(":")[0]]));
+  const gone = new Set(build.parts.filter((p) => p.from !== "client" && !touched.has(p.id)).map((p) => p.id));
+  if (gone.size === 0) return build;
+  const back = new Map<string, number>();
+  for (const p of build.parts) if (gone.has(p.id) && p.from === "shelf") back.set(p.type, (back.get(p.type) ?? 0) + 1);
+  const listed = new Set(build.accessories.map((a) => a.type));
+  return {
+    ...build,
+    parts: build.parts.filter((p) => !gone.has(p.id)),
+    connections: build.connections.filter((c) => !gone.has(c.lead.split(":")[0] ?? "") && !gone.has(c.port.split(":")[0] ?? "")),
+    accessories: [
+      ...build.accessories.map((a) => ({ ...a, count: a.count + (back.get(a.type) ?? 0) })),
+      ...[...back].filter(([t]) => !listed.has(t)).map(([type, count]) => ({ type, count })),
+    ],
+  };
+}
+
+function accessoryTypes(build: Build, types: TypeLookup): { type: PartType; count: number }[] {
+  const counts = new Map<string, number>();
+  for (const a of build.accessories) counts.set(a.type, (counts.get(a.type) ?? 0) + a.count);
+  return [...counts].sort(([a], [b]) => byText(a, b)).flatMap(([id, count]) => {
+    const type = types(id);
+    return type ? [{ type, count }] : [];
+  });
+}
+
+/** Splitters and extensions as types with counts: no copies, so the model has no look-alikes to sort out. */
+export function splittersOf(build: Build, types: TypeLookup): Splitter[] {
+  return accessoryTypes(build, types).filter((a) => isSplitter(a.type)).flatMap(({ type, count }) => {
+    const input = type.leads.find((l) => l.flow === "in");
+    const ports = type.ports.filter((p) => p.flow === "out");
+    if (!input || !ports[0]) return [];
+    return [{ type, family: ports[0].family, ports: ports.length, lengthMm: input.lengthMm, shelf: count, order: build.policy.mayOrder ? MOST_SPLITTERS_TO_ORDER : 0 }];
+  });
+}
+
+/** Hubs and adapters as parts that may or may not be taken. */
+export function unitParts(build: Build, types: TypeLookup): Part[] {
+  const ids = new Set(build.parts.map((p) => p.id));
+  return accessoryTypes(build, types).filter((a) => isUnit(a.type)).flatMap(({ type, count }) => {
+    const shelf = Math.min(count, MOST_UNITS);
+    const order = build.policy.mayOrder ? Math.min(2, MOST_UNITS - shelf) : 0;
+    return Array.from({ length: shelf + order }, (_, i): Part => ({ id: freshId(type.id, ids), type: type.id, from: i < shelf ? "shelf" : "order" }));
+  });
+}
+
+/** The next id of the form `type.1` that no part has. Remembers what it gave. */
+export function freshId(type: string, ids: Set<string>): string {
+  const stem = type.replace(/[^A-Za-z0-9_.+-]/g, "-").slice(0, 50);
+  let n = 1;
+  while (ids.has(`${stem}.${n}`)) n++;
+  ids.add(`${stem}.${n}`);
+  return `${stem}.${n}`;
+}
+
+/** Candidates of one type and origin in the order in which they are to be taken. */
+export function alike(graph: Graph, units: readonly Part[]): string[][] {
+  const groups = new Map<string, string[]>();
+  for (const u of units) {
+    const key = `${u.type} ${u.from}`;
+    groups.set(key, [...(groups.get(key) ?? []), u.id]);
+  }
+  return [...groups.values()].map((g) => g.filter((id) => graph.parts.has(id)).sort(naturally));
+}

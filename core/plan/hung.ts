@@ -1,0 +1,44 @@
+import type { Graph, LeadNode, PortNode } from "../build";
+import { headerLimit } from "../catalogue";
+import { sourceOf } from "./net-parts";
+
+/** All that hangs on the same root as a port: for meters, reasons and checks. */
+export interface Hung {
+  root: PortNode;
+  /** Set when the root is a powered hub. */
+  hub?: string;
+  name: string;
+  leads: LeadNode[];
+  currentA: number;
+  limitA?: number;
+  limitStartA?: number;
+  leds: number;
+  limitLeds?: number;
+}
+
+export function hungOn(graph: Graph, at: PortNode): Hung | undefined {
+  const connectionOf = (a: string) => graph.ofLead.get(a);
+  const source = sourceOf(graph, at, connectionOf);
+  if (source.kind === "dangling") return undefined;
+  const id = source.kind === "hub" ? source.part.id : source.port.address;
+  const leads = graph.connections.flatMap((c): LeadNode[] => {
+    const l = graph.leads.get(c.lead);
+    const p = graph.ports.get(c.port);
+    if (!l || !p || l.lead.flow !== "in" || l.lead.role === "splitter-in") return [];
+    const s = sourceOf(graph, p, connectionOf);
+    if (s.kind === "dangling") return [];
+    return (s.kind === "hub" ? s.part.id : s.port.address) === id ? [l] : [];
+  });
+  const feed = source.kind === "hub" ? source.part.type.ports.find((q) => q.id === source.port.port.fedBy)?.limit : headerLimit(source.port.port);
+  return {
+    root: source.port,
+    ...(source.kind === "hub" ? { hub: source.part.id } : {}),
+    name: source.kind === "hub" ? (source.part.part.label ?? source.part.type.name) : source.port.name,
+    leads,
+    currentA: leads.reduce((s, l) => s + l.lead.load.currentA, 0),
+    ...(feed?.currentA === undefined ? {} : { limitA: feed.currentA }),
+    ...(feed?.startCurrentA === undefined ? {} : { limitStartA: feed.startCurrentA }),
+    leds: leads.reduce((s, l) => s + (l.lead.load.leds ?? 0), 0),
+    ...(feed?.leds === undefined ? {} : { limitLeds: feed.leds }),
+  };
+}

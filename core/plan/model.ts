@@ -1,0 +1,97 @@
+import { LEVELS, type Level, type PartCost } from "./levels";
+
+/** A mixed-integer model whose cost is one vector compared level by level. Everything is a whole number. */
+export class Model {
+  readonly names: string[] = [];
+  readonly upper: number[] = [];
+  readonly costs: PartCost[] = [];
+  readonly rows: { lower: number; upper: number; terms: [number, number][] }[] = [];
+  private readonly byName = new Map<string, number>();
+
+  /** A whole variable from 0 to `upper` (1 for a yes or no). Returns its index. */
+  variable(name: string, cost: PartCost = {}, upper = 1): number {
+    if (this.byName.has(name)) throw new Error(`Variable ${name} stands twice`);
+    const index = this.names.push(name) - 1;
+    this.upper.push(upper);
+    this.costs.push(cost);
+    this.byName.set(name, index);
+    return index;
+  }
+
+  row(terms: [number, number][], lower: number, upper: number): void {
+    const merged = new Map<number, number>();
+    for (const [v, c] of terms) merged.set(v, (merged.get(v) ?? 0) + c);
+    const kept = [...merged].filter(([, c]) => c !== 0);
+    if (kept.length > 0) this.rows.push({ lower, upper, terms: kept });
+    else if (lower > 0 || upper < 0) throw new Error("A row without terms that cannot hold");
+  }
+
+  atMost(terms: [number, number][], upper: number): void { this.row(terms, Number.NEGATIVE_INFINITY, upper); }
+  atLeast(terms: [number, number][], lower: number): void { this.row(terms, lower, Number.POSITIVE_INFINITY); }
+  exactly(terms: [number, number][], value: number): void { this.row(terms, value, value); }
+
+  /** Levels that cost anything at all, in order. */
+  levels(): Level[] {
+    return LEVELS.filter((l) => this.costs.some((c) => (c[l] ?? 0) !== 0));
+  }
+
+  /**
+   * Pieces: sets of variables that share no row. Cost vectors add over pieces, so each may be solved alone.
+   * Pieces come in the order of their first variable.
+   */
+  pieces(): Piece[] {
+    const root = this.names.map((_, i) => i);
+    const find = (i: number): number => {
+      let at = i;
+      while (root[at] !== at) {
+        root[at] = root[root[at] as number] as number;
+        at = root[at] as number;
+      }
+      return at;
+    };
+    for (const r of this.rows) {
+      const first = r.terms[0];
+      if (first) for (const [v] of r.terms) root[find(v)] = find(first[0]);
+    }
+    const groups = new Map<number, number[]>();
+    for (let i = 0; i < root.length; i++) {
+      const g = find(i);
+      groups.set(g, [...(groups.get(g) ?? []), i]);
+    }
+    return [...groups.values()].map((vars) => this.piece(vars));
+  }
+
+  private piece(vars: number[]): Piece {
+    const local = new Map(vars.map((v, i) => [v, i]));
+    return {
+      vars,
+      upper: vars.map((v) => this.upper[v] ?? 1),
+      costs: vars.map((v) => this.costs[v] ?? {}),
+      rows: this.rows
+        .filter((r) => r.terms.some(([v]) => local.has(v)))
+        .map((r) => ({ ...r, terms: r.terms.map(([v, c]): [number, number] => [local.get(v) ?? -1, c]) })),
+    };
+  }
+}
+
+export interface Piece {
+  /** Indices into the whole model. */
+  vars: number[];
+  upper: number[];
+  costs: PartCost[];
+  rows: { lower: number; upper: number; terms: [number, number][] }[];
+}
+
+/** What an engine found for a piece. */
+export interface Solution {
+  values: number[];
+  /** Every level was solved to its proven optimum. */
+  proved: boolean;
+  /** The last level proved, when not all were. */
+  provedTo?: Level;
+}
+
+/** Whatever solves a piece: the door behind which `highs` stands. `undefined`: no assignment holds. */
+export interface Engine {
+  solve(piece: Piece, levels: readonly Level[], deadlineS: number): Promise<Solution | undefined>;
+}

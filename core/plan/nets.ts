@@ -1,0 +1,201 @@
+import type { Graph, LeadNode } from "../build";
+import { runCostCm, runLengthMm } from "../build";
+import { controlLost, mate, type PartType } from "../catalogue";
+import type { PartCost } from "./levels";
+import type { Model } from "./model";
+import { type Consumer, fitsRoot, type Nets, type Root } from "./net-parts";
+import { schoolDeparture } from "./school";
+
+/** A type of accessory that hangs at a root and turns one place into several: a splitter (or, with one, an extension). */
+export interface Splitter { type: PartType; family: string; ports: number; lengthMm: number; shelf: number; order: number }
+
+export interface NetChoice { consumer: Consumer; root: Root; variable: number; via?: { splitter: Splitter; from: "shelf" | "order" } }
+export interface NetSplitters { splitter: Splitter; root: Root; from: "shelf" | "order"; variable: number }
+export interface NetVariables { choices: NetChoice[]; splitters: NetSplitters[]; free: Map<string, number> }
+
+const MOST_SPLITTERS_AT_A_ROOT = 4;
+
+/** The group that a lead was planned on before, for "smallest change". */
+export type PreviousGroup = (lead: string) => string | undefined;
+
+export function freeCost(node: LeadNode, spare: boolean): PartCost {
+  if (spare) return {};
+  if (node.lead.need === "mandatory") return { mandatoryFree: 1 };
+  return node.lead.need === "wanted" ? { wantedFree: 1 } : { optionalFree: 1 };
+}
+
+/** Cost of a lead on a root in every level but accessories; the referee and the checker use the same function. */
+export function netCost(graph: Graph, node: LeadNode, root: Root): PartCost {
+  const lost = mate(node.lead.family, root.sample.port.family, node.lead.key, root.sample.port.key).outcome === "loss";
+  return {
+    functionsReduced: (controlLost(node.lead, root.sample.port) ? 1 : 0) + (lost ? 1 : 0),
+    schoolDepartures: schoolDeparture(graph.build.policy, node, root.sample),
+    lengthCm: runCostCm(node.origin, root.sample.at, graph.cutouts, graph.boardRect),
+  };
+}
+
+/** Adds fans, lights and USB 2 to the model. `used` gives the variable of a candidate unit. */
+export function addNets(model: Model, graph: Graph, nets: Nets, splitters: readonly Splitter[], used: Map<string, number>, previous: PreviousGroup): NetVariables {
+  const out: NetVariables = { choices: [], splitters: [], free: new Map() };
+  const { consumers, roots, groups } = nets;
+  const onRoot = new Map<string, NetChoice[]>();
+
+  for (const [i, consumer] of consumers.entries()) {
+    const { node } = consumer;
+    const unit = used.get(node.part.id);
+    const mine: NetChoice[] = [];
+    for (const [r, root] of roots.entries()) {
+      if (!fitsRoot(consumer, root)) continue;
+      if (consumer.mA > Math.min(root.mA, groups.get(root.group)?.mA ?? Number.POSITIVE_INFINITY)) continue;
+      const before = previous(consumer.address);
+      const cost: PartCost = {
+        ...netCost(graph, node, root),
+        changes: before !== undefined && before !== root.group ? 1 : 0,
+        canonical: (i + 1) * r,
+      };
+      const needMm = runLengthMm(node.origin, root.sample.at, graph.cutouts, graph.boardRect);
+      const name = `${consumer.address}>${root.id}`;
+      if (node.lead.lengthMm >= needMm) {
+        mine.push({ consumer, root, variable: model.variable(name, cost) });
+        continue;
+      }
+      for (const s of splitters) {
+        if (s.ports !== 1 || s.family !== root.sample.port.family || node.lead.lengthMm + s.lengthMm < needMm) continue;
+        for (const from of ["shelf", "order"] as const) {
+          if (s[from] === 0) continue;
+          const variable = model.variable(`${name}+${s.type.id}/${from}`, { ...cost, [from === "shelf" ? "fromShelf" : "toOrder"]: 1 });
+          mine.push({ consumer, root, variable, via: { splitter: s, from } });
+        }
+      }
+    }
+    if (unit === undefined) {
+      const free = model.variable(`${consumer.address}>free`, freeCost(node, consumer.spare));
+      out.free.set(consumer.address, free);
+      model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), [free, 1]], 1);
+    } else {
+      model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), [unit, -1]], 0);
+    }
+    for (const m of mine) onRoot.set(m.root.id, [...(onRoot.get(m.root.id) ?? []), m]);
+    out.choices.push(...mine);
+  }
+
+  for (const root of roots) {
+    const here = onRoot.get(root.id) ?? [];
+    const hung: NetSplitters[] = [];
+    if (root.sample.port.family !== "usb2" && here.length > 1) {
+      for (const s of splitters) {
+        if (s.ports < 2 || s.family !== root.sample.port.family) continue;
+        for (const from of ["shelf", "order"] as const) {
+          const most = Math.min(s[from], MOST_SPLITTERS_AT_A_ROOT);
+          if (most === 0) continue;
+          hung.push({ splitter: s, root, from, variable: model.variable(`${root.id}<${s.type.id}/${from}`, { [from === "shelf" ? "fromShelf" : "toOrder"]: 1 }, most) });
+        }
+      }
+    }
+    out.splitters.push(...hung);
+    if (hung.length > 1) model.atMost(hung.map((h): [number, number] => [h.variable, 1]), MOST_SPLITTERS_AT_A_ROOT);
+    if (here.length === 0) continue;
+    const unit = root.unit === undefined ? undefined : used.get(root.unit);
+    const gate = root.needsLead === undefined ? undefined : onLead(out.choices, root.needsLead);
+    const taken: [number, number][] = [
+      ...here.map((c): [number, number] => [c.variable, c.consumer.weight - c.consumer.opens]),
+      ...hung.map((h): [number, number] => [h.variable, 1 - h.splitter.ports]),
+    ];
+    if (gate) model.atMost([...taken, ...gate.map((g): [number, number] => [g, -root.places])], 0);
+    else if (unit !== undefined) model.atMost([...taken, [unit, -root.places]], 0);
+    else model.atMost(taken, root.places);
+    // Chains and splitters open places of their own; without the unit nothing may hang on it at all.
+    if (unit !== undefined && !gate) for (const c of here) model.atMost([[c.variable, 1], [unit, -1]], 0);
+    limit(model, here, (c) => c.mA, root.mA);
+    limit(model, here, (c) => c.startMA, root.startMA);
+    limit(model, here, (c) => c.leds, root.leds);
+  }
+  for (const group of groups.values()) {
+    const here = out.choices.filter((c) => c.root.group === group.id);
+    limit(model, here, (c) => c.mA, group.mA);
+    limit(model, here, (c) => c.startMA, group.startMA);
+  }
+  stock(model, out, splitters);
+  addZones(model, nets, out);
+  addSpeedSignals(model, graph, nets, out);
+  addOwnHeaders(model, graph, nets, out);
+  return out;
+}
+
+const onLead = (choices: readonly NetChoice[], address: string) => choices.filter((c) => c.consumer.address === address).map((c) => c.variable);
+
+function limit(model: Model, here: readonly NetChoice[], of: (c: Consumer) => number, most: number): void {
+  if (!Number.isFinite(most)) return;
+  const terms = here.map((c): [number, number] => [c.variable, of(c.consumer)]).filter(([, a]) => a > 0);
+  if (terms.length > 0 && terms.reduce((s, [, a]) => s + a, 0) > most) model.atMost(terms, Math.max(0, most));
+}
+
+function stock(model: Model, out: NetVariables, splitters: readonly Splitter[]): void {
+  for (const s of splitters) {
+    for (const from of ["shelf", "order"] as const) {
+      const terms: [number, number][] = [
+        ...out.splitters.filter((h) => h.splitter === s && h.from === from).map((h): [number, number] => [h.variable, 1]),
+        ...out.choices.filter((c) => c.via?.splitter === s && c.via.from === from).map((c): [number, number] => [c.variable, 1]),
+      ];
+      if (terms.length > 0) model.atMost(terms, s[from]);
+    }
+  }
+}
+
+const zonesOf = (nets: Nets) => [...new Set(nets.consumers.flatMap((c) => (c.zone === undefined ? [] : [c.zone])))].sort();
+
+/** Roots of a zone beyond the first. */
+function addZones(model: Model, nets: Nets, out: NetVariables): void {
+  for (const zone of zonesOf(nets)) {
+    const here = out.choices.filter((c) => c.consumer.zone === zone);
+    const groups = [...new Set(here.map((c) => c.root.group))];
+    const kept = new Set(nets.placed.filter((p) => p.consumer.zone === zone).map((p) => p.group));
+    const count = here.reduce((n, c) => n.add(c.consumer.address), new Set<string>()).size;
+    if (groups.length + kept.size < 2 || (count < 2 && kept.size === 0)) continue;
+    const on = groups.filter((g) => !kept.has(g)).map((g) => {
+      const w = model.variable(`zone ${zone} on ${g}`);
+      for (const c of here.filter((x) => x.root.group === g)) model.atMost([[c.variable, 1], [w, -1]], 0);
+      return w;
+    });
+    const extra = model.variable(`zone ${zone} extra`, { extraRoots: 1 }, Math.max(1, on.length + kept.size));
+    model.atMost([...on.map((w): [number, number] => [w, 1]), [extra, -1]], 1 - kept.size);
+  }
+}
+
+const passesSpeed = (root: { sample: { port: { reportsSpeed?: boolean | undefined; speedTo?: string | undefined } } }) =>
+  (root.sample.port.reportsSpeed ?? false) || root.sample.port.speedTo !== undefined;
+
+/** A hub passes a speed signal on when any of its ports does. */
+export function rootReports(graph: Graph, root: Root): boolean {
+  if (passesSpeed(root)) return true;
+  return graph.parts.get(root.group)?.type.ports.some((p) => p.speedTo !== undefined) ?? false;
+}
+
+/** A zone that reports no speed at all; and the CPU fan header, whose missing signal halts start-up. */
+function addSpeedSignals(model: Model, graph: Graph, nets: Nets, out: NetVariables): void {
+  for (const zone of zonesOf(nets)) {
+    if (nets.placed.some((p) => p.consumer.zone === zone && p.consumer.reports)) continue;
+    const seen = out.choices.filter((c) => c.consumer.zone === zone && c.consumer.reports && rootReports(graph, c.root));
+    if (!nets.consumers.some((c) => c.zone === zone && c.reports)) continue;
+    const lost = model.variable(`zone ${zone} silent`, { functionsReduced: 1 });
+    model.atLeast([...seen.map((c): [number, number] => [c.variable, 1]), [lost, 1]], 1);
+  }
+  for (const header of [...graph.ports.values()].filter((p) => p.port.role === "cpu-fan" && p.port.flow === "out")) {
+    if (nets.placed.some((p) => p.group === header.address && p.consumer.reports)) continue;
+    const silent = model.variable(`${header.address} silent`, { mandatoryFree: 1 });
+    const seen = out.choices.filter((c) => c.root.group === header.address && c.consumer.reports);
+    model.atLeast([...seen.map((c): [number, number] => [c.variable, 1]), [silent, 1]], 1);
+  }
+}
+
+/** With "each its own header", every case fan beyond the first on a root departs from the school. */
+function addOwnHeaders(model: Model, graph: Graph, nets: Nets, out: NetVariables): void {
+  if (graph.build.policy.caseFans !== "own-header") return;
+  for (const group of nets.groups.keys()) {
+    const here = out.choices.filter((c) => c.root.group === group && c.consumer.node.lead.role === "case-fan");
+    const kept = nets.placed.filter((p) => p.group === group && p.consumer.node.lead.role === "case-fan").length;
+    if (here.length + kept < 2) continue;
+    const shared = model.variable(`${group} shared`, { schoolDepartures: 1 }, here.length + kept);
+    model.atMost([...here.map((c): [number, number] => [c.variable, 1]), [shared, -1]], 1 - kept);
+  }
+}

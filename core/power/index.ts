@@ -1,0 +1,1 @@
+export { cableLimitW, cpuPlugsNeeded, type Draw, efficiencyPercent, peakW, plugLimitW, portDrawW, wholeDraw } from "./draw";
