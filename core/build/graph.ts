@@ -179,7 +179,7 @@ export function buildGraph(build: Build, types: TypeLookup): Graph {
       leads.set(address, {
         address, part, lead, loom,
         tag: `${LOOM_TAG[loom]}-${String(n).padStart(2, "0")}`,
-        name: part.cable || part.type.kind === "case" ? lead.label : part.type.leads.length > 1 ? `${who}, ${lead.label}` : who,
+        name: part.cable || part.type.kind === "case" ? lead.label : part.type.leads.length > 1 || part.type.kind === "cooler" ? `${who}, ${lead.label}` : who,
         origin: part.type.kind === "case" ? (place.frontIo ?? part.origin) : part.origin,
       });
     }

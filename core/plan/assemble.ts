@@ -1,7 +1,7 @@
 import { type Address, type Connection, type Graph, manhattanMm, naturally, type Part, type PortNode } from "../build";
 import { freshId } from "./candidates";
 import type { DirectVariables } from "./direct";
-import { type Consumer, isConstant, opened, type Root } from "./net-parts";
+import { type Consumer, isConstant, opened, type Root } from "../wiring";
 import type { NetVariables } from "./nets";
 import type { SupplyVariables } from "./supply";
 

@@ -1,6 +1,6 @@
 import { type Build, byText, type Graph, naturally, type Part, type TypeLookup } from "../build";
 import type { PartType } from "../catalogue";
-import { isConstant } from "./net-parts";
+import { isConstant } from "../wiring";
 import type { Splitter } from "./nets";
 
 /** Copies of one accessory type that are worth offering: more never pays in a build of the size Imbra takes. */

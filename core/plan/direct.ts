@@ -2,9 +2,8 @@ import { type Address, type Graph, type LeadNode, naturally, type PortNode, runC
 import { mate, type Port, usable } from "../catalogue";
 import type { PartCost } from "./levels";
 import type { Model } from "./model";
-import { isConstant } from "./net-parts";
+import { isConstant, panelPlaces } from "../wiring";
 import { freeCost } from "./nets";
-import { panelPlaces } from "./panel";
 
 /** Leads that go straight into one port each: front panel, audio, USB 3, USB-C, drives, slots and sockets. */
 const DIRECT = new Set(["panel-loose", "panel-block", "hd-audio", "usb3-20", "usbc-20", "m2", "cpu-socket", "memory-slot", "pcie-slot"]);
@@ -50,7 +49,7 @@ export function addDirect(model: Model, graph: Graph): DirectVariables {
         const variable = model.variable(`${node.address}>${port.address}${place ? `#${place.join(".")}` : ""}`, {
           ...directCost(graph, node, port),
           changes: before !== undefined && before !== port.address ? 1 : 0,
-          canonical: port.port.rank * 1000 + (i + 1) * j + n,
+          canonical: port.port.rank * 1000 + (leads.length - i) * j + n,
         });
         mine.push(variable);
         out.choices.push({ node, port, variable, ...(place ? { place } : {}) });
@@ -97,7 +96,7 @@ function addData(model: Model, graph: Graph, ports: readonly PortNode[], occupie
       if (runLengthMm(drive.at, port.at, graph.cutouts, graph.boardRect) > longestMm) continue;
       const before = previous.get(drive.address);
       const variable = model.variable(`${drive.address}~${port.address}`, {
-        lengthCm: runCostCm(drive.at, port.at, graph.cutouts, graph.boardRect), changes: before !== undefined && before !== port.address ? 1 : 0, canonical: (i + 1) * j,
+        lengthCm: runCostCm(drive.at, port.at, graph.cutouts, graph.boardRect), changes: before !== undefined && before !== port.address ? 1 : 0, canonical: (drives.length - i) * j,
       });
       mine.push(variable);
       push(onPort, port.address, variable);

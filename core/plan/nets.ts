@@ -3,8 +3,7 @@ import { runCostCm, runLengthMm } from "../build";
 import { controlLost, mate, type PartType } from "../catalogue";
 import type { PartCost } from "./levels";
 import type { Model } from "./model";
-import { type Consumer, fitsRoot, type Nets, type Root } from "./net-parts";
-import { schoolDeparture } from "./school";
+import { type Consumer, fitsRoot, type Nets, type Root, schoolDeparture } from "../wiring";
 
 /** A type of accessory that hangs at a root and turns one place into several: a splitter (or, with one, an extension). */
 export interface Splitter { type: PartType; family: string; ports: number; lengthMm: number; shelf: number; order: number }
@@ -51,7 +50,7 @@ export function addNets(model: Model, graph: Graph, nets: Nets, splitters: reado
       const cost: PartCost = {
         ...netCost(graph, node, root),
         changes: before !== undefined && before !== root.group ? 1 : 0,
-        canonical: (i + 1) * r,
+        canonical: (consumers.length - i) * r,
       };
       const needMm = runLengthMm(node.origin, root.sample.at, graph.cutouts, graph.boardRect);
       const name = `${consumer.address}>${root.id}`;

@@ -3,7 +3,7 @@ import { type Cable, family, mate, usable } from "../catalogue";
 import { cableLimitW, cpuPlugsNeeded, plugLimitW, portDrawW } from "../power";
 import type { PartCost } from "./levels";
 import type { Model } from "./model";
-import { isConstant } from "./net-parts";
+import { isConstant } from "../wiring";
 
 /** A power socket of a part that wants a plug. */
 export interface PowerConsumer { address: Address; node: PortNode; drawW: number; free: PartCost; unit?: string }

@@ -1,9 +1,9 @@
-import { type Address, type Connection, type Graph, naturally, type PortNode, runCostCm, runLengthMm } from "../build";
+import { type Address, type Connection, type Graph, type PortNode, runCostCm, runLengthMm } from "../build";
 import { family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, plugLimitW, portDrawW } from "../power";
 import { directCost } from "./direct";
 import { addCost, type Cost, zeroCost } from "./levels";
-import { type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "./net-parts";
+import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
 import { freeCost, netCost, rootReports } from "./nets";
 import { powerFreeCost } from "./supply";
 
@@ -246,11 +246,4 @@ function directSide(graph: Graph, before: Graph, broken: string[]): Cost {
     if (was && was.address !== other.address) cost = addCost(cost, { changes: 1 });
   }
   return cost;
-}
-
-/** The board port at the other end of a drive's data cable. */
-export function boardEnd(graph: Graph, atDrive: Connection | undefined): PortNode | undefined {
-  const cable = graph.parts.get(atDrive?.lead.split(":")[0] ?? "");
-  const other = cable?.type.leads.map((l) => `${cable.id}:${l.id}`).filter((a) => a !== atDrive?.lead).sort(naturally)[0];
-  return graph.ports.get(graph.ofLead.get(other ?? "")?.port ?? "");
 }

@@ -1,4 +1,4 @@
-import { hungOn } from "../../plan";
+import { hungOn } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule } from "../rule";
 
 export const cpuFanSignal: Rule = {

@@ -1,4 +1,4 @@
-import { sourceOf } from "../../plan";
+import { sourceOf } from "../../wiring";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 export const dangling: Rule = {

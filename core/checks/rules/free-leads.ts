@@ -1,4 +1,4 @@
-import { whyFree } from "../../plan";
+import { whyFree } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule } from "../rule";
 
 /** What stays unconnected, with its reason: never silently. */

@@ -1,6 +1,6 @@
 import type { PortNode } from "../../build";
 import { family } from "../../catalogue";
-import { whyEmpty } from "../../plan";
+import { whyEmpty } from "../../wiring";
 import { finding, isEmpty, PLAN_ONLY, type Rule, type Severity } from "../rule";
 
 const CONSEQUENCE: Partial<Record<PortNode["port"]["role"], string>> = {

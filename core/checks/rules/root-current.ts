@@ -1,5 +1,5 @@
 import { startingCurrentA } from "../../catalogue";
-import { amps, hungOn } from "../../plan";
+import { amps, hungOn } from "../../wiring";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 /** Steady and starting current, and LEDs, of everything on one header or hub. */

@@ -1,5 +1,5 @@
 import { controlLost } from "../../catalogue";
-import { hungOn } from "../../plan";
+import { hungOn } from "../../wiring";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 export const signalLost: Rule = {

@@ -1,0 +1,71 @@
+import { readFileSync } from "node:fs";
+import { asPlugged, isDone, readBuildText, typeLookup } from "../core/build";
+import { check, checkAll } from "../core/checks";
+import { powerOn } from "../core/machine";
+import { plan } from "../core/plan";
+import { readShelf } from "./shelf";
+
+const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [--shelf FOLDER]
+  plan FILE      where every lead goes, with the reason for each
+  check FILE     what is wrong with the connections in the file
+  power-on FILE  what happens at power-on, from what is plugged
+FILE is a build file (docs/formats.md), or - for standard input. JSON on standard output.
+Exit 0: nothing says stop. Exit 1: a finding says stop. Exit 2: bad input, one sentence a fault on standard error.`;
+
+class BadInput extends Error {
+  constructor(readonly faults: string[]) { super(faults[0]); }
+}
+
+function readInput(file: string): string {
+  try {
+    return readFileSync(file === "-" ? 0 : file, "utf8");
+  } catch {
+    throw new BadInput([`${file}: cannot be read. Give the path of a build file, or - for standard input.`]);
+  }
+}
+
+function shelfFrom(folder: string | undefined) {
+  try {
+    return readShelf(folder);
+  } catch {
+    throw new BadInput([`--shelf ${folder}: this folder holds no readable lists of part types.`]);
+  }
+}
+
+async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
+  const at = args.indexOf("--shelf");
+  const folder = at >= 0 ? args.splice(at, 2)[1] : undefined;
+  const [command, file, ...rest] = args;
+  if (!command || !file || rest.length > 0 || !["plan", "check", "power-on"].includes(command)) throw new BadInput([USAGE]);
+  const shelf = shelfFrom(folder);
+  const read = readBuildText(readInput(file), shelf);
+  if (!read.ok) throw new BadInput(read.faults);
+  const types = typeLookup(read.build, shelf);
+  if (command === "plan") {
+    const made = await plan(read.build, types);
+    const again = readBuildText(JSON.stringify(made.build), shelf);
+    if (!again.ok) throw new Error(`the plan does not read back: ${again.faults[0]}`);
+    const findings = check(again.graph, "plan");
+    return { json: { ...made, findings }, stop: findings.some((f) => f.severity === "stop") };
+  }
+  if (command === "check") {
+    const findings = checkAll(read.graph);
+    return { json: { findings }, stop: findings.some((f) => f.severity === "stop") };
+  }
+  const seen = powerOn(read.graph);
+  const plugged = read.build.connections.filter(isDone).length;
+  const findings = check(asPlugged(read.graph), "plugged");
+  return { json: { plugged, ...seen, findings }, stop: seen.damage.length > 0 || seen.stopsAt !== undefined || findings.some((f) => f.severity === "stop") };
+}
+
+run(process.argv.slice(2)).then(
+  ({ json, stop }) => {
+    process.exitCode = stop ? 1 : 0;
+    process.stdout.write(`${JSON.stringify(json, null, 2)}\n`);
+  },
+  (e: unknown) => {
+    process.exitCode = 2;
+    const faults = e instanceof BadInput ? e.faults : [`Imbra could not finish: ${e instanceof Error ? e.message : String(e)}`];
+    process.stderr.write(`${faults.join("\n")}\n`);
+  },
+);

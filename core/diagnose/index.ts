@@ -1,0 +1,1 @@
+export { type Diagnosis, diagnose, type NextAction, type Seen, type Suspect } from "./suspects";

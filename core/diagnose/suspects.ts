@@ -1,0 +1,87 @@
+import type { Element, Expectation } from "../machine";
+
+/** What a person saw on one line of the sheet. */
+export interface Seen { line: string; asExpected: boolean; value: string }
+
+export interface Suspect {
+  element: Element;
+  /** Share of the blame, rounded to 5 %. */
+  sharePercent: number;
+  /** Lines it would explain. */
+  explains: string[];
+  /** In a sentence. */
+  why: string;
+}
+
+export interface NextAction { element: Element; action: string; minutes: number; ifGood: string; ifBad: string }
+export interface Diagnosis { suspects: Suspect[]; cleared: { name: string; by: string }[]; next?: NextAction }
+
+/**
+ * How often each kind of thing is to blame before anything is seen (common practice: a plug that is not
+ * fully in comes long before a dead part). A first cut: the shop's own figures come later.
+ */
+const PRIOR: Record<Element["kind"], number> = { joint: 8, cable: 2, part: 3, port: 1, mains: 2 };
+/** A wrong entry must never empty the list. */
+const MISREAD = 0.02;
+
+const ACTION: Record<Element["kind"], { say: (n: string) => string; minutes: number }> = {
+  joint: { say: (n) => `Reseat ${n}`, minutes: 2 },
+  cable: { say: (n) => `Use another cable in place of ${n}`, minutes: 4 },
+  part: { say: (n) => `Swap ${n} for one that works`, minutes: 8 },
+  port: { say: (n) => `Use another port than ${n}`, minutes: 3 },
+  mains: { say: () => "Check the mains switch and lead", minutes: 1 },
+};
+
+/**
+ * What the lines that went wrong share, less what the good ones clear. One fault at a time: two at once come later.
+ * `tried`: elements already reseated or swapped without effect.
+ */
+export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], tried: ReadonlySet<string> = new Set()): Diagnosis {
+  const at = new Map(lines.map((l) => [l.id, l]));
+  // A line that was expected not to work tells nothing about good parts.
+  const wrong = seen.flatMap((s) => (!s.asExpected ? (at.get(s.line) ?? []) : []));
+  const right = seen.flatMap((s) => (s.asExpected && at.get(s.line)?.works ? (at.get(s.line) ?? []) : []));
+  if (wrong.length === 0) return { suspects: [], cleared: [] };
+  const clearedBy = new Map<string, { name: string; by: string }>();
+  for (const r of right) for (const e of r.leans) if (!clearedBy.has(e.id)) clearedBy.set(e.id, { name: e.name, by: r.what });
+  const elements = new Map(wrong.flatMap((w) => w.leans).map((e) => [e.id, e]));
+  const scored = [...elements.values()].map((element) => {
+    const explains = wrong.filter((w) => w.leans.some((e) => e.id === element.id));
+    const score = PRIOR[element.kind] * MISREAD ** (wrong.length - explains.length) * (clearedBy.has(element.id) ? MISREAD : 1) * (tried.has(element.id) ? MISREAD : 1);
+    return { element, explains, score };
+  });
+  const total = scored.reduce((s, x) => s + x.score, 0);
+  const ranked = scored.sort((a, b) => b.score - a.score || (a.element.id < b.element.id ? -1 : 1));
+  const suspects = ranked.slice(0, 12).map((x): Suspect => ({
+    element: x.element,
+    sharePercent: Math.round((x.score / total) * 20) * 5,
+    explains: x.explains.map((w) => w.id),
+    why: sentence(x.element, x.explains, wrong.length),
+  }));
+  // Falling probability over cost gives the least expected minutes (Kadane and Simon 1977; from memory).
+  const first = [...ranked].filter((x) => !tried.has(x.element.id))
+    .sort((a, b) => b.score / ACTION[b.element.kind].minutes - a.score / ACTION[a.element.kind].minutes || (a.element.id < b.element.id ? -1 : 1))[0];
+  const wrongIds = new Set(wrong.flatMap((w) => w.leans.map((e) => e.id)));
+  const cleared = [...clearedBy].filter(([id]) => wrongIds.has(id)).map(([, c]) => c);
+  if (!first) return { suspects, cleared };
+  const { say, minutes } = ACTION[first.element.kind];
+  const what = names(first.explains.map((w) => w.what));
+  return {
+    suspects, cleared,
+    next: {
+      element: first.element, minutes,
+      action: `Supply off, mains out, press the button once. ${say(first.element.name)}, then start.`,
+      ifGood: `${what} as expected: that was it.`,
+      ifBad: `No change: ${first.element.name} is cleared; the next suspect comes up.`,
+    },
+  };
+}
+
+const names = (list: readonly string[]) => (list.length < 2 ? (list[0] ?? "") : `${list.slice(0, -1).join(", ")} and ${list.at(-1)}`);
+
+function sentence(e: Element, explains: readonly Expectation[], wrong: number): string {
+  const what = names(explains.map((w) => w.what));
+  if (explains.length === wrong && wrong > 1) return `${what} share ${e.name}: it alone explains all ${wrong}.`;
+  if (explains.length > 1) return `${what} share ${e.name}.`;
+  return `${what} leans on ${e.name}.`;
+}

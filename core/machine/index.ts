@@ -1,0 +1,2 @@
+export type { Element } from "./paths";
+export { type Expectation, GROUPS, type Group, type PowerOn, powerOn } from "./power-on";

@@ -1,0 +1,124 @@
+import { type Address, type Graph, type LeadNode, partsOfKind, type PortNode } from "../build";
+import { family, mate, usable } from "../catalogue";
+import { sourceOf } from "../wiring";
+
+/** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
+export interface Element { id: string; kind: "part" | "joint" | "port" | "cable" | "mains"; name: string }
+
+/** A way from the mains to a consumer, with all it leans on. `missing` says in a clause what breaks it. */
+export interface Path { ok: boolean; leans: Element[]; missing?: string }
+
+export interface World {
+  graph: Graph;
+  /** Elements known or pretended to be bad: for the simulated machine. */
+  bad: ReadonlySet<string>;
+}
+
+const partElement = (graph: Graph, id: string): Element => {
+  const p = graph.parts.get(id);
+  return { id, kind: p?.cable ? "cable" : "part", name: p?.part.label ?? p?.type.name ?? id };
+};
+const jointElement = (l: LeadNode, p: PortNode): Element => ({ id: `${l.address}@${p.address}`, kind: "joint", name: `${l.tag} in ${p.name}` });
+const portElement = (p: PortNode): Element => ({ id: p.address, kind: "port", name: p.name });
+export const MAINS: Element = { id: "mains", kind: "mains", name: "Mains lead and switch" };
+
+function judge(world: World, leans: Element[], missing?: string): Path {
+  const broken = leans.find((e) => world.bad.has(e.id));
+  if (missing !== undefined) return { ok: false, leans, missing };
+  if (broken) return { ok: false, leans, missing: `${broken.name} is bad` };
+  return { ok: true, leans };
+}
+
+/** From the mains to a power socket of a part. */
+export function powerPath(world: World, socket: PortNode, depth = 0): Path {
+  const { graph } = world;
+  const c = graph.atPort.get(socket.address)?.[0];
+  const l = c && graph.leads.get(c.lead);
+  if (!c || !l) return judge(world, [MAINS], `${socket.name} is empty`);
+  const joint = jointElement(l, socket);
+  if (!usable(mate(l.lead.family, socket.port.family, l.lead.key, socket.port.key))) return judge(world, [MAINS, joint], `${l.tag} does not belong in ${socket.name}`);
+  if (!l.part.cable) {
+    // An adapter: every one of its sockets must be fed.
+    const ins = l.part.type.ports.filter((p) => p.flow === "in").flatMap((p) => graph.ports.get(`${l.part.id}:${p.id}`) ?? []);
+    const paths = depth < 5 ? ins.map((p) => powerPath(world, p, depth + 1)) : [];
+    const dead = paths.find((p) => !p.ok);
+    return judge(world, [...paths.flatMap((p) => p.leans), partElement(graph, l.part.id), joint], dead?.missing);
+  }
+  const owner = l.part.cable.owner;
+  const leans = [MAINS, partElement(graph, owner), partElement(graph, l.part.id), joint];
+  for (const [n] of l.part.cable.cable.outlets.entries()) {
+    const root = graph.ofLead.get(`${l.part.id}:root-${n + 1}`);
+    const outlet = root && graph.ports.get(root.port);
+    const rootLead = graph.leads.get(`${l.part.id}:root-${n + 1}`);
+    if (!outlet || !rootLead) return judge(world, leans, `${l.part.part.label} is not plugged into the supply`);
+    if (outlet.port.key !== rootLead.lead.key || outlet.part.id !== owner) return judge(world, leans, `${l.part.part.label} is in the wrong outlet`);
+    leans.push(jointElement(rootLead, outlet));
+  }
+  return judge(world, leans);
+}
+
+export function boardSockets(graph: Graph, role: "board-power" | "cpu-power") {
+  return [...graph.ports.values()].filter((p) => p.port.role === role && p.port.flow === "in").sort((a, b) => a.port.rank - b.port.rank);
+}
+
+/** Power of the board itself: its 24-pin. */
+export function boardPath(world: World): Path {
+  const socket = boardSockets(world.graph, "board-power")[0];
+  const board = partsOfKind(world.graph, "board")[0];
+  if (!socket || !board) return judge(world, [], "there is no board");
+  const p = powerPath(world, socket);
+  return judge(world, [...p.leans, partElement(world.graph, board.id)], p.missing);
+}
+
+/** From the board to a fan, pump, strip or front port that hangs on a lead: current and signal both. */
+export function leadPath(world: World, lead: Address, depth = 0): Path {
+  const { graph } = world;
+  const l = graph.leads.get(lead);
+  const c = graph.ofLead.get(lead);
+  const p = c && graph.ports.get(c.port);
+  if (!l || !c || !p) return judge(world, [], `${l?.tag ?? lead} is not plugged`);
+  const leans = [partElement(graph, l.part.id), jointElement(l, p)];
+  if (!usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key))) return judge(world, leans, `${l.tag} does not work in ${p.name}`);
+  const from = p.port.fedBy;
+  if (from === undefined) {
+    const board = boardPath(world);
+    return judge(world, [...board.leans, portElement(p), ...leans], board.missing);
+  }
+  const socket = graph.ports.get(`${p.part.id}:${from}`);
+  if (socket) {
+    const fed = powerPath(world, socket);
+    return judge(world, [...fed.leans, partElement(graph, p.part.id), portElement(p), ...leans], fed.missing);
+  }
+  const up = depth < 20 ? leadPath(world, `${p.part.id}:${from}`, depth + 1) : judge(world, [], "a chain that never ends");
+  return judge(world, [...up.leans, partElement(graph, p.part.id), ...leans], up.missing);
+}
+
+/** A hub's ports also listen to a control lead: its speed or colour signal. */
+export function controlPath(world: World, lead: Address): Path | undefined {
+  const { graph } = world;
+  const c = graph.ofLead.get(lead);
+  const p = c && graph.ports.get(c.port);
+  if (!p) return undefined;
+  const source = sourceOf(graph, p, (a) => graph.ofLead.get(a));
+  if (source.kind !== "hub" || source.port.port.controlledBy === undefined) return undefined;
+  return leadPath(world, `${source.part.id}:${source.port.port.controlledBy}`);
+}
+
+/** Is a slot or socket filled, and by what? */
+export function seatPath(world: World, partId: string): Path {
+  const { graph } = world;
+  const part = graph.parts.get(partId);
+  const seat = part?.type.leads.find((l) => l.role === "seat");
+  const address = `${partId}:${seat?.id ?? ""}`;
+  const c = graph.ofLead.get(address);
+  const p = c && graph.ports.get(c.port);
+  const l = graph.leads.get(address);
+  if (!p || !l) return judge(world, [partElement(graph, partId)], `${part?.part.label ?? partId} is not in its ${seat ? family(seat.family).name : "slot"}`);
+  return judge(world, [partElement(graph, partId), jointElement(l, p), portElement(p)]);
+}
+
+export function join(world: World, paths: Path[]): Path {
+  const leans = new Map<string, Element>();
+  for (const p of paths) for (const e of p.leans) leans.set(e.id, e);
+  return judge(world, [...leans.values()], paths.find((p) => !p.ok)?.missing);
+}

@@ -1,0 +1,1 @@
+export { type Step, stepsOf } from "./steps";

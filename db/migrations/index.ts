@@ -1,0 +1,4 @@
+import { ThinSlice } from "./0001-thin-slice";
+
+/** Imported statically, in order: nothing is looked up on disk at run time. */
+export const MIGRATIONS = [{ name: "0001-thin-slice", class: ThinSlice }];

@@ -1,0 +1,31 @@
+import { MikroORM } from "@mikro-orm/postgresql";
+import { Migrator } from "@mikro-orm/migrations";
+import { ENTITIES } from "./entities";
+import { MIGRATIONS } from "./migrations";
+
+export function ormConfig(url: string) {
+  return {
+    clientUrl: url,
+    entities: ENTITIES,
+    extensions: [Migrator],
+    discovery: { disableDynamicFileAccess: true },
+    migrations: { emit: "ts" as const, snapshot: false, migrationsList: MIGRATIONS },
+    pool: { min: 0, max: 10 },
+  };
+}
+
+const holder = globalThis as typeof globalThis & { imbraOrm?: Promise<MikroORM> };
+
+/** One ORM a process; an entity manager of its own for every request. */
+export async function entityManager() {
+  holder.imbraOrm ??= MikroORM.init(ormConfig(databaseUrl()));
+  return (await holder.imbraOrm).em.fork();
+}
+
+export type EntityManager = Awaited<ReturnType<typeof entityManager>>;
+
+function databaseUrl(): string {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error("DATABASE_URL is not set. Start Imbra with npm start, which sets it.");
+  return url;
+}

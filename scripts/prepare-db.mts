@@ -1,0 +1,22 @@
+import { MikroORM } from "@mikro-orm/postgresql";
+import { ormConfig } from "../db";
+import { seed } from "../db/seed";
+
+/** Migrates, and seeds when asked: `tsx scripts/prepare-db.ts [--seed] [--fresh]`. Run by start, dev and the tests. */
+const url = process.env.DATABASE_URL;
+if (!url) throw new Error("DATABASE_URL is not set");
+const orm = await MikroORM.init(ormConfig(url));
+try {
+  if (process.argv.includes("--fresh")) {
+    await orm.em.getConnection().execute("drop schema public cascade");
+    await orm.em.getConnection().execute("create schema public");
+  }
+  const ran = await orm.migrator.up();
+  if (ran.length > 0) console.log(`  migrated: ${ran.map((m) => m.name).join(", ")}`);
+  if (process.argv.includes("--seed")) {
+    const did = await orm.em.fork().transactional((em) => seed(em as never, process.cwd(), new Date(), (text) => console.log(`  ${text}`)));
+    console.log(did ? "  demo seeded" : "  demo is there already");
+  }
+} finally {
+  await orm.close();
+}
