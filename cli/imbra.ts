@@ -13,7 +13,9 @@ FILE is a build file (docs/formats.md), or - for standard input. JSON on standar
 Exit 0: nothing says stop. Exit 1: a finding says stop. Exit 2: bad input, one sentence a fault on standard error.`;
 
 class BadInput extends Error {
-  constructor(readonly faults: string[]) { super(faults[0]); }
+  constructor(readonly faults: string[]) {
+    super(faults[0]);
+  }
 }
 
 function readInput(file: string): string {
@@ -55,7 +57,10 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
   const seen = powerOn(read.graph);
   const plugged = read.build.connections.filter(isDone).length;
   const findings = check(asPlugged(read.graph), "plugged");
-  return { json: { plugged, ...seen, findings }, stop: seen.damage.length > 0 || seen.stopsAt !== undefined || findings.some((f) => f.severity === "stop") };
+  return {
+    json: { plugged, ...seen, findings },
+    stop: seen.damage.length > 0 || seen.stopsAt !== undefined || findings.some((f) => f.severity === "stop"),
+  };
 }
 
 run(process.argv.slice(2)).then(

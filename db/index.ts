@@ -1,4 +1,18 @@
-export { type EntityManager, entityManager, ormConfig } from "./orm";
 export {
-  ENTITIES, Fault, type FaultRow, Job, JobPart, type JobRow, Link, type LinkRow, LogEntry, Observation, Plan, ShelfType, StepDone, Technician, type TechnicianRow,
+  ENTITIES,
+  Fault,
+  type FaultRow,
+  Job,
+  JobPart,
+  type JobRow,
+  Link,
+  type LinkRow,
+  LogEntry,
+  Observation,
+  Plan,
+  ShelfType,
+  StepDone,
+  Technician,
+  type TechnicianRow,
 } from "./entities";
+export { type EntityManager, entityManager, ormConfig } from "./orm";

@@ -1,5 +1,5 @@
-import { MikroORM } from "@mikro-orm/postgresql";
 import { Migrator } from "@mikro-orm/migrations";
+import { MikroORM } from "@mikro-orm/postgresql";
 import { ENTITIES } from "./entities";
 import { MIGRATIONS } from "./migrations";
 

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { buildGraph, type Build, type Connection, readBuildText, typeLookup } from "../core/build";
+import { type Build, buildGraph, type Connection, readBuildText, typeLookup } from "../core/build";
 import { PartType } from "../core/catalogue";
 import { powerOn } from "../core/machine";
 import { stepsOf } from "../core/order";
@@ -9,28 +9,113 @@ import { Fault, Job, JobPart, type JobRow, Link, LogEntry, Observation, Plan, Sh
 import type { EntityManager } from "./orm";
 
 const STOCK: Record<string, number> = {
-  "knotwick-split-2": 6, "knotwick-split-3": 5, "knotwick-fan-ext-300": 6, "knotwick-hub-6": 2, "knotwick-light-split-3": 3, "knotwick-light-ext-500": 3, "knotwick-light-hub-6": 2, "knotwick-usb-hub-3": 1, "knotwick-16-adapter": 1,
+  "knotwick-split-2": 6,
+  "knotwick-split-3": 5,
+  "knotwick-fan-ext-300": 6,
+  "knotwick-hub-6": 2,
+  "knotwick-light-split-3": 3,
+  "knotwick-light-ext-500": 3,
+  "knotwick-light-hub-6": 2,
+  "knotwick-usb-hub-3": 1,
+  "knotwick-16-adapter": 1,
 };
 
-const PEOPLE = [["Runa Thistlewood", "lead"], ["Ebo Larkmoor", "technician"], ["Mirel Quist", "technician"], ["Tansy Okoru", "technician"]] as const;
+const PEOPLE = [
+  ["Runa Thistlewood", "lead"],
+  ["Ebo Larkmoor", "technician"],
+  ["Mirel Quist", "technician"],
+  ["Tansy Okoru", "technician"],
+] as const;
 
 interface Story {
-  file: string; title: string; stage: string; person: number; bench?: number; dueIn: number; purpose: string;
+  file: string;
+  title: string;
+  stage: string;
+  person: number;
+  bench?: number;
+  dueIn: number;
+  purpose: string;
   /** Share of the bench steps that are done. */
   done?: number;
   seen?: "all" | "fault";
-  waitingFor?: string; waitingIn?: number;
+  waitingFor?: string;
+  waitingIn?: number;
 }
 
 const STORIES: readonly Story[] = [
-  { file: "fs-1041", title: "Quiet workstation", stage: "planning", person: 0, bench: 1, dueIn: 4, purpose: "Tide and current models, day and night; no lights, little noise." },
-  { file: "fs-1042", title: "Recording room", stage: "bench", person: 1, bench: 2, dueIn: 2, done: 0.45, purpose: "Four-part takes; slow fans, no card." },
+  {
+    file: "fs-1041",
+    title: "Quiet workstation",
+    stage: "planning",
+    person: 0,
+    bench: 1,
+    dueIn: 4,
+    purpose: "Tide and current models, day and night; no lights, little noise.",
+  },
+  {
+    file: "fs-1042",
+    title: "Recording room",
+    stage: "bench",
+    person: 1,
+    bench: 2,
+    dueIn: 2,
+    done: 0.45,
+    purpose: "Four-part takes; slow fans, no card.",
+  },
   { file: "fs-1043", title: "Dome renderer", stage: "intake", person: 0, dueIn: 9, purpose: "Ten drives, two cards, sixteen fans." },
-  { file: "fs-1044", title: "Shipboard lab", stage: "bench", person: 2, bench: 3, dueIn: 1, done: 0.8, purpose: "Compact, carried aboard; braced for transport." },
-  { file: "fs-1045", title: "Rink showpiece", stage: "soak", person: 3, bench: 4, dueIn: 1, done: 1, seen: "all", purpose: "Lit everywhere, glass on two sides." },
-  { file: "fs-1046", title: "Front desk", stage: "handed-over", person: 1, dueIn: -2, done: 1, seen: "all", purpose: "Labels and letters; as cheap as sound." },
-  { file: "fs-1047", title: "Studio rebuild", stage: "first-boot", person: 3, bench: 4, dueIn: 0, done: 1, seen: "fault", purpose: "New parts in the client's old case." },
-  { file: "fs-1048", title: "Interpreter station", stage: "waiting", person: 2, dueIn: 5, done: 0, purpose: "Two video calls at once.", waitingFor: "a replacement power supply: dead at the bench test", waitingIn: 2 },
+  {
+    file: "fs-1044",
+    title: "Shipboard lab",
+    stage: "bench",
+    person: 2,
+    bench: 3,
+    dueIn: 1,
+    done: 0.8,
+    purpose: "Compact, carried aboard; braced for transport.",
+  },
+  {
+    file: "fs-1045",
+    title: "Rink showpiece",
+    stage: "soak",
+    person: 3,
+    bench: 4,
+    dueIn: 1,
+    done: 1,
+    seen: "all",
+    purpose: "Lit everywhere, glass on two sides.",
+  },
+  {
+    file: "fs-1046",
+    title: "Front desk",
+    stage: "handed-over",
+    person: 1,
+    dueIn: -2,
+    done: 1,
+    seen: "all",
+    purpose: "Labels and letters; as cheap as sound.",
+  },
+  {
+    file: "fs-1047",
+    title: "Studio rebuild",
+    stage: "first-boot",
+    person: 3,
+    bench: 4,
+    dueIn: 0,
+    done: 1,
+    seen: "fault",
+    purpose: "New parts in the client's old case.",
+  },
+  {
+    file: "fs-1048",
+    title: "Interpreter station",
+    stage: "waiting",
+    person: 2,
+    dueIn: 5,
+    done: 0,
+    purpose: "Two video calls at once.",
+    waitingFor: "a replacement power supply: dead at the bench test",
+    waitingIn: 2,
+  },
 ];
 
 const dayFrom = (today: Date, days: number) => new Date(today.getTime() + days * 86_400_000);
@@ -39,10 +124,13 @@ const isoDay = (d: Date) => d.toISOString().slice(0, 10);
 /** Fills an empty database with the demo: dates follow `today`. Does nothing when there are people already. */
 export async function seed(em: EntityManager, folder: string, today: Date, say: (text: string) => void): Promise<boolean> {
   if ((await em.count(Technician)) > 0) return false;
-  const shelf = readdirSync(join(folder, "data/shelf")).filter((f) => f.endsWith(".json")).sort()
+  const shelf = readdirSync(join(folder, "data/shelf"))
+    .filter((f) => f.endsWith(".json"))
+    .sort()
     .flatMap((f) => PartType.array().parse(JSON.parse(readFileSync(join(folder, "data/shelf", f), "utf8"))));
   const people = PEOPLE.map(([name, role]) => em.create(Technician, { name, role }));
-  for (const t of shelf) em.create(ShelfType, { id: t.id, kind: t.kind, maker: t.maker, name: t.name, revision: t.revision, body: t, stock: STOCK[t.id] ?? 0 });
+  for (const t of shelf)
+    em.create(ShelfType, { id: t.id, kind: t.kind, maker: t.maker, name: t.name, revision: t.revision, body: t, stock: STOCK[t.id] ?? 0 });
   await em.flush();
   for (const [n, story] of STORIES.entries()) {
     say(`demo job ${n + 1} of ${STORIES.length}: ${story.title}`);
@@ -59,9 +147,21 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
   const types = typeLookup(build, shelf);
   const number = story.file.toUpperCase();
   const job = em.create(Job, {
-    number, client: build.client ?? "", title: story.title, purpose: story.purpose, stage: story.stage, bench: story.bench ?? null, technician: person,
-    dueOn: isoDay(dayFrom(today, story.dueIn)), waitingFor: story.waitingFor ?? null, waitingUntil: story.waitingIn === undefined ? null : isoDay(dayFrom(today, story.waitingIn)),
-    policy: build.policy, settings: build.settings, partsRevision: 1, version: 1, createdAt: dayFrom(today, -6),
+    number,
+    client: build.client ?? "",
+    title: story.title,
+    purpose: story.purpose,
+    stage: story.stage,
+    bench: story.bench ?? null,
+    technician: person,
+    dueOn: isoDay(dayFrom(today, story.dueIn)),
+    waitingFor: story.waitingFor ?? null,
+    waitingUntil: story.waitingIn === undefined ? null : isoDay(dayFrom(today, story.waitingIn)),
+    policy: build.policy,
+    settings: build.settings,
+    partsRevision: 1,
+    version: 1,
+    createdAt: dayFrom(today, -6),
   });
   const entry = (daysAgo: number, kind: string, text: string, planRevision: number | null = null) =>
     em.create(LogEntry, { job, at: dayFrom(today, -daysAgo), by: person, kind, text, planRevision, entryKey: null, data: null });
@@ -73,8 +173,17 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
   const made = await plan(build, types);
   parts(em, job, made.build, types);
   em.create(Plan, {
-    job, revision: 1, partsRevision: 1, status: made.status, cost: made.cost, free: made.free, cables: made.cables,
-    connections: made.connections.map((c) => ({ lead: c.lead, port: c.port, ...(c.place ? { place: c.place } : {}) })), madeBy: person, madeAt: dayFrom(today, -3), tookMs: 0,
+    job,
+    revision: 1,
+    partsRevision: 1,
+    status: made.status,
+    cost: made.cost,
+    free: made.free,
+    cables: made.cables,
+    connections: made.connections.map((c) => ({ lead: c.lead, port: c.port, ...(c.place ? { place: c.place } : {}) })),
+    madeBy: person,
+    madeAt: dayFrom(today, -3),
+    tookMs: 0,
   });
   entry(3, "plan", `Plan 1, ${made.status}: ${made.connections.length} connections.`, 1);
   const graph = buildGraph(made.build, types);
@@ -87,9 +196,24 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
   }
   const states = made.connections.map((c): Connection & { why: string } => ({ ...c, state: plugged.has(c.lead) ? "plugged" : "planned" }));
   for (const c of states) {
-    em.create(Link, { job, lead: c.lead, port: c.port, place: c.place ?? null, state: c.state, plannedPort: null, why: c.why, planRevision: 1, changedAt: dayFrom(today, -1) });
+    em.create(Link, {
+      job,
+      lead: c.lead,
+      port: c.port,
+      place: c.place ?? null,
+      state: c.state,
+      plannedPort: null,
+      why: c.why,
+      planRevision: 1,
+      changedAt: dayFrom(today, -1),
+    });
   }
-  if (story.waitingFor) entry(1, "waiting", `Bench test: no standby light with the supply of this job; with the known-good spare the board lights up. Supply dead on arrival, returned. The job waits for ${story.waitingFor}.`);
+  if (story.waitingFor)
+    entry(
+      1,
+      "waiting",
+      `Bench test: no standby light with the supply of this job; with the known-good spare the board lights up. Supply dead on arrival, returned. The job waits for ${story.waitingFor}.`,
+    );
   if (!story.seen) return;
   const power = powerOn(buildGraph({ ...made.build, connections: states }, types));
   // On the fault job the front fans share a splitter whose plug is loose: they are dark together.
@@ -102,7 +226,20 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
     em.create(Observation, { job, line: line.id, value, asExpected: !wrong, by: person, at: today });
     entry(0, "seen", `${line.what}: ${value}${wrong ? `; expected ${line.expected}` : ", as expected"}.`);
     if (wrong) {
-      em.create(Fault, { job, number: ++faults, line: line.id, title: `${line.what}: ${value}, expected ${line.expected}`, expected: line.expected, seen: value, state: "open", tried: [], finding: null, openedBy: person, openedAt: today, closedAt: null });
+      em.create(Fault, {
+        job,
+        number: ++faults,
+        line: line.id,
+        title: `${line.what}: ${value}, expected ${line.expected}`,
+        expected: line.expected,
+        seen: value,
+        state: "open",
+        tried: [],
+        finding: null,
+        openedBy: person,
+        openedAt: today,
+        closedAt: null,
+      });
       entry(0, "fault", `Fault ${faults} opened: ${line.what}.`);
     }
   }
@@ -111,6 +248,17 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
 function parts(em: EntityManager, job: JobRow, build: Build, types: (id: string) => PartType | undefined): void {
   build.parts.forEach((p, position) => {
     const serial = p.from === "client" ? `${p.type.slice(0, 2).toUpperCase()}${job.number.slice(-4)}${String(position).padStart(2, "0")}` : null;
-    em.create(JobPart, { job, key: p.id, type: p.type, label: p.label ?? null, mount: p.mount ?? null, zone: p.zone ?? null, serial: job.stage === "intake" ? null : serial, origin: p.from, position, body: types(p.type) ?? {} });
+    em.create(JobPart, {
+      job,
+      key: p.id,
+      type: p.type,
+      label: p.label ?? null,
+      mount: p.mount ?? null,
+      zone: p.zone ?? null,
+      serial: job.stage === "intake" ? null : serial,
+      origin: p.from,
+      position,
+      body: types(p.type) ?? {},
+    });
   });
 }

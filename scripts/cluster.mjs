@@ -32,7 +32,10 @@ export function installDebian(packages, what) {
   say(`Installing ${what} from Debian's packages (once; a few minutes) …`);
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
   spawnSync("apt-get", ["update", "-qq"], { stdio: "ignore", env });
-  const done = spawnSync("apt-get", ["install", "-y", "-qq", "--no-install-recommends", ...packages], { stdio: ["ignore", "ignore", "inherit"], env });
+  const done = spawnSync("apt-get", ["install", "-y", "-qq", "--no-install-recommends", ...packages], {
+    stdio: ["ignore", "ignore", "inherit"],
+    env,
+  });
   if (done.status !== 0) stopWith(`${what} could not be installed. Try: apt-get install ${packages.join(" ")}`);
 }
 
@@ -59,11 +62,12 @@ function clusterFolder(project, name) {
   return elsewhere;
 }
 
-const portIsFree = (port) => new Promise((resolve) => {
-  const s = createServer();
-  s.once("error", () => resolve(false));
-  s.listen(port, "127.0.0.1", () => s.close(() => resolve(true)));
-});
+const portIsFree = (port) =>
+  new Promise((resolve) => {
+    const s = createServer();
+    s.once("error", () => resolve(false));
+    s.listen(port, "127.0.0.1", () => s.close(() => resolve(true)));
+  });
 
 /**
  * Starts the project's own cluster and returns its URL and a function that stops it.
@@ -91,27 +95,62 @@ export async function startCluster(project, { name, port, fresh = false }) {
   if (!running) {
     while (!(await portIsFree(at))) at += 1;
     // A cluster killed hard leaves its pid file behind; pg_ctl sorts that out itself.
-    const started = asOwner(pgctl, ["-D", data, "-w", "-t", "60", "-l", join(data, "server.log"), "-o", `-c listen_addresses=127.0.0.1 -p ${at} -c unix_socket_directories=${data} -c max_connections=60`, "start"], { stdio: "ignore" });
+    const started = asOwner(
+      pgctl,
+      [
+        "-D",
+        data,
+        "-w",
+        "-t",
+        "60",
+        "-l",
+        join(data, "server.log"),
+        "-o",
+        `-c listen_addresses=127.0.0.1 -p ${at} -c unix_socket_directories=${data} -c max_connections=60`,
+        "start",
+      ],
+      { stdio: "ignore" },
+    );
     if (started.status !== 0) stopWith(`PostgreSQL did not start. Its log: ${join(data, "server.log")}`);
     writeFileSync(portFile, String(at));
   }
   const psql = join(bin, "psql");
-  const exists = asOwner(psql, ["-h", "127.0.0.1", "-p", String(at), "-U", "imbra", "-d", "postgres", "-Atc", "select 1 from pg_database where datname='imbra'"]).stdout?.trim() === "1";
+  const exists =
+    asOwner(psql, [
+      "-h",
+      "127.0.0.1",
+      "-p",
+      String(at),
+      "-U",
+      "imbra",
+      "-d",
+      "postgres",
+      "-Atc",
+      "select 1 from pg_database where datname='imbra'",
+    ]).stdout?.trim() === "1";
   if (!exists) asOwner(psql, ["-h", "127.0.0.1", "-p", String(at), "-U", "imbra", "-d", "postgres", "-c", "create database imbra"]);
   return {
     url: `postgres://imbra@127.0.0.1:${at}/imbra`,
     wasRunning: running,
-    stop: () => { asOwner(pgctl, ["-D", data, "-m", "fast", "-w", "stop"], { stdio: "ignore" }); },
+    stop: () => {
+      asOwner(pgctl, ["-D", data, "-m", "fast", "-w", "stop"], { stdio: "ignore" });
+    },
   };
 }
 
 /** Installs the locked packages when the lock file has changed since they were installed. */
 export function installPackages(project) {
   const stamp = join(project, "node_modules", ".imbra-lock");
-  const lock = createHash("sha256").update(readFileSync(join(project, "package-lock.json"))).digest("hex");
+  const lock = createHash("sha256")
+    .update(readFileSync(join(project, "package-lock.json")))
+    .digest("hex");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   say("Installing the locked packages (about a minute) …");
-  const done = spawnSync("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], { cwd: project, stdio: ["ignore", "ignore", "inherit"] });
+  // Not `npm ci`: it refuses a lock made where the registry lacks other systems' optional binaries.
+  const done = spawnSync("npm", ["install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"], {
+    cwd: project,
+    stdio: ["ignore", "ignore", "inherit"],
+  });
   if (done.status !== 0) stopWith("The packages could not be installed. Look at the lines above; is the npm registry reachable?");
   writeFileSync(stamp, lock);
 }

@@ -10,9 +10,19 @@ installPackages(project);
 const env = { ...process.env, IMBRA_SECRET: secret(project), NEXT_TELEMETRY_DISABLED: "1" };
 const cluster = env.DATABASE_URL ? undefined : await startCluster(project, { name: "pg", port: 54331 });
 if (cluster) env.DATABASE_URL = cluster.url;
-spawnSync(join(project, "node_modules/.bin/tsx"), ["scripts/prepare-db.mts", "--seed", ...process.argv.slice(2)], { cwd: project, env, stdio: "inherit" });
-const server = spawn(join(project, "node_modules/.bin/next"), ["dev", "-H", "127.0.0.1", "-p", process.env.PORT ?? "3000"], { cwd: project, env, stdio: "inherit" });
+spawnSync(join(project, "node_modules/.bin/tsx"), ["scripts/prepare-db.mts", "--seed", ...process.argv.slice(2)], {
+  cwd: project,
+  env,
+  stdio: "inherit",
+});
+const server = spawn(join(project, "node_modules/.bin/next"), ["dev", "-H", "127.0.0.1", "-p", process.env.PORT ?? "3000"], {
+  cwd: project,
+  env,
+  stdio: "inherit",
+});
 const end = () => server.kill("SIGTERM");
 process.on("SIGINT", end);
 process.on("SIGTERM", end);
-server.once("exit", () => { if (cluster && !cluster.wasRunning) cluster.stop(); });
+server.once("exit", () => {
+  if (cluster && !cluster.wasRunning) cluster.stop();
+});

@@ -74,10 +74,16 @@ if (!existsSync(stamp) || readFileSync(stamp, "utf8") !== print || !existsSync(j
   writeFileSync(stamp, print);
 }
 if (!ending) {
-  server = spawn(process.execPath, [join(project, "node_modules", "next", "dist", "bin", "next"), "start", "-H", host, "-p", port], { cwd: project, env, stdio: ["ignore", "pipe", "inherit"] });
+  server = spawn(process.execPath, [join(project, "node_modules", "next", "dist", "bin", "next"), "start", "-H", host, "-p", port], {
+    cwd: project,
+    env,
+    stdio: ["ignore", "pipe", "inherit"],
+  });
   server.stdout.on("data", (chunk) => {
     if (!String(chunk).includes("Ready")) return;
-    say(`\nImbra: http://${host}:${port}\nDemo sign-ins, chosen by name, no password yet: Runa Thistlewood (lead), Ebo Larkmoor, Mirel Quist, Tansy Okoru\nCtrl-C ends it.`);
+    say(
+      `\nImbra: http://${host}:${port}\nDemo sign-ins, chosen by name, no password yet: Runa Thistlewood (lead), Ebo Larkmoor, Mirel Quist, Tansy Okoru\nCtrl-C ends it.`,
+    );
   });
   server.once("exit", (code) => {
     if (!ending && code !== 0) console.error(`\nThe server ended (code ${code}). Is port ${port} taken? PORT=3001 npm start uses another.`);

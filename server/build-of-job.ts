@@ -1,11 +1,28 @@
-import { type Build, buildGraph, type Connection, type Graph, Part, Policy, type ReadFaults, readBuild, Settings, type TypeLookup, typeLookup } from "../core/build";
-import { PartType } from "../core/catalogue";
+import {
+  type Build,
+  buildGraph,
+  type Connection,
+  type Graph,
+  Part,
+  Policy,
+  type ReadFaults,
+  readBuild,
+  Settings,
+  type TypeLookup,
+  typeLookup,
+} from "../core/build";
+import type { PartType } from "../core/catalogue";
 import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType } from "../db";
 
 /** Kinds that the planner may take from the shelf. */
 const ACCESSORIES = ["splitter", "extension", "hub", "usb-hub", "adapter"];
 
-export interface JobBuild { job: JobRow; build: Build; graph: Graph; types: TypeLookup }
+export interface JobBuild {
+  job: JobRow;
+  build: Build;
+  graph: Graph;
+  types: TypeLookup;
+}
 
 export async function findJob(em: EntityManager, number: string): Promise<JobRow | undefined> {
   return (await em.findOne(Job, { number }, { populate: ["technician"] })) ?? undefined;
@@ -19,17 +36,32 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
   const reserved = await em.find(JobPart, { origin: "shelf" }, { fields: ["type"] });
   const taken = new Map<string, number>();
   for (const r of reserved) taken.set(r.type, (taken.get(r.type) ?? 0) + 1);
-  const own = new Map(rows.map((r) => [r.type, PartType.parse(r.body)]));
-  for (const s of shelf) if (!own.has(s.id)) own.set(s.id, PartType.parse(s.body));
-  const parts = rows.map((r) => Part.parse({
-    id: r.key, type: r.type, from: r.origin,
-    ...(r.label ? { label: r.label } : {}), ...(r.mount ? { mount: r.mount } : {}), ...(r.zone ? { zone: r.zone } : {}), ...(r.serial ? { serial: r.serial } : {}),
-  }));
-  const connections = links.map((l): Connection => ({ lead: l.lead, port: l.port, state: l.state as Connection["state"], ...(l.place ? { place: l.place } : {}) }));
+  // Entries were parsed when they were stored; inside, types are trusted.
+  const own = new Map(rows.map((r) => [r.type, r.body as PartType]));
+  for (const s of shelf) if (!own.has(s.id)) own.set(s.id, s.body as PartType);
+  const parts = rows.map((r) =>
+    Part.parse({
+      id: r.key,
+      type: r.type,
+      from: r.origin,
+      ...(r.label ? { label: r.label } : {}),
+      ...(r.mount ? { mount: r.mount } : {}),
+      ...(r.zone ? { zone: r.zone } : {}),
+      ...(r.serial ? { serial: r.serial } : {}),
+    }),
+  );
+  const connections = links.map(
+    (l): Connection => ({ lead: l.lead, port: l.port, state: l.state as Connection["state"], ...(l.place ? { place: l.place } : {}) }),
+  );
   const build: Build = {
-    format: "imbra-build", version: 1, name: `${job.number} ${job.title}`, client: job.client,
-    policy: Policy.parse(job.policy), settings: Settings.parse(job.settings),
-    partTypes: [...own.values()], parts,
+    format: "imbra-build",
+    version: 1,
+    name: `${job.number} ${job.title}`,
+    client: job.client,
+    policy: Policy.parse(job.policy),
+    settings: Settings.parse(job.settings),
+    partTypes: [...own.values()],
+    parts,
     accessories: shelf.map((s) => ({ type: s.id, count: Math.max(0, s.stock - (taken.get(s.id) ?? 0)) })),
     connections,
   };
@@ -39,7 +71,7 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
 
 /** Reads a build file against the shelf as the database holds it. */
 export async function readAgainstShelf(em: EntityManager, data: unknown): Promise<{ ok: true; build: Build; types: TypeLookup } | ReadFaults> {
-  const shelf = (await em.find(ShelfType, {}, { limit: 5000 })).map((s) => PartType.parse(s.body));
+  const shelf = (await em.find(ShelfType, {}, { limit: 5000 })).map((s) => s.body as PartType);
   const read = readBuild(data, shelf);
   return read.ok ? { ok: true, build: read.build, types: typeLookup(read.build, shelf) } : read;
 }

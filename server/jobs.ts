@@ -1,4 +1,4 @@
-import { parseJson, type Build } from "../core/build";
+import { type Build, parseJson } from "../core/build";
 import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType, type TechnicianRow } from "../db";
 import { readAgainstShelf } from "./build-of-job";
 import { log } from "./log";
@@ -7,17 +7,65 @@ import { no, type Result, yes } from "./result";
 const MOST_JOBS = 5000;
 
 /** Stores a build that has been read as a job. Inside the caller's transaction. */
-export function createJob(em: EntityManager, build: Build, types: (id: string) => unknown, fields: { number: string; title: string; stage: string; bench?: number; technician?: TechnicianRow; dueOn?: Date; purpose?: string; waitingFor?: string; waitingUntil?: Date }): JobRow {
+export function createJob(
+  em: EntityManager,
+  build: Build,
+  types: (id: string) => unknown,
+  fields: {
+    number: string;
+    title: string;
+    stage: string;
+    bench?: number;
+    technician?: TechnicianRow;
+    dueOn?: Date;
+    purpose?: string;
+    waitingFor?: string;
+    waitingUntil?: Date;
+  },
+): JobRow {
   const job = em.create(Job, {
-    number: fields.number, client: build.client ?? "No client named", title: fields.title, purpose: fields.purpose ?? "", stage: fields.stage, bench: fields.bench ?? null,
-    technician: fields.technician ?? null, dueOn: fields.dueOn ? fields.dueOn.toISOString().slice(0, 10) : null, waitingFor: fields.waitingFor ?? null, waitingUntil: fields.waitingUntil ? fields.waitingUntil.toISOString().slice(0, 10) : null,
-    policy: build.policy, settings: build.settings, partsRevision: 1, version: 1, createdAt: new Date(),
+    number: fields.number,
+    client: build.client ?? "No client named",
+    title: fields.title,
+    purpose: fields.purpose ?? "",
+    stage: fields.stage,
+    bench: fields.bench ?? null,
+    technician: fields.technician ?? null,
+    dueOn: fields.dueOn ? fields.dueOn.toISOString().slice(0, 10) : null,
+    waitingFor: fields.waitingFor ?? null,
+    waitingUntil: fields.waitingUntil ? fields.waitingUntil.toISOString().slice(0, 10) : null,
+    policy: build.policy,
+    settings: build.settings,
+    partsRevision: 1,
+    version: 1,
+    createdAt: new Date(),
   });
   build.parts.forEach((p, position) => {
-    em.create(JobPart, { job, key: p.id, type: p.type, label: p.label ?? null, mount: p.mount ?? null, zone: p.zone ?? null, serial: p.serial ?? null, origin: p.from, position, body: types(p.type) ?? {} });
+    em.create(JobPart, {
+      job,
+      key: p.id,
+      type: p.type,
+      label: p.label ?? null,
+      mount: p.mount ?? null,
+      zone: p.zone ?? null,
+      serial: p.serial ?? null,
+      origin: p.from,
+      position,
+      body: types(p.type) ?? {},
+    });
   });
   for (const c of build.connections) {
-    em.create(Link, { job, lead: c.lead, port: c.port, place: c.place ?? null, state: c.state, plannedPort: null, why: "From the build file.", planRevision: null, changedAt: new Date() });
+    em.create(Link, {
+      job,
+      lead: c.lead,
+      port: c.port,
+      place: c.place ?? null,
+      state: c.state,
+      plannedPort: null,
+      why: "From the build file.",
+      planRevision: null,
+      changedAt: new Date(),
+    });
   }
   return job;
 }
@@ -37,7 +85,12 @@ export async function importBuild(em: EntityManager, by: TechnicianRow, text: st
   if ((await em.count(Job)) >= MOST_JOBS) return no(`There are already ${MOST_JOBS} jobs. Nothing was stored.`);
   return em.transactional(async (tx) => {
     const number = await nextNumber(tx as EntityManager);
-    const job = createJob(tx as EntityManager, read.build, read.types, { number, title: read.build.name.slice(0, 120), stage: "intake", technician: by });
+    const job = createJob(tx as EntityManager, read.build, read.types, {
+      number,
+      title: read.build.name.slice(0, 120),
+      stage: "intake",
+      technician: by,
+    });
     await tx.flush();
     log(tx as EntityManager, job, by, "job", `Job ${number} made from a build file: ${read.build.parts.length} parts.`);
     return yes(number);
@@ -52,11 +105,14 @@ export async function alternatives(em: EntityManager, kind: string): Promise<{ i
 
 export async function findJobs(em: EntityManager, text: string): Promise<{ number: string; title: string; client: string; because: string }[]> {
   const like = `%${text.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
-  const jobs = await em.find(Job, { $or: [{ number: { $ilike: like } }, { client: { $ilike: like } }, { title: { $ilike: like } }] }, { limit: 20, orderBy: { number: "asc" } });
+  const jobs = await em.find(
+    Job,
+    { $or: [{ number: { $ilike: like } }, { client: { $ilike: like } }, { title: { $ilike: like } }] },
+    { limit: 20, orderBy: { number: "asc" } },
+  );
   const serials = await em.find(JobPart, { serial: { $ilike: like } }, { limit: 20, populate: ["job"] });
   return [
     ...jobs.map((j) => ({ number: j.number, title: j.title, client: j.client, because: "" })),
     ...serials.map((s) => ({ number: s.job.number, title: s.job.title, client: s.job.client, because: `serial ${s.serial ?? ""}` })),
   ];
 }
-

@@ -1,6 +1,6 @@
 import { Worker } from "node:worker_threads";
-import { isDone } from "../core/build";
 import type { Build } from "../core/build";
+import { isDone } from "../core/build";
 import type { Plan as MadePlan } from "../core/plan";
 import { type EntityManager, Job, JobPart, Link, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
@@ -13,21 +13,34 @@ const DEADLINE_S = 60;
 function planInThread(build: Build): Promise<MadePlan> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(new URL("../workers/plan.worker.ts", import.meta.url), { workerData: { build, deadlineS: DEADLINE_S } });
-    const late = setTimeout(() => {
-      void worker.terminate();
-      reject(new Error(`no plan after ${DEADLINE_S + 10} s`));
-    }, (DEADLINE_S + 10) * 1000);
+    const late = setTimeout(
+      () => {
+        void worker.terminate();
+        reject(new Error(`no plan after ${DEADLINE_S + 10} s`));
+      },
+      (DEADLINE_S + 10) * 1000,
+    );
     worker.once("message", (m: { ok: true; plan: MadePlan } | { ok: false; why: string }) => {
       clearTimeout(late);
       void worker.terminate();
       if (m.ok) resolve(m.plan);
       else reject(new Error(m.why));
     });
-    worker.once("error", (e) => { clearTimeout(late); reject(e); });
+    worker.once("error", (e) => {
+      clearTimeout(late);
+      reject(e);
+    });
   });
 }
 
-export interface Planned { revision: number; status: string; moved: number; placed: number; free: number; tookMs: number }
+export interface Planned {
+  revision: number;
+  status: string;
+  moved: number;
+  placed: number;
+  free: number;
+  tookMs: number;
+}
 
 /** Plans a job and keeps the plan, unless its parts changed meanwhile. What is fixed or plugged stays as it is. */
 export async function planJob(em: EntityManager, number: string, by: TechnicianRow): Promise<Result<Planned>> {
@@ -45,7 +58,11 @@ export async function planJob(em: EntityManager, number: string, by: TechnicianR
   return em.transactional(async (tx) => {
     const now = await tx.findOneOrFail(Job, { id: job.id }, { lockMode: 4, refresh: true });
     const links = await tx.find(Link, { job: job.id });
-    const same = now.partsRevision === job.partsRevision && links.filter((l) => l.state !== "planned").every((l) => build.connections.some((c) => c.lead === l.lead && c.port === l.port && c.state === l.state));
+    const same =
+      now.partsRevision === job.partsRevision &&
+      links
+        .filter((l) => l.state !== "planned")
+        .every((l) => build.connections.some((c) => c.lead === l.lead && c.port === l.port && c.state === l.state));
     if (!same) return no("The parts or the plugs changed while the plan was being made. Nothing was stored. Plan again.");
     const last = await tx.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
     const revision = (last?.revision ?? 0) + 1;
@@ -56,8 +73,27 @@ export async function planJob(em: EntityManager, number: string, by: TechnicianR
     for (const c of made.connections) {
       const l = before.get(c.lead);
       if (l && l.port !== c.port) moved++;
-      if (l) Object.assign(l, { port: c.port, place: c.place ?? null, state: c.state, why: c.why, planRevision: revision, ...(isDone(c) ? {} : { plannedPort: null }) });
-      else tx.create(Link, { job: now, lead: c.lead, port: c.port, place: c.place ?? null, state: c.state, why: c.why, planRevision: revision, plannedPort: null, changedAt: new Date() });
+      if (l)
+        Object.assign(l, {
+          port: c.port,
+          place: c.place ?? null,
+          state: c.state,
+          why: c.why,
+          planRevision: revision,
+          ...(isDone(c) ? {} : { plannedPort: null }),
+        });
+      else
+        tx.create(Link, {
+          job: now,
+          lead: c.lead,
+          port: c.port,
+          place: c.place ?? null,
+          state: c.state,
+          why: c.why,
+          planRevision: revision,
+          plannedPort: null,
+          changedAt: new Date(),
+        });
     }
     const parts = await tx.find(JobPart, { job: job.id });
     const keep = new Set(made.build.parts.map((p) => p.id));
@@ -67,15 +103,42 @@ export async function planJob(em: EntityManager, number: string, by: TechnicianR
     for (const p of made.build.parts) {
       if (known.has(p.id)) continue;
       const type = build.partTypes.find((t) => t.id === p.type);
-      tx.create(JobPart, { job: now, key: p.id, type: p.type, label: null, mount: null, zone: null, serial: null, origin: p.from, position: ++position, body: type ?? {} });
+      tx.create(JobPart, {
+        job: now,
+        key: p.id,
+        type: p.type,
+        label: null,
+        mount: null,
+        zone: null,
+        serial: null,
+        origin: p.from,
+        position: ++position,
+        body: type ?? {},
+      });
     }
     tx.create(Plan, {
-      job: now, revision, partsRevision: now.partsRevision, status: made.status, cost: made.cost, free: made.free, cables: made.cables,
-      connections: made.connections.map((c) => ({ lead: c.lead, port: c.port, ...(c.place ? { place: c.place } : {}) })), madeBy: by, madeAt: new Date(), tookMs,
+      job: now,
+      revision,
+      partsRevision: now.partsRevision,
+      status: made.status,
+      cost: made.cost,
+      free: made.free,
+      cables: made.cables,
+      connections: made.connections.map((c) => ({ lead: c.lead, port: c.port, ...(c.place ? { place: c.place } : {}) })),
+      madeBy: by,
+      madeAt: new Date(),
+      tookMs,
     });
     const free = made.free.filter((f) => f.need !== "optional").length;
     const placed = made.connections.length;
-    log(tx, now, by, "plan", `Plan ${revision}, ${made.status}: ${placed} connections, ${free} wanted ${free === 1 ? "end" : "ends"} free, ${moved} moved.`, { planRevision: revision });
+    log(
+      tx,
+      now,
+      by,
+      "plan",
+      `Plan ${revision}, ${made.status}: ${placed} connections, ${free} wanted ${free === 1 ? "end" : "ends"} free, ${moved} moved.`,
+      { planRevision: revision },
+    );
     if (now.stage === "intake") now.stage = "planning";
     return yes({ revision, status: made.status, moved, placed, free, tookMs });
   });

@@ -3,4 +3,8 @@ export type Result<T = undefined> = { ok: true; value: T } | { ok: false; senten
 
 export const done = (): Result => ({ ok: true, value: undefined });
 export const yes = <T>(value: T): Result<T> => ({ ok: true, value });
-export const no = (sentence: string, more?: string[]): { ok: false; sentence: string; more?: string[] } => ({ ok: false, sentence, ...(more ? { more } : {}) });
+export const no = (sentence: string, more?: string[]): { ok: false; sentence: string; more?: string[] } => ({
+  ok: false,
+  sentence,
+  ...(more ? { more } : {}),
+});

@@ -1,14 +1,20 @@
 import "server-only";
 import { getIronSession } from "iron-session";
 import { cookies } from "next/headers";
-import { Technician, entityManager, type TechnicianRow } from "../db";
+import { entityManager, Technician, type TechnicianRow } from "../db";
 
-interface Session { technician?: string }
+interface Session {
+  technician?: string;
+}
 
 async function session() {
   const password = process.env.IMBRA_SECRET;
   if (!password) throw new Error("IMBRA_SECRET is not set. Start Imbra with npm start, which makes one.");
-  return getIronSession<Session>(await cookies(), { password, cookieName: "imbra", cookieOptions: { secure: false, sameSite: "strict", httpOnly: true, path: "/" } });
+  return getIronSession<Session>(await cookies(), {
+    password,
+    cookieName: "imbra",
+    cookieOptions: { secure: false, sameSite: "strict", httpOnly: true, path: "/" },
+  });
 }
 
 /** The technician who sits here, as chosen and sealed in the cookie. */

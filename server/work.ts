@@ -1,9 +1,9 @@
 import { z } from "zod";
-import { Address, buildGraph, type Connection, CONNECTION_STATES, lead as leadOf, port as portOf } from "../core/build";
+import { Address, buildGraph, CONNECTION_STATES, type Connection, lead as leadOf, port as portOf } from "../core/build";
 import { family, mate } from "../core/catalogue";
 import { powerOn } from "../core/machine";
-import { Fault, Job, JobPart, type JobRow, Link, Observation, ShelfType, StepDone, type TechnicianRow, type EntityManager } from "../db";
-import { buildOfJob, findJob, type JobBuild } from "./build-of-job";
+import { type EntityManager, Fault, Job, JobPart, type JobRow, Link, Observation, ShelfType, StepDone, type TechnicianRow } from "../db";
+import { buildOfJob, type JobBuild } from "./build-of-job";
 import { alreadyKept, log } from "./log";
 import { done, no, type Result } from "./result";
 
@@ -12,8 +12,14 @@ const EntryKey = z.string().max(80).optional();
 
 /** A tick at the bench: this lead is in this port now; or it is out again. `saw` is the state the screen showed. */
 export const Tick = z.object({
-  number: Number_, lead: Address, port: Address, place: z.array(z.number().int().min(1).max(30)).max(10).optional(),
-  state: z.enum(["planned", "plugged", "checked"]), saw: z.enum(CONNECTION_STATES).optional(), sawPort: Address.optional(), entryKey: EntryKey,
+  number: Number_,
+  lead: Address,
+  port: Address,
+  place: z.array(z.number().int().min(1).max(30)).max(10).optional(),
+  state: z.enum(["planned", "plugged", "checked"]),
+  saw: z.enum(CONNECTION_STATES).optional(),
+  sawPort: Address.optional(),
+  entryKey: EntryKey,
 });
 export type Tick = z.infer<typeof Tick>;
 
@@ -33,11 +39,14 @@ export async function tick(em: EntityManager, by: TechnicianRow, t: Tick): Promi
   return withJob(em, t.number, async (tx, job, b) => {
     const l = b.graph.leads.get(t.lead);
     const p = b.graph.ports.get(t.port);
-    if (!l || !p) return no(`The parts of ${t.number} have changed: ${l ? t.port : t.lead} is no longer in it. Nothing was changed. Look at the wiring again.`);
+    if (!l || !p)
+      return no(`The parts of ${t.number} have changed: ${l ? t.port : t.lead} is no longer in it. Nothing was changed. Look at the wiring again.`);
     const link = await tx.findOne(Link, { job: job.id, lead: t.lead });
     // Two benches at once: what this screen saw is no longer so, and the other did not say the same.
     if (t.saw !== undefined && link && link.port !== (t.sawPort ?? link.port) && link.port !== t.port) {
-      return no(`${l.tag} is in ${portOf(b.graph, link.port).name} by another entry, and you say ${p.name}. Look at the plug, then choose. Nothing was changed.`);
+      return no(
+        `${l.tag} is in ${portOf(b.graph, link.port).name} by another entry, and you say ${p.name}. Look at the plug, then choose. Nothing was changed.`,
+      );
     }
     const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
     if (m.outcome === "keyed" && t.state !== "planned") return no(`${l.tag} does not go into ${p.name}: ${m.because}. Nothing was changed.`);
@@ -57,13 +66,26 @@ export async function tick(em: EntityManager, by: TechnicianRow, t: Tick): Promi
     if (link) Object.assign(link, { port, place, state: t.state, plannedPort: back ? null : plannedPort, changedAt: new Date() });
     else tx.create(Link, { job, lead: t.lead, port, place, state: t.state, plannedPort: null, why: "", planRevision: null, changedAt: new Date() });
     const words = { planned: "taken out of", plugged: "plugged into", checked: "checked in" }[t.state];
-    log(tx, job, by, t.state === "planned" ? "unplug" : t.state, `${l.tag} (${l.name}) ${words} ${p.name}${moved && !back ? `, planned ${portOf(b.graph, plannedPort).name}` : ""}.`, { ...(t.entryKey ? { entryKey: t.entryKey } : {}), data: { lead: t.lead, port: t.port } });
+    log(
+      tx,
+      job,
+      by,
+      t.state === "planned" ? "unplug" : t.state,
+      `${l.tag} (${l.name}) ${words} ${p.name}${moved && !back ? `, planned ${portOf(b.graph, plannedPort).name}` : ""}.`,
+      { ...(t.entryKey ? { entryKey: t.entryKey } : {}), data: { lead: t.lead, port: t.port } },
+    );
     if (job.stage === "planning" || job.stage === "intake") job.stage = "bench";
     return done();
   });
 }
 
-export const Fix = z.object({ number: Number_, lead: Address, port: Address, place: z.array(z.number().int().min(1).max(30)).max(10).optional(), fixed: z.boolean() });
+export const Fix = z.object({
+  number: Number_,
+  lead: Address,
+  port: Address,
+  place: z.array(z.number().int().min(1).max(30)).max(10).optional(),
+  fixed: z.boolean(),
+});
 
 /** The technician decides where a lead goes; the planner keeps to it. Refuses what does not mate. */
 export async function fix(em: EntityManager, by: TechnicianRow, f: z.infer<typeof Fix>): Promise<Result> {
@@ -72,9 +94,11 @@ export async function fix(em: EntityManager, by: TechnicianRow, f: z.infer<typeo
     const p = b.graph.ports.get(f.port);
     if (!l || !p) return no(`The parts of ${f.number} have changed. Nothing was changed. Look at the wiring again.`);
     const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
-    if (m.outcome === "keyed" || m.outcome === "harm") return no(`${l.tag} (${l.name}) does not go into ${p.name}: ${m.because}. Nothing was changed.`);
+    if (m.outcome === "keyed" || m.outcome === "harm")
+      return no(`${l.tag} (${l.name}) does not go into ${p.name}: ${m.because}. Nothing was changed.`);
     const link = await tx.findOne(Link, { job: job.id, lead: f.lead });
-    if (link && (link.state === "plugged" || link.state === "checked")) return no(`${l.tag} is already plugged. Take it out first, then move it. Nothing was changed.`);
+    if (link && (link.state === "plugged" || link.state === "checked"))
+      return no(`${l.tag} is already plugged. Take it out first, then move it. Nothing was changed.`);
     const capacity = p.port.places ?? family(p.port.family).places;
     const there = b.build.connections.filter((c) => c.port === f.port && c.lead !== f.lead);
     const clash = there.filter((c) => (capacity === 1 ? true : !c.place || !f.place || c.place.some((x) => f.place?.includes(x))));
@@ -83,15 +107,45 @@ export async function fix(em: EntityManager, by: TechnicianRow, f: z.infer<typeo
     for (const c of clash) await tx.nativeDelete(Link, { job: job.id, lead: c.lead });
     const state = f.fixed ? "fixed" : "planned";
     const samePlace = link?.port === f.port ? link.place : null;
-    if (link) Object.assign(link, { port: f.port, place: f.place ?? samePlace, state, why: f.fixed ? `Fixed here by ${by.name}.` : link.why, changedAt: new Date() });
-    else tx.create(Link, { job, lead: f.lead, port: f.port, place: f.place ?? null, state, why: `Fixed here by ${by.name}.`, plannedPort: null, planRevision: null, changedAt: new Date() });
+    if (link)
+      Object.assign(link, {
+        port: f.port,
+        place: f.place ?? samePlace,
+        state,
+        why: f.fixed ? `Fixed here by ${by.name}.` : link.why,
+        changedAt: new Date(),
+      });
+    else
+      tx.create(Link, {
+        job,
+        lead: f.lead,
+        port: f.port,
+        place: f.place ?? null,
+        state,
+        why: `Fixed here by ${by.name}.`,
+        plannedPort: null,
+        planRevision: null,
+        changedAt: new Date(),
+      });
     const bumped = clash.map((c) => leadOf(b.graph, c.lead).tag);
-    log(tx, job, by, state, `${l.tag} (${l.name}) ${f.fixed ? "fixed in" : "no longer fixed in"} ${p.name}${bumped.length > 0 ? `; ${bumped.join(", ")} free again` : ""}.`);
+    log(
+      tx,
+      job,
+      by,
+      state,
+      `${l.tag} (${l.name}) ${f.fixed ? "fixed in" : "no longer fixed in"} ${p.name}${bumped.length > 0 ? `; ${bumped.join(", ")} free again` : ""}.`,
+    );
     return done();
   });
 }
 
-export const Step = z.object({ number: Number_, step: z.string().min(1).max(200), title: z.string().max(300), done: z.boolean(), entryKey: EntryKey });
+export const Step = z.object({
+  number: Number_,
+  step: z.string().min(1).max(200),
+  title: z.string().max(300),
+  done: z.boolean(),
+  entryKey: EntryKey,
+});
 
 export async function step(em: EntityManager, by: TechnicianRow, s: z.infer<typeof Step>): Promise<Result> {
   if (await alreadyKept(em, s.entryKey)) return done();
@@ -104,7 +158,12 @@ export async function step(em: EntityManager, by: TechnicianRow, s: z.infer<type
   });
 }
 
-export const Note = z.object({ number: Number_, text: z.string().trim().min(1).max(2000), kind: z.enum(["note", "skip", "problem"]), entryKey: EntryKey });
+export const Note = z.object({
+  number: Number_,
+  text: z.string().trim().min(1).max(2000),
+  kind: z.enum(["note", "skip", "problem"]),
+  entryKey: EntryKey,
+});
 
 export async function note(em: EntityManager, by: TechnicianRow, n: z.infer<typeof Note>): Promise<Result> {
   if (await alreadyKept(em, n.entryKey)) return done();
@@ -112,7 +171,20 @@ export async function note(em: EntityManager, by: TechnicianRow, n: z.infer<type
     log(tx, job, by, n.kind, n.text, n.entryKey ? { entryKey: n.entryKey } : {});
     if (n.kind === "problem") {
       const last = await tx.findOne(Fault, { job: job.id }, { orderBy: { number: "desc" } });
-      tx.create(Fault, { job, number: (last?.number ?? 0) + 1, line: "bench", title: n.text, expected: "", seen: n.text, state: "open", tried: [], finding: null, openedBy: by, openedAt: new Date(), closedAt: null });
+      tx.create(Fault, {
+        job,
+        number: (last?.number ?? 0) + 1,
+        line: "bench",
+        title: n.text,
+        expected: "",
+        seen: n.text,
+        state: "open",
+        tried: [],
+        finding: null,
+        openedBy: by,
+        openedAt: new Date(),
+        closedAt: null,
+      });
     }
     return done();
   });
@@ -130,13 +202,33 @@ export async function observe(em: EntityManager, by: TechnicianRow, o: z.infer<t
     const row = await tx.findOne(Observation, { job: job.id, line: o.line });
     if (row) Object.assign(row, { value: o.value, asExpected, at: new Date(), by });
     else tx.create(Observation, { job, line: o.line, value: o.value, asExpected, by, at: new Date() });
-    log(tx, job, by, "seen", `${line.what}: ${o.value}${line.unit ? ` ${line.unit}` : ""}${asExpected ? ", as expected" : `; expected ${line.expected}${line.unit ? ` ${line.unit}` : ""}`}.`, o.entryKey ? { entryKey: o.entryKey } : {});
+    log(
+      tx,
+      job,
+      by,
+      "seen",
+      `${line.what}: ${o.value}${line.unit ? ` ${line.unit}` : ""}${asExpected ? ", as expected" : `; expected ${line.expected}${line.unit ? ` ${line.unit}` : ""}`}.`,
+      o.entryKey ? { entryKey: o.entryKey } : {},
+    );
     if (!asExpected) {
       const open = await tx.findOne(Fault, { job: job.id, line: o.line, state: "open" });
       if (!open) {
         const last = await tx.findOne(Fault, { job: job.id }, { orderBy: { number: "desc" } });
         const n = (last?.number ?? 0) + 1;
-        tx.create(Fault, { job, number: n, line: o.line, title: `${line.what}: ${o.value}${line.unit ? ` ${line.unit}` : ""}, expected ${line.expected}${line.unit ? ` ${line.unit}` : ""}`, expected: line.expected, seen: o.value, state: "open", tried: [], finding: null, openedBy: by, openedAt: new Date(), closedAt: null });
+        tx.create(Fault, {
+          job,
+          number: n,
+          line: o.line,
+          title: `${line.what}: ${o.value}${line.unit ? ` ${line.unit}` : ""}, expected ${line.expected}${line.unit ? ` ${line.unit}` : ""}`,
+          expected: line.expected,
+          seen: o.value,
+          state: "open",
+          tried: [],
+          finding: null,
+          openedBy: by,
+          openedAt: new Date(),
+          closedAt: null,
+        });
         log(tx, job, by, "fault", `Fault ${n} opened: ${line.what}.`);
       }
     }
@@ -151,7 +243,13 @@ const sameValue = (a: string, b: string) => {
   return Number.isFinite(x) && Number.isFinite(y) && a !== "" && b !== "" ? x === y : a.trim().toLowerCase() === b.trim().toLowerCase();
 };
 
-export const Try = z.object({ number: Number_, element: z.string().min(1).max(300), name: z.string().min(1).max(200), result: z.enum(["no change", "that was it"]), entryKey: EntryKey });
+export const Try = z.object({
+  number: Number_,
+  element: z.string().min(1).max(300),
+  name: z.string().min(1).max(200),
+  result: z.enum(["no change", "that was it"]),
+  entryKey: EntryKey,
+});
 
 /** An action tried on all open faults at once: they are explained together. "That was it" closes them. */
 export async function tryAction(em: EntityManager, by: TechnicianRow, t: z.infer<typeof Try>): Promise<Result> {
@@ -170,7 +268,14 @@ export async function tryAction(em: EntityManager, by: TechnicianRow, t: z.infer
       // The old symptoms were about the machine as it was: these lines are to be seen again.
       for (const f of explained) await tx.nativeDelete(Observation, { job: job.id, line: f.line });
     }
-    log(tx, job, by, "tried", `${t.name}: ${t.result}.${t.result === "that was it" ? ` Closed: fault ${explained.map((f) => f.number).join(", ")}. Look at those lines again.` : ""}`, t.entryKey ? { entryKey: t.entryKey } : {});
+    log(
+      tx,
+      job,
+      by,
+      "tried",
+      `${t.name}: ${t.result}.${t.result === "that was it" ? ` Closed: fault ${explained.map((f) => f.number).join(", ")}. Look at those lines again.` : ""}`,
+      t.entryKey ? { entryKey: t.entryKey } : {},
+    );
     return done();
   });
 }
@@ -187,7 +292,12 @@ export async function closeFault(em: EntityManager, by: TechnicianRow, c: z.infe
   });
 }
 
-export const ChangePart = z.object({ number: Number_, part: z.string().min(1).max(80), type: z.string().min(1).max(80).optional(), serial: z.string().trim().max(80).optional() });
+export const ChangePart = z.object({
+  number: Number_,
+  part: z.string().min(1).max(80),
+  type: z.string().min(1).max(80).optional(),
+  serial: z.string().trim().max(80).optional(),
+});
 
 /** Another type in place of a part, or its serial. A changed type makes the plan stale. */
 export async function changePart(em: EntityManager, by: TechnicianRow, c: z.infer<typeof ChangePart>): Promise<Result> {
@@ -203,8 +313,15 @@ export async function changePart(em: EntityManager, by: TechnicianRow, c: z.infe
       const was = b.types(row.type);
       if (!type) return no(`The shelf has no part type ${c.type}. Nothing was changed.`);
       if (was && type.kind !== was.kind) return no(`${type.name} is a ${type.kind}, not a ${was.kind}. Nothing was changed.`);
-      const touched = b.build.connections.find((x) => (x.state === "plugged" || x.state === "checked") && (x.lead.startsWith(`${c.part}:`) || x.lead.startsWith(`${c.part}/`) || x.port.startsWith(`${c.part}:`)));
-      if (touched) return no(`${row.label ?? was?.name ?? c.part} is plugged (${leadOf(b.graph, touched.lead).tag}). Take its plugs out first. Nothing was changed.`);
+      const touched = b.build.connections.find(
+        (x) =>
+          (x.state === "plugged" || x.state === "checked") &&
+          (x.lead.startsWith(`${c.part}:`) || x.lead.startsWith(`${c.part}/`) || x.port.startsWith(`${c.part}:`)),
+      );
+      if (touched)
+        return no(
+          `${row.label ?? was?.name ?? c.part} is plugged (${leadOf(b.graph, touched.lead).tag}). Take its plugs out first. Nothing was changed.`,
+        );
       Object.assign(row, { type: type.id, body: type.body, serial: null });
       job.partsRevision += 1;
       await tx.flush();
@@ -223,13 +340,27 @@ async function dropLost(tx: EntityManager, job: JobRow): Promise<void> {
   for (const l of links) if (!g.leads.has(l.lead) || !g.ports.has(l.port)) tx.remove(l);
 }
 
-export const Setting = z.object({ number: Number_, memoryProfile: z.boolean().optional(), cpuFanWarning: z.enum(["halt", "ignore"]).optional(), because: z.string().trim().max(500).optional() });
+export const Setting = z.object({
+  number: Number_,
+  memoryProfile: z.boolean().optional(),
+  cpuFanWarning: z.enum(["halt", "ignore"]).optional(),
+  because: z.string().trim().max(500).optional(),
+});
 
 export async function setting(em: EntityManager, by: TechnicianRow, s: z.infer<typeof Setting>): Promise<Result> {
   return withJob(em, s.number, async (tx, job, b) => {
     if (s.cpuFanWarning === "ignore" && !s.because) return no("Ignoring the CPU fan warning needs a written reason. Nothing was changed.");
-    job.settings = { ...b.build.settings, ...(s.memoryProfile === undefined ? {} : { memoryProfile: s.memoryProfile }), ...(s.cpuFanWarning ? { cpuFanWarning: s.cpuFanWarning } : {}) };
-    const words = [s.memoryProfile === undefined ? "" : `memory profile ${s.memoryProfile ? "on" : "off"}`, s.cpuFanWarning ? `CPU fan warning: ${s.cpuFanWarning}${s.because ? ` (${s.because})` : ""}` : ""].filter(Boolean).join("; ");
+    job.settings = {
+      ...b.build.settings,
+      ...(s.memoryProfile === undefined ? {} : { memoryProfile: s.memoryProfile }),
+      ...(s.cpuFanWarning ? { cpuFanWarning: s.cpuFanWarning } : {}),
+    };
+    const words = [
+      s.memoryProfile === undefined ? "" : `memory profile ${s.memoryProfile ? "on" : "off"}`,
+      s.cpuFanWarning ? `CPU fan warning: ${s.cpuFanWarning}${s.because ? ` (${s.because})` : ""}` : "",
+    ]
+      .filter(Boolean)
+      .join("; ");
     log(tx, job, by, "setting", `Firmware setting: ${words}.`);
     return done();
   });

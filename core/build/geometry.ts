@@ -8,7 +8,12 @@ export function manhattanMm(a: Point, b: Point): number {
   return Math.abs(a.xMm - b.xMm) + Math.abs(a.yMm - b.yMm);
 }
 
-export interface Rect { xMm: number; yMm: number; widthMm: number; heightMm: number }
+export interface Rect {
+  xMm: number;
+  yMm: number;
+  widthMm: number;
+  heightMm: number;
+}
 
 /** A hop this short stays on the front side of the tray (common practice). */
 const SHORT_HOP_MM = 160;
@@ -29,8 +34,7 @@ export function runLengthMm(from: Point, to: Point, cutouts: readonly Point[], b
   return Math.min(...ways(from, to, cutouts, board).map((c) => manhattanMm(from, c) + manhattanMm(c, to))) + SLACK_MM;
 }
 
-const overlap = (a: number, b: number, lo: number, hi: number) =>
-  Math.max(0, Math.min(Math.max(a, b), hi) - Math.max(Math.min(a, b), lo));
+const overlap = (a: number, b: number, lo: number, hi: number) => Math.max(0, Math.min(Math.max(a, b), hi) - Math.max(Math.min(a, b), lo));
 const within = (v: number, lo: number, hi: number) => v > lo && v < hi;
 
 /** Millimetres of the last stretch, cut-out to port, that lie over the board's face: the better of the two bends. */

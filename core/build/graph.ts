@@ -1,4 +1,4 @@
-import { type Cable, family, LOOM_TAG, type Lead, type Loom, type PartType, type Point, type Port } from "../catalogue";
+import { type Cable, family, type Lead, LOOM_TAG, type Loom, type PartType, type Point, type Port } from "../catalogue";
 import type { Rect } from "./geometry";
 import type { Address, Build, Connection, Part } from "./schema";
 
@@ -78,14 +78,32 @@ function cableNodes(owner: PartNode): PartNode[] {
       const total = Math.max(...cable.ends.map((e) => e.atMm));
       const isData = cable.ends.every((e) => family(e.family).loom === "data");
       const leads: Lead[] = [
-        ...cable.outlets.map((key, n): Lead => ({
-          id: `root-${n + 1}`, label: `${cable.label}, supply end`, family: "supply-outlet", key, flow: "in", role: "cable-root",
-          lengthMm: total, need: "optional", load: { currentA: 0 },
-        })),
-        ...cable.ends.map((end, n): Lead => ({
-          id: end.id, label: cable.ends.length > 1 ? `${cable.label}, plug ${n + 1}` : cable.label, family: end.family,
-          flow: "out", role: isData ? "data" : "power-out", lengthMm: end.atMm, need: "optional", load: { currentA: 0 }, limit: end.limit,
-        })),
+        ...cable.outlets.map(
+          (key, n): Lead => ({
+            id: `root-${n + 1}`,
+            label: `${cable.label}, supply end`,
+            family: "supply-outlet",
+            key,
+            flow: "in",
+            role: "cable-root",
+            lengthMm: total,
+            need: "optional",
+            load: { currentA: 0 },
+          }),
+        ),
+        ...cable.ends.map(
+          (end, n): Lead => ({
+            id: end.id,
+            label: cable.ends.length > 1 ? `${cable.label}, plug ${n + 1}` : cable.label,
+            family: end.family,
+            flow: "out",
+            role: isData ? "data" : "power-out",
+            lengthMm: end.atMm,
+            need: "optional",
+            load: { currentA: 0 },
+            limit: end.limit,
+          }),
+        ),
       ];
       return {
         id,
@@ -122,22 +140,29 @@ function placer(build: Build, types: TypeLookup) {
     const mount = part.mount === undefined ? undefined : mounts.get(part.mount);
     if (mount) return mount.at;
     switch (kindOf(part)) {
-      case "case": return { xMm: 0, yMm: 0 };
-      case "board": return boardAt;
+      case "case":
+        return { xMm: 0, yMm: 0 };
+      case "board":
+        return boardAt;
       case "cpu":
-      case "cooler": return boardPort("cpu") ?? boardAt;
-      case "memory": return boardPort("memory") ?? boardAt;
-      case "card": return boardPort("expansion") ?? boardAt;
-      case "supply": return firstMount("supply") ?? middle;
-      case "drive": return firstMount("drive") ?? middle;
-      case "hub": return firstMount("hub") ?? middle;
-      default: return middle;
+      case "cooler":
+        return boardPort("cpu") ?? boardAt;
+      case "memory":
+        return boardPort("memory") ?? boardAt;
+      case "card":
+        return boardPort("expansion") ?? boardAt;
+      case "supply":
+        return firstMount("supply") ?? middle;
+      case "drive":
+        return firstMount("drive") ?? middle;
+      case "hub":
+        return firstMount("hub") ?? middle;
+      default:
+        return middle;
     }
   };
   const size = boardType?.body;
-  const boardRect: Rect | undefined = boardType
-    ? { ...boardAt, widthMm: size?.widthMm ?? 244, heightMm: size?.heightMm ?? 305 }
-    : undefined;
+  const boardRect: Rect | undefined = boardType ? { ...boardAt, widthMm: size?.widthMm ?? 244, heightMm: size?.heightMm ?? 305 } : undefined;
   return { origin, boardRect, cutouts: (caseType?.body.cutouts ?? []).map((c) => c.at), frontIo: caseType?.body.frontIoAt, mounts };
 }
 
@@ -164,8 +189,10 @@ export function buildGraph(build: Build, types: TypeLookup): Graph {
       const address = `${part.id}:${port.id}`;
       const onBoard = part.type.kind === "board";
       ports.set(address, {
-        address, part, port,
-        name: onBoard ? port.label : `${who} ${port.label}`,
+        address,
+        part,
+        port,
+        name: onBoard || port.role === "outlet" ? port.label : `${who} ${port.label}`,
         at: add(part.origin, onBoard || part.type.kind === "case" ? port.at : { xMm: 0, yMm: 0 }),
       });
     }
@@ -177,9 +204,17 @@ export function buildGraph(build: Build, types: TypeLookup): Graph {
       counts.set(loom, n);
       const address = `${part.id}:${lead.id}`;
       leads.set(address, {
-        address, part, lead, loom,
+        address,
+        part,
+        lead,
+        loom,
         tag: `${LOOM_TAG[loom]}-${String(n).padStart(2, "0")}`,
-        name: part.cable || part.type.kind === "case" ? lead.label : part.type.leads.length > 1 || part.type.kind === "cooler" ? `${who}, ${lead.label}` : who,
+        name:
+          part.cable || part.type.kind === "case"
+            ? lead.label
+            : part.type.leads.length > 1 || part.type.kind === "cooler"
+              ? `${who}, ${lead.label}`
+              : who,
         origin: part.type.kind === "case" ? (place.frontIo ?? part.origin) : part.origin,
       });
     }
@@ -191,8 +226,15 @@ export function buildGraph(build: Build, types: TypeLookup): Graph {
     ofLead.set(c.lead, c);
   }
   return {
-    build, parts, leads, ports, connections: build.connections, atPort, ofLead,
-    cutouts: place.cutouts, ...(place.boardRect ? { boardRect: place.boardRect } : {}),
+    build,
+    parts,
+    leads,
+    ports,
+    connections: build.connections,
+    atPort,
+    ofLead,
+    cutouts: place.cutouts,
+    ...(place.boardRect ? { boardRect: place.boardRect } : {}),
   };
 }
 
@@ -226,8 +268,7 @@ export function port(graph: Graph, address: Address): PortNode {
   return found;
 }
 
-export const partsOfKind = (graph: Graph, kind: PartType["kind"]) =>
-  [...graph.parts.values()].filter((p) => !p.cable && p.type.kind === kind);
+export const partsOfKind = (graph: Graph, kind: PartType["kind"]) => [...graph.parts.values()].filter((p) => !p.cable && p.type.kind === kind);
 
 /** Where fans turn together: the part's own zone, else the region of its mount, else the CPU. */
 export function zoneOf(graph: Graph, node: LeadNode): string {

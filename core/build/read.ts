@@ -1,11 +1,18 @@
 import type { z } from "zod";
-import { isFamily, PartType } from "../catalogue";
+import { isFamily, type PartType } from "../catalogue";
 import { buildGraph, type Graph, typeLookup } from "./graph";
 import { Build, MOST_LEADS } from "./schema";
 
 /** Faults a person can act on, each a sentence that names the place in the file. */
-export interface ReadFaults { ok: false; faults: string[] }
-export interface ReadBuild { ok: true; build: Build; graph: Graph }
+export interface ReadFaults {
+  ok: false;
+  faults: string[];
+}
+export interface ReadBuild {
+  ok: true;
+  build: Build;
+  graph: Graph;
+}
 
 const MOST_FAULTS = 40;
 const MOST_CHARS = 4_000_000;
@@ -24,10 +31,15 @@ function sentence(issue: z.core.$ZodIssue, data: unknown): string {
   if (last === "family" && typeof got === "string" && !isFamily(got)) {
     return `${at}: there is no connector family "${got.slice(0, 60)}". docs/formats.md lists the families.`;
   }
-  if (issue.code === "unrecognized_keys") return `${at}: unknown field ${issue.keys.slice(0, 5).map((k) => `"${k.slice(0, 60)}"`).join(", ")}. Remove it or correct its name.`;
+  if (issue.code === "unrecognized_keys")
+    return `${at}: unknown field ${issue.keys
+      .slice(0, 5)
+      .map((k) => `"${k.slice(0, 60)}"`)
+      .join(", ")}. Remove it or correct its name.`;
   if (got === undefined) return `${at}: this field is missing.`;
   if (issue.code === "too_small" && typeof got === "number") return `${at}: ${got} is too small; at least ${String(issue.minimum)}.`;
-  if (issue.code === "too_big") return `${at}: ${typeof got === "number" ? got : "this"} is too ${typeof got === "number" ? "large" : "long"}; at most ${String(issue.maximum)}.`;
+  if (issue.code === "too_big")
+    return `${at}: ${typeof got === "number" ? got : "this"} is too ${typeof got === "number" ? "large" : "long"}; at most ${String(issue.maximum)}.`;
   return `${at}: ${issue.message.replace(/\.$/, "")}.`;
 }
 
@@ -46,7 +58,10 @@ function repeated(ids: readonly string[], at: (i: number) => string): string[] {
   const first = new Map<string, number>();
   return ids.flatMap((id, i) => {
     const before = first.get(id);
-    if (before === undefined) { first.set(id, i); return []; }
+    if (before === undefined) {
+      first.set(id, i);
+      return [];
+    }
     return [`${at(i)}: "${id}" is already the id of ${at(before)}. Give it another.`];
   });
 }
@@ -59,11 +74,22 @@ function typeFaults(types: readonly PartType[]): string[] {
       id !== undefined && !own.has(id) ? [`${at}.${what}: this part has no port or lead "${id}".`] : [];
     return [
       ...repeated([...t.ports.map((p) => p.id), ...t.leads.map((l) => l.id)], (n) =>
-        n < t.ports.length ? `${at}.ports[${n}].id` : `${at}.leads[${n - t.ports.length}].id`),
-      ...repeated(t.cables.map((c) => c.id), (n) => `${at}.cables[${n}].id`),
-      ...t.cables.flatMap((c, n) => repeated(c.ends.map((e) => e.id), (m) => `${at}.cables[${n}].ends[${m}].id`)),
+        n < t.ports.length ? `${at}.ports[${n}].id` : `${at}.leads[${n - t.ports.length}].id`,
+      ),
+      ...repeated(
+        t.cables.map((c) => c.id),
+        (n) => `${at}.cables[${n}].id`,
+      ),
+      ...t.cables.flatMap((c, n) =>
+        repeated(
+          c.ends.map((e) => e.id),
+          (m) => `${at}.cables[${n}].ends[${m}].id`,
+        ),
+      ),
       ...t.ports.flatMap((p, n) => [
-        ...refers(`ports[${n}].fedBy`, p.fedBy), ...refers(`ports[${n}].controlledBy`, p.controlledBy), ...refers(`ports[${n}].speedTo`, p.speedTo),
+        ...refers(`ports[${n}].fedBy`, p.fedBy),
+        ...refers(`ports[${n}].controlledBy`, p.controlledBy),
+        ...refers(`ports[${n}].speedTo`, p.speedTo),
         ...p.displaces.flatMap((d) => refers(`ports[${n}].displaces`, d)),
       ]),
       ...t.leads.flatMap((l, n) => refers(`leads[${n}].fedBy`, l.fedBy)),
@@ -81,14 +107,29 @@ export function readBuild(data: unknown, shelf: readonly PartType[]): ReadBuild 
   const build = parsed.value;
   const types = typeLookup(build, shelf);
   const faults = [
-    ...repeated(build.parts.map((p) => p.id), (i) => `parts[${i}].id`),
-    ...repeated(build.partTypes.map((t) => t.id), (i) => `partTypes[${i}].id`),
+    ...repeated(
+      build.parts.map((p) => p.id),
+      (i) => `parts[${i}].id`,
+    ),
+    ...repeated(
+      build.partTypes.map((t) => t.id),
+      (i) => `partTypes[${i}].id`,
+    ),
     ...typeFaults(build.partTypes),
     ...build.parts.flatMap((p, i) => (types(p.type) ? [] : [`parts[${i}].type: neither this file nor the shelf has a part type "${p.type}".`])),
-    ...build.accessories.flatMap((a, i) => (types(a.type) ? [] : [`accessories[${i}].type: neither this file nor the shelf has a part type "${a.type}".`])),
+    ...build.accessories.flatMap((a, i) =>
+      types(a.type) ? [] : [`accessories[${i}].type: neither this file nor the shelf has a part type "${a.type}".`],
+    ),
     ...["board", "case", "cpu"].flatMap((kind) => {
       const many = build.parts.filter((p) => types(p.type)?.kind === kind);
-      return many.length > 1 ? [`parts: ${many.length} parts are a ${kind} (${many.slice(0, 5).map((p) => p.id).join(", ")}). A build has one.`] : [];
+      return many.length > 1
+        ? [
+            `parts: ${many.length} parts are a ${kind} (${many
+              .slice(0, 5)
+              .map((p) => p.id)
+              .join(", ")}). A build has one.`,
+          ]
+        : [];
     }),
   ];
   if (faults.length) return { ok: false, faults: bounded(faults) };
@@ -98,13 +139,17 @@ export function readBuild(data: unknown, shelf: readonly PartType[]): ReadBuild 
     return n + (t ? t.leads.length + t.cables.reduce((m, c) => m + c.count * (c.ends.length + c.outlets.length), 0) : 0);
   }, 0);
   if (leadCount > MOST_LEADS) {
-    return { ok: false, faults: [`parts: ${leadCount} leads in all; a build may have ${MOST_LEADS}. Split it, or remove what does not belong to it.`] };
+    return {
+      ok: false,
+      faults: [`parts: ${leadCount} leads in all; a build may have ${MOST_LEADS}. Split it, or remove what does not belong to it.`],
+    };
   }
   const graph = buildGraph(build, types);
   const caseMounts = new Set([...graph.parts.values()].flatMap((p) => p.type.body.mounts.map((m) => m.id)));
   const later = [
     ...build.parts.flatMap((p, i) =>
-      p.mount !== undefined && caseMounts.size > 0 && !caseMounts.has(p.mount) ? [`parts[${i}].mount: this case has no mount "${p.mount}".`] : []),
+      p.mount !== undefined && caseMounts.size > 0 && !caseMounts.has(p.mount) ? [`parts[${i}].mount: this case has no mount "${p.mount}".`] : [],
+    ),
     ...connectionFaults(build, graph),
   ];
   return later.length ? { ok: false, faults: bounded(later) } : { ok: true, build, graph };

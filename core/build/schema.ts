@@ -13,10 +13,18 @@ export const Policy = z.strictObject({
 });
 export type Policy = z.infer<typeof Policy>;
 
-const PartId = z.string().min(1).max(60).regex(/^[A-Za-z0-9_.+\-]+$/, "use letters, digits and _ . + - only");
+const PartId = z
+  .string()
+  .min(1)
+  .max(60)
+  .regex(/^[A-Za-z0-9_.+-]+$/, "use letters, digits and _ . + - only");
 
 /** A terminal of a part: `part:terminal`. Cable instances are `part/cable/number:end`. */
-export const Address = z.string().min(3).max(200).regex(/^[^:\s]+:[^:\s]+$/, "write it as part:terminal");
+export const Address = z
+  .string()
+  .min(3)
+  .max(200)
+  .regex(/^[^:\s]+:[^:\s]+$/, "write it as part:terminal");
 export type Address = z.infer<typeof Address>;
 
 export const Part = z.strictObject({
@@ -36,7 +44,10 @@ export const CONNECTION_STATES = ["fixed", "planned", "plugged", "checked"] as c
 export const Connection = z.strictObject({
   lead: Address,
   port: Address,
-  place: z.array(z.number().int().min(1).max(30)).max(10).optional()
+  place: z
+    .array(z.number().int().min(1).max(30))
+    .max(10)
+    .optional()
     .describe("which pins of a front-panel block, in the order of the plug's positions; which half of a USB 2 header"),
   state: z.enum(CONNECTION_STATES).default("planned"),
 });
@@ -56,7 +67,10 @@ export const Build = z.strictObject({
   settings: Settings.default(Settings.parse({})),
   partTypes: z.array(PartType).max(200).default([]).describe("part types that the shelf lacks, or that this file carries itself"),
   parts: z.array(Part).min(1).max(200),
-  accessories: z.array(z.strictObject({ type: z.string().min(1).max(80), count: z.number().int().min(0).max(99) })).max(60).default([])
+  accessories: z
+    .array(z.strictObject({ type: z.string().min(1).max(80), count: z.number().int().min(0).max(99) }))
+    .max(60)
+    .default([])
     .describe("splitters, hubs, extensions and adapters on the shelf"),
   connections: z.array(Connection).max(1500).default([]),
 });

@@ -4,7 +4,11 @@ import { FAMILY_IDS } from "./families";
 /** Millimetres; never negative, never beyond what a workshop sees. */
 const Length = z.number().min(0).max(5000);
 const Amount = z.number().min(0).max(10000);
-const Id = z.string().min(1).max(80).regex(/^[A-Za-z0-9_.+\-/]+$/, "use letters, digits and _ . + - / only");
+const Id = z
+  .string()
+  .min(1)
+  .max(80)
+  .regex(/^[A-Za-z0-9_.+\-/]+$/, "use letters, digits and _ . + - / only");
 const Label = z.string().min(1).max(120);
 const FamilyId = z.enum(FAMILY_IDS);
 
@@ -37,9 +41,23 @@ export const Limit = z.object({
 export type Limit = z.infer<typeof Limit>;
 
 export const PORT_ROLES = [
-  "board-power", "cpu-power", "graphics-power", "device-power",
-  "cpu-fan", "cpu-optional-fan", "pump", "case-fan",
-  "light", "panel", "audio", "usb", "drive-data", "memory", "cpu", "expansion", "outlet",
+  "board-power",
+  "cpu-power",
+  "graphics-power",
+  "device-power",
+  "cpu-fan",
+  "cpu-optional-fan",
+  "pump",
+  "case-fan",
+  "light",
+  "panel",
+  "audio",
+  "usb",
+  "drive-data",
+  "memory",
+  "cpu",
+  "expansion",
+  "outlet",
 ] as const;
 
 export const Port = z.strictObject({
@@ -70,8 +88,22 @@ export const Port = z.strictObject({
 export type Port = z.infer<typeof Port>;
 
 export const LEAD_ROLES = [
-  "panel", "audio", "usb", "cpu-fan", "radiator-fan", "case-fan", "pump", "cooler-speed", "hub-control",
-  "light", "light-control", "splitter-in", "cable-root", "power-out", "data", "seat",
+  "panel",
+  "audio",
+  "usb",
+  "cpu-fan",
+  "radiator-fan",
+  "case-fan",
+  "pump",
+  "cooler-speed",
+  "hub-control",
+  "light",
+  "light-control",
+  "splitter-in",
+  "cable-root",
+  "power-out",
+  "data",
+  "seat",
 ] as const;
 
 export const Lead = z.strictObject({
@@ -86,7 +118,11 @@ export const Lead = z.strictObject({
   load: Load.default({ currentA: 0 }),
   control: Control.optional(),
   reportsSpeed: z.boolean().optional(),
-  positions: z.array(z.string().max(40)).max(10).optional().describe("front-panel plugs: the signal of each position, `blank` where there is no wire"),
+  positions: z
+    .array(z.string().max(40))
+    .max(10)
+    .optional()
+    .describe("front-panel plugs: the signal of each position, `blank` where there is no wire"),
   usbPorts: z.union([z.literal(1), z.literal(2)]).optional(),
   protocol: z.enum(["nvme", "sata"]).optional(),
   fedBy: Id.optional().describe("for `out` leads: the port of the same part that feeds it"),
@@ -101,7 +137,10 @@ export const Cable = z.strictObject({
   count: z.number().int().min(1).max(20),
   captive: z.boolean().default(false),
   outlets: z.array(Label).max(2).default([]).describe("outlet systems that its root plugs need, one each"),
-  ends: z.array(z.strictObject({ id: Id, family: FamilyId, atMm: Length, limit: Limit.default({}) })).min(1).max(8)
+  ends: z
+    .array(z.strictObject({ id: Id, family: FamilyId, atMm: Length, limit: Limit.default({}) }))
+    .min(1)
+    .max(8)
     .describe("plugs in order; atMm is the distance from the root along the cable"),
   limit: Limit.default({}),
 });
@@ -117,8 +156,22 @@ const Mount = z.strictObject({
 });
 
 export const PART_KINDS = [
-  "board", "cpu", "cooler", "memory", "drive", "card", "supply", "case", "fan", "lighting",
-  "hub", "splitter", "extension", "adapter", "usb-hub", "cable",
+  "board",
+  "cpu",
+  "cooler",
+  "memory",
+  "drive",
+  "card",
+  "supply",
+  "case",
+  "fan",
+  "lighting",
+  "hub",
+  "splitter",
+  "extension",
+  "adapter",
+  "usb-hub",
+  "cable",
 ] as const;
 
 /** A catalogue entry: data, never code. Positions are in mm from the part's top left corner, seen with the rear sockets left. */
@@ -131,42 +184,55 @@ export const PartType = z.strictObject({
   ports: z.array(Port).max(80).default([]),
   leads: z.array(Lead).max(40).default([]),
   cables: z.array(Cable).max(20).default([]),
-  body: z.strictObject({
-    widthMm: Length.optional(),
-    heightMm: Length.optional(),
-    depthMm: Length.optional(),
-    formFactor: z.string().max(30).optional(),
-    holes: z.array(z.strictObject({ id: Id, at: Point })).max(20).default([]),
-    boardAt: Point.optional(),
-    frontIoAt: Point.optional(),
-    mounts: z.array(Mount).max(60).default([]),
-    cutouts: z.array(z.strictObject({ id: Id, label: Label, at: Point })).max(30).default([]),
-    behindTrayMm: Length.optional(),
-    maxCardMm: Length.optional(),
-    maxCoolerMm: Length.optional(),
-    landmarks: z.array(z.strictObject({ label: Label, at: Point, widthMm: Length, heightMm: Length })).max(40).default([]),
-  }).default({ holes: [], mounts: [], cutouts: [], landmarks: [] }),
-  ratings: z.strictObject({
-    powerW: Amount.optional(),
-    peakW: Amount.optional(),
-    idleW: Amount.optional(),
-    heatW: Amount.optional(),
-    cooledW: Amount.optional(),
-    sizeGb: z.number().min(0).max(1_000_000).optional(),
-    profileMts: Amount.optional(),
-    defaultMts: Amount.optional(),
-    limitMts: Amount.optional(),
-    limitMtsFour: Amount.optional(),
-    rpm: Amount.optional(),
-    flowM3h: Amount.optional(),
-    noiseDb: Amount.optional(),
-    efficiency: z.enum(["none", "base", "bronze", "silver", "gold", "platinum", "titanium"]).optional(),
-    hasGraphics: z.boolean().optional(),
-    overclocked: z.boolean().optional(),
-    looseIoShield: z.boolean().optional(),
-    pasteApplied: z.boolean().optional(),
-    fanless: z.boolean().optional(),
-  }).default({}),
+  body: z
+    .strictObject({
+      widthMm: Length.optional(),
+      heightMm: Length.optional(),
+      depthMm: Length.optional(),
+      formFactor: z.string().max(30).optional(),
+      holes: z
+        .array(z.strictObject({ id: Id, at: Point }))
+        .max(20)
+        .default([]),
+      boardAt: Point.optional(),
+      frontIoAt: Point.optional(),
+      mounts: z.array(Mount).max(60).default([]),
+      cutouts: z
+        .array(z.strictObject({ id: Id, label: Label, at: Point }))
+        .max(30)
+        .default([]),
+      behindTrayMm: Length.optional(),
+      maxCardMm: Length.optional(),
+      maxCoolerMm: Length.optional(),
+      landmarks: z
+        .array(z.strictObject({ label: Label, at: Point, widthMm: Length, heightMm: Length }))
+        .max(40)
+        .default([]),
+    })
+    .default({ holes: [], mounts: [], cutouts: [], landmarks: [] }),
+  ratings: z
+    .strictObject({
+      powerW: Amount.optional(),
+      peakW: Amount.optional(),
+      idleW: Amount.optional(),
+      heatW: Amount.optional(),
+      cooledW: Amount.optional(),
+      sizeGb: z.number().min(0).max(1_000_000).optional(),
+      profileMts: Amount.optional(),
+      defaultMts: Amount.optional(),
+      limitMts: Amount.optional(),
+      limitMtsFour: Amount.optional(),
+      rpm: Amount.optional(),
+      flowM3h: Amount.optional(),
+      noiseDb: Amount.optional(),
+      efficiency: z.enum(["none", "base", "bronze", "silver", "gold", "platinum", "titanium"]).optional(),
+      hasGraphics: z.boolean().optional(),
+      overclocked: z.boolean().optional(),
+      looseIoShield: z.boolean().optional(),
+      pasteApplied: z.boolean().optional(),
+      fanless: z.boolean().optional(),
+    })
+    .default({}),
 });
 export type PartType = z.infer<typeof PartType>;
 export type PartKind = PartType["kind"];

@@ -21,8 +21,24 @@ import { toOrder } from "./rules/to-order";
 
 /** All rules. Adding one is adding a file and its line here. */
 export const RULES: readonly Rule[] = [
-  mating, lightVoltage, supplySystem, panelPins, displaced, rootCurrent, cableWatts, needsPower, cpuFanSignal, pictureSource, supplySize,
-  freeLeads, dangling, reach, memorySlots, memorySpeedRule, signalLost, toOrder,
+  mating,
+  lightVoltage,
+  supplySystem,
+  panelPins,
+  displaced,
+  rootCurrent,
+  cableWatts,
+  needsPower,
+  cpuFanSignal,
+  pictureSource,
+  supplySize,
+  freeLeads,
+  dangling,
+  reach,
+  memorySlots,
+  memorySpeedRule,
+  signalLost,
+  toOrder,
 ];
 
 const WEIGHT: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };

@@ -1,7 +1,11 @@
 import type { Element, Expectation } from "../machine";
 
 /** What a person saw on one line of the sheet. */
-export interface Seen { line: string; asExpected: boolean; value: string }
+export interface Seen {
+  line: string;
+  asExpected: boolean;
+  value: string;
+}
 
 export interface Suspect {
   element: Element;
@@ -13,8 +17,18 @@ export interface Suspect {
   why: string;
 }
 
-export interface NextAction { element: Element; action: string; minutes: number; ifGood: string; ifBad: string }
-export interface Diagnosis { suspects: Suspect[]; cleared: { name: string; by: string }[]; next?: NextAction }
+export interface NextAction {
+  element: Element;
+  action: string;
+  minutes: number;
+  ifGood: string;
+  ifBad: string;
+}
+export interface Diagnosis {
+  suspects: Suspect[];
+  cleared: { name: string; by: string }[];
+  next?: NextAction;
+}
 
 /**
  * How often each kind of thing is to blame before anything is seen (common practice: a plug that is not
@@ -47,19 +61,26 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
   const elements = new Map(wrong.flatMap((w) => w.leans).map((e) => [e.id, e]));
   const scored = [...elements.values()].map((element) => {
     const explains = wrong.filter((w) => w.leans.some((e) => e.id === element.id));
-    const score = PRIOR[element.kind] * MISREAD ** (wrong.length - explains.length) * (clearedBy.has(element.id) ? MISREAD : 1) * (tried.has(element.id) ? MISREAD : 1);
+    const score =
+      PRIOR[element.kind] *
+      MISREAD ** (wrong.length - explains.length) *
+      (clearedBy.has(element.id) ? MISREAD : 1) *
+      (tried.has(element.id) ? MISREAD : 1);
     return { element, explains, score };
   });
   const total = scored.reduce((s, x) => s + x.score, 0);
   const ranked = scored.sort((a, b) => b.score - a.score || (a.element.id < b.element.id ? -1 : 1));
-  const suspects = ranked.slice(0, 12).map((x): Suspect => ({
-    element: x.element,
-    sharePercent: Math.round((x.score / total) * 20) * 5,
-    explains: x.explains.map((w) => w.id),
-    why: sentence(x.element, x.explains, wrong.length),
-  }));
+  const suspects = ranked.slice(0, 12).map(
+    (x): Suspect => ({
+      element: x.element,
+      sharePercent: Math.round((x.score / total) * 20) * 5,
+      explains: x.explains.map((w) => w.id),
+      why: sentence(x.element, x.explains, wrong.length),
+    }),
+  );
   // Falling probability over cost gives the least expected minutes (Kadane and Simon 1977; from memory).
-  const first = [...ranked].filter((x) => !tried.has(x.element.id))
+  const first = [...ranked]
+    .filter((x) => !tried.has(x.element.id))
     .sort((a, b) => b.score / ACTION[b.element.kind].minutes - a.score / ACTION[a.element.kind].minutes || (a.element.id < b.element.id ? -1 : 1))[0];
   const wrongIds = new Set(wrong.flatMap((w) => w.leans.map((e) => e.id)));
   const cleared = [...clearedBy].filter(([id]) => wrongIds.has(id)).map(([, c]) => c);
@@ -67,9 +88,11 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
   const { say, minutes } = ACTION[first.element.kind];
   const what = names(first.explains.map((w) => w.what));
   return {
-    suspects, cleared,
+    suspects,
+    cleared,
     next: {
-      element: first.element, minutes,
+      element: first.element,
+      minutes,
       action: `Supply off, mains out, press the button once. ${say(first.element.name)}, then start.`,
       ifGood: `${what} as expected: that was it.`,
       ifBad: `No change: ${first.element.name} is cleared; the next suspect comes up.`,

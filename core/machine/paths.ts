@@ -1,12 +1,20 @@
-import { type Address, type Graph, type LeadNode, partsOfKind, type PortNode } from "../build";
+import { type Address, type Graph, type LeadNode, type PortNode, partsOfKind } from "../build";
 import { family, mate, usable } from "../catalogue";
 import { sourceOf } from "../wiring";
 
 /** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
-export interface Element { id: string; kind: "part" | "joint" | "port" | "cable" | "mains"; name: string }
+export interface Element {
+  id: string;
+  kind: "part" | "joint" | "port" | "cable" | "mains";
+  name: string;
+}
 
 /** A way from the mains to a consumer, with all it leans on. `missing` says in a clause what breaks it. */
-export interface Path { ok: boolean; leans: Element[]; missing?: string }
+export interface Path {
+  ok: boolean;
+  leans: Element[];
+  missing?: string;
+}
 
 export interface World {
   graph: Graph;
@@ -36,7 +44,8 @@ export function powerPath(world: World, socket: PortNode, depth = 0): Path {
   const l = c && graph.leads.get(c.lead);
   if (!c || !l) return judge(world, [MAINS], `${socket.name} is empty`);
   const joint = jointElement(l, socket);
-  if (!usable(mate(l.lead.family, socket.port.family, l.lead.key, socket.port.key))) return judge(world, [MAINS, joint], `${l.tag} does not belong in ${socket.name}`);
+  if (!usable(mate(l.lead.family, socket.port.family, l.lead.key, socket.port.key)))
+    return judge(world, [MAINS, joint], `${l.tag} does not belong in ${socket.name}`);
   if (!l.part.cable) {
     // An adapter: every one of its sockets must be fed.
     const ins = l.part.type.ports.filter((p) => p.flow === "in").flatMap((p) => graph.ports.get(`${l.part.id}:${p.id}`) ?? []);
@@ -113,7 +122,8 @@ export function seatPath(world: World, partId: string): Path {
   const c = graph.ofLead.get(address);
   const p = c && graph.ports.get(c.port);
   const l = graph.leads.get(address);
-  if (!p || !l) return judge(world, [partElement(graph, partId)], `${part?.part.label ?? partId} is not in its ${seat ? family(seat.family).name : "slot"}`);
+  if (!p || !l)
+    return judge(world, [partElement(graph, partId)], `${part?.part.label ?? partId} is not in its ${seat ? family(seat.family).name : "slot"}`);
   return judge(world, [partElement(graph, partId), jointElement(l, p), portElement(p)]);
 }
 

@@ -46,7 +46,12 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
     const works = path.ok && (!runsOnly || runs);
     const missing = !path.ok ? path.missing : runsOnly && !runs ? (button.missing ?? "the machine does not start") : undefined;
     lines.push({
-      id, group, what, works, expected: works ? words[0] : words[1], otherwise: works ? [words[1]] : [words[0]],
+      id,
+      group,
+      what,
+      works,
+      expected: works ? words[0] : words[1],
+      otherwise: works ? [words[1]] : [words[0]],
       because: missing ? `${upper(missing)}.` : good,
       leans: runsOnly ? join(world, [button, path]).leans : path.leans,
     });
@@ -59,8 +64,18 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
     const path = leadPath(world, l.address);
     const control = controlPath(world, l.address);
     const rpm = l.part.type.ratings.rpm;
-    add(`turns:${l.address}`, "Fans and pump", l.name, path, ["turns", "still"],
-      control && !control.ok ? "Full speed: its hub has no speed signal." : rpm ? `About ${rpm} rpm at first: full speed until curves are set.` : "Full speed at first.");
+    add(
+      `turns:${l.address}`,
+      "Fans and pump",
+      l.name,
+      path,
+      ["turns", "still"],
+      control && !control.ok
+        ? "Full speed: its hub has no speed signal."
+        : rpm
+          ? `About ${rpm} rpm at first: full speed until curves are set.`
+          : "Full speed at first.",
+    );
   }
   for (const l of whole.leads.values()) {
     if (l.loom !== "lighting" || l.lead.role !== "light") continue;
@@ -68,7 +83,14 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
     const harmed = port && mate(l.lead.family, port.port.family, l.lead.key, port.port.key).outcome === "harm";
     const over = port && overloaded(graph, port.address);
     const path = leadPath(world, l.address);
-    add(`lit:${l.address}`, "Lights", l.name, over ? { ...path, ok: false, missing: over } : path, ["lit", "dark"], harmed ? "" : "Colours move until the board's settings are saved.");
+    add(
+      `lit:${l.address}`,
+      "Lights",
+      l.name,
+      over ? { ...path, ok: false, missing: over } : path,
+      ["lit", "dark"],
+      harmed ? "" : "Colours move until the board's settings are saved.",
+    );
   }
 
   const start = startUp(world, whole, button);
@@ -77,13 +99,21 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
   lines.push(...driveLines(world, whole, start.path));
   for (const l of whole.leads.values()) {
     if (l.part.type.kind !== "case" || !["audio", "usb"].includes(l.lead.role)) continue;
-    add(`port:${l.address}`, "Front ports", l.name, join(world, [start.path, leadPath(world, l.address)]), ["works", "dead"], "Plug a stick or a headset in.");
+    add(
+      `port:${l.address}`,
+      "Front ports",
+      l.name,
+      join(world, [start.path, leadPath(world, l.address)]),
+      ["works", "dead"],
+      "Plug a stick or a headset in.",
+    );
   }
   return { verdict: verdict(damage, start, lines, button, board), damage, ...(start.stopsAt ? { stopsAt: start.stopsAt } : {}), lines };
 }
 
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
-const turning = (g: Graph): LeadNode[] => [...g.leads.values()].filter((l) => l.loom === "fans" && ["cpu-fan", "radiator-fan", "case-fan", "pump"].includes(l.lead.role));
+const turning = (g: Graph): LeadNode[] =>
+  [...g.leads.values()].filter((l) => l.loom === "fans" && ["cpu-fan", "radiator-fan", "case-fan", "pump"].includes(l.lead.role));
 
 function damageOf(graph: Graph): string[] {
   return graph.connections.flatMap((c) => {
@@ -116,12 +146,18 @@ function buttonPath(world: World): Path {
     if (!l.lead.positions?.some((s) => s.startsWith("power switch"))) continue;
     const signals = panelPinout(p.port);
     const right = (c.place ?? []).every((n) => signals.get(n)?.startsWith("power switch"));
-    return right ? join(world, [{ ok: true, leans: [element, part] }]) : { ok: false, leans: [element, part], missing: `${l.tag} is not on the power-switch pins` };
+    return right
+      ? join(world, [{ ok: true, leans: [element, part] }])
+      : { ok: false, leans: [element, part], missing: `${l.tag} is not on the power-switch pins` };
   }
   return { ok: false, leans: [], missing: "the power switch is not plugged" };
 }
 
-interface Start { path: Path; lines: Expectation[]; stopsAt?: PowerOn["stopsAt"] }
+interface Start {
+  path: Path;
+  lines: Expectation[];
+  stopsAt?: PowerOn["stopsAt"];
+}
 
 /** CPU, memory, fan warning and picture, in the order in which a board stops. */
 function startUp(world: World, whole: Graph, button: Path): Start {
@@ -134,11 +170,19 @@ function startUp(world: World, whole: Graph, button: Path): Start {
   const seen = modules.filter((m) => m.ok);
   const memory: Path = seen.length > 0 ? join(world, seen) : (modules[0] ?? { ok: false, leans: [], missing: "there is no memory" });
   const card = partsOfKind(graph, "card")[0];
-  const cardPath = card && join(world, [seatPath(world, card.id), ...card.type.ports.filter((p) => p.role === "graphics-power").flatMap((p) => {
-    const socket = graph.ports.get(`${card.id}:${p.id}`);
-    return socket ? [powerPath(world, socket)] : [];
-  })]);
-  const graphics: Path = cardPath ?? (cpu?.type.ratings.hasGraphics ? { ok: true, leans: [] } : { ok: false, leans: [], missing: "nothing gives a picture" });
+  const cardPath =
+    card &&
+    join(world, [
+      seatPath(world, card.id),
+      ...card.type.ports
+        .filter((p) => p.role === "graphics-power")
+        .flatMap((p) => {
+          const socket = graph.ports.get(`${card.id}:${p.id}`);
+          return socket ? [powerPath(world, socket)] : [];
+        }),
+    ]);
+  const graphics: Path =
+    cardPath ?? (cpu?.type.ratings.hasGraphics ? { ok: true, leans: [] } : { ok: false, leans: [], missing: "nothing gives a picture" });
   const header = [...whole.ports.values()].find((p) => p.port.role === "cpu-fan" && p.port.flow === "out");
   const signal = header && speedSignal(world, header.address);
   const halts = header !== undefined && !signal?.ok && graph.build.settings.cpuFanWarning === "halt";
@@ -147,21 +191,54 @@ function startUp(world: World, whole: Graph, button: Path): Start {
   const post = upTo(cpuPath, memory);
   const lines: Expectation[] = [];
   const line = (id: string, what: string, path: Path, words: [string, string], good: string) =>
-    lines.push({ id, group: "Start-up", what, works: path.ok, expected: words[path.ok ? 0 : 1], otherwise: [words[path.ok ? 1 : 0]], because: path.ok ? good : `${upper(path.missing ?? "")}.`, leans: path.leans });
+    lines.push({
+      id,
+      group: "Start-up",
+      what,
+      works: path.ok,
+      expected: words[path.ok ? 0 : 1],
+      otherwise: [words[path.ok ? 1 : 0]],
+      because: path.ok ? good : `${upper(path.missing ?? "")}.`,
+      leans: path.leans,
+    });
   line("cpu", "Start-up gets past the CPU stage", cpuPath, ["passes", "stops"], "CPU power and CPU are in.");
   line("memory-stage", "Start-up gets past the memory stage", post, ["passes", "stops"], `${seen.length} of ${modules.length} modules are in.`);
   const picture = upTo(post, graphics);
-  line("picture", "Picture", picture, ["picture", "none"], cardPath ? "Monitor on the card, not on the board." : "Monitor on the board: the CPU's own graphics.");
+  line(
+    "picture",
+    "Picture",
+    picture,
+    ["picture", "none"],
+    cardPath ? "Monitor on the card, not on the board." : "Monitor on the board: the CPU's own graphics.",
+  );
   if (header) {
     const quiet = signal?.ok ?? false;
     const all = join(world, [picture, ...(signal ? [signal] : [])]);
     lines.push({
-      id: "fan-warning", group: "Start-up", what: "CPU fan warning", works: !halts, expected: halts ? "halts, waits for a key" : "none", otherwise: [halts ? "none" : "halts, waits for a key"],
-      because: quiet ? `${header.name} sees a speed signal.` : `${upper(signal?.missing ?? `${header.name} sees no speed signal`)}.`, leans: all.leans,
+      id: "fan-warning",
+      group: "Start-up",
+      what: "CPU fan warning",
+      works: !halts,
+      expected: halts ? "halts, waits for a key" : "none",
+      otherwise: [halts ? "none" : "halts, waits for a key"],
+      because: quiet ? `${header.name} sees a speed signal.` : `${upper(signal?.missing ?? `${header.name} sees no speed signal`)}.`,
+      leans: all.leans,
     });
   }
   const path = halts ? { ...picture, ok: false, missing: `start-up halts: ${signal?.missing ?? "no speed signal on the CPU fan header"}` } : picture;
-  const stopsAt: PowerOn["stopsAt"] = !boardPath(world).ok ? "standby" : !button.ok ? "button" : !cpuPath.ok ? "cpu" : !post.ok ? "memory" : !picture.ok ? "picture" : halts ? "fan-warning" : undefined;
+  const stopsAt: PowerOn["stopsAt"] = !boardPath(world).ok
+    ? "standby"
+    : !button.ok
+      ? "button"
+      : !cpuPath.ok
+        ? "cpu"
+        : !post.ok
+          ? "memory"
+          : !picture.ok
+            ? "picture"
+            : halts
+              ? "fan-warning"
+              : undefined;
   return { path, lines, ...(stopsAt ? { stopsAt } : {}) };
 }
 
@@ -172,7 +249,14 @@ function speedSignal(world: World, header: string): Path {
   const on = p && hungOn(graph, p);
   const reporters = (on?.leads ?? []).filter((l) => l.lead.reportsSpeed || l.part.type.ports.some((q) => q.speedTo === l.lead.id));
   const paths = reporters.map((l) => leadPath(world, l.address));
-  return paths.find((x) => x.ok) ?? paths[0] ?? { ok: false, leans: [], missing: on && on.leads.length > 0 ? `nothing on ${p?.name} gives a speed signal` : `${p?.name ?? "the CPU fan header"} is empty` };
+  return (
+    paths.find((x) => x.ok) ??
+    paths[0] ?? {
+      ok: false,
+      leans: [],
+      missing: on && on.leads.length > 0 ? `nothing on ${p?.name} gives a speed signal` : `${p?.name ?? "the CPU fan header"} is empty`,
+    }
+  );
 }
 
 function memoryLines(world: World, start: Path): Expectation[] {
@@ -182,8 +266,22 @@ function memoryLines(world: World, start: Path): Expectation[] {
   const base = { group: "Memory" as const, works: start.ok, otherwise: [], leans };
   const because = start.ok ? "" : `${upper(start.missing ?? "")}.`;
   return [
-    { ...base, id: "memory-size", what: "Memory size", expected: start.ok ? String(speed.sizeGb) : "not seen", unit: "GB", because: because || `${speed.modules} modules.` },
-    { ...base, id: "memory-speed", what: "Memory speed", expected: start.ok ? String(speed.mts) : "not seen", unit: "MT/s", because: because || `Limited by ${speed.because}. A tool that reads the clock shows ${speed.mts / 2} MHz.` },
+    {
+      ...base,
+      id: "memory-size",
+      what: "Memory size",
+      expected: start.ok ? String(speed.sizeGb) : "not seen",
+      unit: "GB",
+      because: because || `${speed.modules} modules.`,
+    },
+    {
+      ...base,
+      id: "memory-speed",
+      what: "Memory speed",
+      expected: start.ok ? String(speed.mts) : "not seen",
+      unit: "MT/s",
+      because: because || `Limited by ${speed.because}. A tool that reads the clock shows ${speed.mts / 2} MHz.`,
+    },
   ];
 }
 
@@ -193,9 +291,14 @@ function driveLines(world: World, whole: Graph, start: Path): Expectation[] {
     const own = d.type.leads.some((l) => l.role === "seat") ? seatPath(world, d.id) : sataPath(world, d.id);
     const path = join(world, [start, own]);
     return {
-      id: `drive:${d.id}`, group: "Drives", what: d.part.label ?? d.type.name, works: path.ok,
-      expected: path.ok ? "listed" : "missing", otherwise: [path.ok ? "missing" : "listed"],
-      because: path.ok ? `${d.type.name}${bootName(graph, d.id)}.` : `${upper(path.missing ?? "")}.`, leans: path.leans,
+      id: `drive:${d.id}`,
+      group: "Drives",
+      what: d.part.label ?? d.type.name,
+      works: path.ok,
+      expected: path.ok ? "listed" : "missing",
+      otherwise: [path.ok ? "missing" : "listed"],
+      because: path.ok ? `${d.type.name}${bootName(graph, d.id)}.` : `${upper(path.missing ?? "")}.`,
+      leans: path.leans,
     };
   });
 }
@@ -218,9 +321,21 @@ function sataPath(world: World, drive: string): Path {
     const c = graph.atPort.get(`${drive}:${data.id}`)?.[0];
     const other = boardEnd(graph, c);
     const l = c && graph.leads.get(c.lead);
-    const off = other && [...graph.ports.values()].find((p) => p.part === other.part && p.port.displaces.includes(other.port.id) && graph.atPort.get(p.address)?.length);
-    const leans: Element[] = [{ id: drive, kind: "part", name: part?.part.label ?? drive }, ...(l ? [{ id: l.part.id, kind: "cable" as const, name: `${l.part.part.label}` }] : []), ...(other ? [{ id: other.address, kind: "port" as const, name: other.name }] : [])];
-    const missing = !c ? "its data cable is not plugged" : !other ? "the other end of its data cable is loose" : off ? `${off.name} switches ${other.name} off` : undefined;
+    const off =
+      other &&
+      [...graph.ports.values()].find((p) => p.part === other.part && p.port.displaces.includes(other.port.id) && graph.atPort.get(p.address)?.length);
+    const leans: Element[] = [
+      { id: drive, kind: "part", name: part?.part.label ?? drive },
+      ...(l ? [{ id: l.part.id, kind: "cable" as const, name: `${l.part.part.label}` }] : []),
+      ...(other ? [{ id: other.address, kind: "port" as const, name: other.name }] : []),
+    ];
+    const missing = !c
+      ? "its data cable is not plugged"
+      : !other
+        ? "the other end of its data cable is loose"
+        : off
+          ? `${off.name} switches ${other.name} off`
+          : undefined;
     paths.push(missing === undefined ? { ok: true, leans } : { ok: false, leans, missing });
   }
   return join(world, paths);
@@ -232,16 +347,29 @@ function verdict(damage: string[], start: Start, lines: Expectation[], button: P
   const all = lines.filter((l) => l.group === "Fans and pump").length;
   const fans = all === 0 ? "" : still === 0 ? "all fans turn" : still === all ? "no fan turns" : `${all - still} of ${all} fans and pumps turn`;
   switch (start.stopsAt) {
-    case "standby": return `If you press now: nothing at all. ${upper(board.missing ?? "")}.`;
-    case "button": return `If you press now: nothing. ${upper(button.missing ?? "")}.`;
-    case "cpu": return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "cpu")?.because ?? "")}`;
-    case "memory": return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "memory-stage")?.because ?? "")}`;
-    case "picture": return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "picture")?.because ?? "")}`;
-    case "fan-warning": return `If you press now: ${fans}, then start-up halts with a CPU fan warning and waits for a key.`;
+    case "standby":
+      return `If you press now: nothing at all. ${upper(board.missing ?? "")}.`;
+    case "button":
+      return `If you press now: nothing. ${upper(button.missing ?? "")}.`;
+    case "cpu":
+      return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "cpu")?.because ?? "")}`;
+    case "memory":
+      return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "memory-stage")?.because ?? "")}`;
+    case "picture":
+      return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "picture")?.because ?? "")}`;
+    case "fan-warning":
+      return `If you press now: ${fans}, then start-up halts with a CPU fan warning and waits for a key.`;
     default: {
       const off = lines.filter((l) => !l.works);
-      return `If you press now: it starts, ${fans}${off.length > still ? `; not working: ${off.filter((l) => l.group !== "Fans and pump").slice(0, 3).map((l) => l.what).join(", ")}` : ""}.`;
+      return `If you press now: it starts, ${fans}${
+        off.length > still
+          ? `; not working: ${off
+              .filter((l) => l.group !== "Fans and pump")
+              .slice(0, 3)
+              .map((l) => l.what)
+              .join(", ")}`
+          : ""
+      }.`;
     }
   }
 }
-

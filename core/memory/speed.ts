@@ -1,6 +1,12 @@
-import { type Graph, partsOfKind, type PartNode } from "../build";
+import { type Graph, type PartNode, partsOfKind } from "../build";
 
-export interface MemorySpeed { mts: number; because: string; sizeGb: number; modules: number; perChannel: number }
+export interface MemorySpeed {
+  mts: number;
+  because: string;
+  sizeGb: number;
+  modules: number;
+  perChannel: number;
+}
 
 const seated = (graph: Graph, p: PartNode) => p.type.leads.some((l) => l.role === "seat" && graph.ofLead.has(`${p.id}:${l.id}`));
 
@@ -18,7 +24,10 @@ export function memorySpeed(graph: Graph, profileOn: boolean): MemorySpeed | und
   const of = (p: PartNode) => (profileOn ? p.type.ratings.profileMts : p.type.ratings.defaultMts) ?? 0;
   const limits: [number, string][] = [
     [Math.min(...modules.map(of)), profileOn ? "the modules' profile" : "the modules' default, until the profile is switched on"],
-    [(four ? (board?.limitMtsFour ?? board?.limitMts) : board?.limitMts) ?? Number.POSITIVE_INFINITY, four ? "the board, with four modules" : "the board"],
+    [
+      (four ? (board?.limitMtsFour ?? board?.limitMts) : board?.limitMts) ?? Number.POSITIVE_INFINITY,
+      four ? "the board, with four modules" : "the board",
+    ],
     [cpu?.limitMts ?? Number.POSITIVE_INFINITY, "the CPU"],
   ];
   const [mts, because] = limits.reduce((a, b) => (b[0] < a[0] ? b : a));

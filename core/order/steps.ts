@@ -1,4 +1,4 @@
-import { type Address, type Graph, isDone, type LeadNode, naturally, partsOfKind, type PortNode, regionOf } from "../build";
+import { type Address, type Graph, isDone, type LeadNode, naturally, type PortNode, partsOfKind, regionOf } from "../build";
 import { family } from "../catalogue";
 
 export interface Step {
@@ -32,7 +32,19 @@ const CAUTION = {
   lift: "Card by its edges; the slot latch must click.",
 } as const;
 
-interface Draft { id: string; title: string; detail: string; minutes: number; phase: number; lead?: Address; port?: Address; part?: string; caution?: string; after?: string[]; done: boolean }
+interface Draft {
+  id: string;
+  title: string;
+  detail: string;
+  minutes: number;
+  phase: number;
+  lead?: Address;
+  port?: Address;
+  part?: string;
+  caution?: string;
+  after?: string[];
+  done: boolean;
+}
 
 /**
  * The steps of a build in an order that hands can follow: each after what it needs, and nothing covered
@@ -48,8 +60,13 @@ export function stepsOf(graph: Graph, doneSteps: ReadonlySet<string> = new Set()
   const steps = order.map((d): Step => {
     const covered = coveredBy.get(d.id) ?? [];
     return {
-      ...d, after: [...(after.get(d.id) ?? [])],
-      ...(covered.length > 0 ? { covers: `Covers ${covered.slice(0, 4).join(", ")}${covered.length > 4 ? ` and ${covered.length - 4} more` : ""}. All of them must be in.` } : {}),
+      ...d,
+      after: [...(after.get(d.id) ?? [])],
+      ...(covered.length > 0
+        ? {
+            covers: `Covers ${covered.slice(0, 4).join(", ")}${covered.length > 4 ? ` and ${covered.length - 4} more` : ""}. All of them must be in.`,
+          }
+        : {}),
     };
   });
   return { steps, conflicts: stuck.map((s) => `${title.get(s) ?? s} needs something first that needs it first.`) };
@@ -62,30 +79,102 @@ function preparation(graph: Graph, done: ReadonlySet<string>): Draft[] {
   const step = (d: Omit<Draft, "done">) => out.push({ ...d, done: done.has(d.id) });
   const board = partsOfKind(graph, "board")[0];
   if (board) {
-    if (board.type.ratings.looseIoShield) step({ id: "io-shield", title: "Press the rear I/O shield into the case", detail: "From inside, until all four corners click. Forgotten, the board comes out again.", minutes: 2, phase: 5, caution: CAUTION.edge });
-    step({ id: "standoffs", title: `Check the standoffs: ${board.type.body.holes.length} for this board`, detail: `One under each hole of ${board.type.name}, none anywhere else under the board.`, minutes: 3, phase: 6 });
-    step({ id: BOARD_IN, title: "Lay the board into the case and screw it down", detail: `${board.type.name}, ${board.type.body.holes.length} screws.`, minutes: 8, phase: 60, caution: CAUTION.board, after: ["io-shield", "standoffs"] });
+    if (board.type.ratings.looseIoShield)
+      step({
+        id: "io-shield",
+        title: "Press the rear I/O shield into the case",
+        detail: "From inside, until all four corners click. Forgotten, the board comes out again.",
+        minutes: 2,
+        phase: 5,
+        caution: CAUTION.edge,
+      });
+    step({
+      id: "standoffs",
+      title: `Check the standoffs: ${board.type.body.holes.length} for this board`,
+      detail: `One under each hole of ${board.type.name}, none anywhere else under the board.`,
+      minutes: 3,
+      phase: 6,
+    });
+    step({
+      id: BOARD_IN,
+      title: "Lay the board into the case and screw it down",
+      detail: `${board.type.name}, ${board.type.body.holes.length} screws.`,
+      minutes: 8,
+      phase: 60,
+      caution: CAUTION.board,
+      after: ["io-shield", "standoffs"],
+    });
   }
   for (const p of partsOfKind(graph, "fan").sort((a, b) => naturally(a.id, b.id))) {
     if (p.part.zone === "radiator") continue;
-    step({ id: `mount:${p.id}`, part: p.id, title: `Fit ${p.part.label ?? p.type.name} at the ${regionOf(graph, p) ?? "case"}`, detail: "Air leaves on the side with the struts; go by the arrow. Lead towards the cable side. Four screws, loose until all are started.", minutes: 3, phase: 50 });
+    step({
+      id: `mount:${p.id}`,
+      part: p.id,
+      title: `Fit ${p.part.label ?? p.type.name} at the ${regionOf(graph, p) ?? "case"}`,
+      detail: "Air leaves on the side with the struts; go by the arrow. Lead towards the cable side. Four screws, loose until all are started.",
+      minutes: 3,
+      phase: 50,
+    });
   }
-  for (const p of partsOfKind(graph, "lighting")) step({ id: `mount:${p.id}`, part: p.id, title: `Fix ${p.part.label ?? p.type.name}`, detail: "Wipe the metal first; lead towards the cable side.", minutes: 2, phase: 52 });
-  for (const p of partsOfKind(graph, "hub")) step({ id: `mount:${p.id}`, part: p.id, title: `Fix ${p.part.label ?? p.type.name} behind the tray`, detail: "Sockets towards the cut-outs.", minutes: 2, phase: 53 });
-  for (const p of partsOfKind(graph, "supply")) step({ id: `mount:${p.id}`, part: p.id, title: "Slide the power supply in", detail: `${p.type.name}. Fan towards the vent, four screws. Its cables go on first where the bay is tight.`, minutes: 6, phase: 95, caution: CAUTION.live });
+  for (const p of partsOfKind(graph, "lighting"))
+    step({
+      id: `mount:${p.id}`,
+      part: p.id,
+      title: `Fix ${p.part.label ?? p.type.name}`,
+      detail: "Wipe the metal first; lead towards the cable side.",
+      minutes: 2,
+      phase: 52,
+    });
+  for (const p of partsOfKind(graph, "hub"))
+    step({
+      id: `mount:${p.id}`,
+      part: p.id,
+      title: `Fix ${p.part.label ?? p.type.name} behind the tray`,
+      detail: "Sockets towards the cut-outs.",
+      minutes: 2,
+      phase: 53,
+    });
+  for (const p of partsOfKind(graph, "supply"))
+    step({
+      id: `mount:${p.id}`,
+      part: p.id,
+      title: "Slide the power supply in",
+      detail: `${p.type.name}. Fan towards the vent, four screws. Its cables go on first where the bay is tight.`,
+      minutes: 6,
+      phase: 95,
+      caution: CAUTION.live,
+    });
   for (const p of partsOfKind(graph, "cooler")) {
     const liquid = [...graph.parts.values()].some((f) => f.part.zone === "radiator");
     step({
-      id: `mount:${p.id}`, part: p.id, title: liquid ? "Fix the radiator with its fans, then the pump head" : `Fix ${p.part.label ?? p.type.name}`,
+      id: `mount:${p.id}`,
+      part: p.id,
+      title: liquid ? "Fix the radiator with its fans, then the pump head" : `Fix ${p.part.label ?? p.type.name}`,
       detail: p.type.ratings.pasteApplied ? "Paste is on the plate. Do not touch it." : "A pea of paste in the middle of the CPU.",
-      minutes: liquid ? 15 : 8, phase: liquid ? 130 : 40, caution: CAUTION.cooler, after: [...(liquid ? [BOARD_IN] : []), ...seatSteps(graph, "cpu")],
+      minutes: liquid ? 15 : 8,
+      phase: liquid ? 130 : 40,
+      caution: CAUTION.cooler,
+      after: [...(liquid ? [BOARD_IN] : []), ...seatSteps(graph, "cpu")],
     });
   }
   for (const p of partsOfKind(graph, "drive")) {
     if (p.type.leads.some((l) => l.role === "seat")) continue;
-    step({ id: `mount:${p.id}`, part: p.id, title: `Slide ${p.part.label ?? p.type.name} into its cage`, detail: "Plugs in first where no hand fits behind it.", minutes: 2, phase: 155 });
+    step({
+      id: `mount:${p.id}`,
+      part: p.id,
+      title: `Slide ${p.part.label ?? p.type.name} into its cage`,
+      detail: "Plugs in first where no hand fits behind it.",
+      minutes: 2,
+      phase: 155,
+    });
   }
-  step({ id: "look", title: "Look once more before power", detail: "Nothing loose, no screw left in the case, no cable near a fan. Monitor on the right socket.", minutes: 3, phase: 200 });
+  step({
+    id: "look",
+    title: "Look once more before power",
+    detail: "Nothing loose, no screw left in the case, no cable near a fan. Monitor on the right socket.",
+    minutes: 3,
+    phase: 200,
+  });
   return out;
 }
 
@@ -94,20 +183,33 @@ const seatSteps = (graph: Graph, kind: "cpu" | "memory") =>
 
 function phaseOf(graph: Graph, l: LeadNode, p: PortNode): number {
   switch (l.lead.family) {
-    case "cpu-socket": return 10;
-    case "memory-slot": return 20;
-    case "m2": return 30;
-    case "pcie-slot": return 180;
-    case "hd-audio": return 70;
-    case "usb2": return l.part.type.kind === "case" ? 72 : 142;
-    case "usb3-20": return 74;
-    case "usbc-20": return 75;
+    case "cpu-socket":
+      return 10;
+    case "memory-slot":
+      return 20;
+    case "m2":
+      return 30;
+    case "pcie-slot":
+      return 180;
+    case "hd-audio":
+      return 70;
+    case "usb2":
+      return l.part.type.kind === "case" ? 72 : 142;
+    case "usb3-20":
+      return 74;
+    case "usbc-20":
+      return 75;
     case "panel-loose":
-    case "panel-block": return 76;
-    case "supply-outlet": return 90;
-    case "cpu-4+4": return 100;
-    case "atx-24": return 104;
-    case "sata-data": return 170;
+    case "panel-block":
+      return 76;
+    case "supply-outlet":
+      return 90;
+    case "cpu-4+4":
+      return 100;
+    case "atx-24":
+      return 104;
+    case "sata-data":
+      return 170;
     default:
   }
   if (p.port.role === "graphics-power") return 190;
@@ -130,7 +232,18 @@ function where(graph: Graph, p: PortNode): string {
   const x = (p.at.xMm - r.xMm) / r.widthMm;
   const y = (p.at.yMm - r.yMm) / r.heightMm;
   const edge = y < 0.08 ? "top edge" : y > 0.92 ? "bottom edge" : x > 0.92 ? "front edge" : x < 0.1 ? "rear edge" : "inside the board";
-  const side = edge.startsWith("top") || edge.startsWith("bottom") ? (x < 0.34 ? ", left third" : x > 0.66 ? ", right third" : ", middle") : y < 0.34 ? ", upper third" : y > 0.66 ? ", lower third" : ", middle";
+  const side =
+    edge.startsWith("top") || edge.startsWith("bottom")
+      ? x < 0.34
+        ? ", left third"
+        : x > 0.66
+          ? ", right third"
+          : ", middle"
+      : y < 0.34
+        ? ", upper third"
+        : y > 0.66
+          ? ", lower third"
+          : ", middle";
   return ` (${edge}${side}, rear sockets to the left)`;
 }
 
@@ -141,25 +254,47 @@ function plugs(graph: Graph): Draft[] {
     if (!l || !p) return [];
     const seat = l.loom === "seat" || l.lead.family === "m2";
     const isRoot = l.lead.role === "cable-root";
-    const verb = seat ? `Put ${l.name} into ${p.name}` : isRoot ? `Plug ${l.part.part.label}, supply end, into ${p.port.label}` : `Plug ${l.lead.flow === "out" ? l.lead.label : l.name} into ${p.name}${place(l, c.place)}`;
+    const verb = seat
+      ? `Put ${l.name} into ${p.name}`
+      : isRoot
+        ? `Plug ${l.part.part.label}, supply end, into ${p.port.label}`
+        : `Plug ${l.lead.flow === "out" ? l.lead.label : l.name} into ${p.name}${place(l, c.place)}`;
     const caution =
-      l.loom === "seat" ? (l.lead.family === "pcie-slot" ? CAUTION.lift : CAUTION.static)
-      : isRoot ? CAUTION.modular
-      : l.lead.family === "usb3-20" ? CAUTION.usb3
-      : l.lead.family === "sata-data" ? CAUTION.sata
-      : l.loom === "lighting" ? CAUTION.light
-      : l.loom === "power" ? CAUTION.live : undefined;
+      l.loom === "seat"
+        ? l.lead.family === "pcie-slot"
+          ? CAUTION.lift
+          : CAUTION.static
+        : isRoot
+          ? CAUTION.modular
+          : l.lead.family === "usb3-20"
+            ? CAUTION.usb3
+            : l.lead.family === "sata-data"
+              ? CAUTION.sata
+              : l.loom === "lighting"
+                ? CAUTION.light
+                : l.loom === "power"
+                  ? CAUTION.live
+                  : undefined;
     const after = [
       ...(p.part.type.kind === "board" && !seat ? [BOARD_IN] : []),
       ...(l.lead.family === "pcie-slot" ? [BOARD_IN] : []),
       ...(p.port.role === "graphics-power" ? p.part.type.leads.filter((x) => x.role === "seat").map((x) => `plug:${p.part.id}:${x.id}`) : []),
       ...(["fan", "lighting", "hub"].includes(l.part.type.kind) && l.part.part.zone !== "radiator" ? [`mount:${l.part.id}`] : []),
     ];
-    return [{
-      id: `plug:${c.lead}`, lead: c.lead, port: c.port, title: verb, minutes: seat ? 3 : 1, phase: phaseOf(graph, l, p), after,
-      detail: `${l.tag}${where(graph, p)}. ${family(p.port.family).keyedBy ? `Keyed by ${family(p.port.family).keyedBy}.` : ""}`.trim(),
-      ...(caution ? { caution } : {}), done: isDone(c),
-    }];
+    return [
+      {
+        id: `plug:${c.lead}`,
+        lead: c.lead,
+        port: c.port,
+        title: verb,
+        minutes: seat ? 3 : 1,
+        phase: phaseOf(graph, l, p),
+        after,
+        detail: `${l.tag}${where(graph, p)}. ${family(p.port.family).keyedBy ? `Keyed by ${family(p.port.family).keyedBy}.` : ""}`.trim(),
+        ...(caution ? { caution } : {}),
+        done: isDone(c),
+      },
+    ];
   });
 }
 

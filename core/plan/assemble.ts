@@ -1,18 +1,34 @@
 import { type Address, type Connection, type Graph, manhattanMm, naturally, type Part, type PortNode } from "../build";
+import { type Consumer, isConstant, opened, type Root } from "../wiring";
 import { freshId } from "./candidates";
 import type { DirectVariables } from "./direct";
-import { type Consumer, isConstant, opened, type Root } from "../wiring";
 import type { NetVariables } from "./nets";
 import type { SupplyVariables } from "./supply";
 
 /** Turns chosen variables into connections: copies, port numbers and cable numbers in canonical order. */
-export interface Assembly { parts: Part[]; connections: Connection[] }
+export interface Assembly {
+  parts: Part[];
+  connections: Connection[];
+}
 
 type Chosen = (variable: number) => number;
 
-interface OpenPort { address: Address; at: { xMm: number; yMm: number }; speed: boolean; half?: number }
+interface OpenPort {
+  address: Address;
+  at: { xMm: number; yMm: number };
+  speed: boolean;
+  half?: number;
+}
 
-export function assemble(graph: Graph, units: readonly Part[], nets: NetVariables, supply: SupplyVariables, direct: DirectVariables, usedUnits: ReadonlySet<string>, chosen: Chosen): Assembly {
+export function assemble(
+  graph: Graph,
+  units: readonly Part[],
+  nets: NetVariables,
+  supply: SupplyVariables,
+  direct: DirectVariables,
+  usedUnits: ReadonlySet<string>,
+  chosen: Chosen,
+): Assembly {
   const out: Assembly = { parts: units.filter((u) => usedUnits.has(u.id)), connections: [] };
   const previous = new Map(graph.connections.filter((c) => !isConstant(c)).map((c) => [c.lead, c]));
   assembleNets(graph, nets, chosen, previous, out);
@@ -33,11 +49,14 @@ function assembleNets(graph: Graph, nets: NetVariables, chosen: Chosen, previous
     let open: OpenPort[] = openPorts(graph, root);
     const take = (consumer: Consumer): OpenPort | undefined => {
       const want = previous.get(consumer.address)?.port;
-      const best = [...open].sort((a, b) =>
-        Number(b.address === want) - Number(a.address === want) ||
-        (consumer.reports ? Number(b.speed) - Number(a.speed) : Number(a.speed) - Number(b.speed)) ||
-        manhattanMm(consumer.node.origin, a.at) - manhattanMm(consumer.node.origin, b.at) ||
-        naturally(a.address, b.address) || (a.half ?? 0) - (b.half ?? 0))[0];
+      const best = [...open].sort(
+        (a, b) =>
+          Number(b.address === want) - Number(a.address === want) ||
+          (consumer.reports ? Number(b.speed) - Number(a.speed) : Number(a.speed) - Number(b.speed)) ||
+          manhattanMm(consumer.node.origin, a.at) - manhattanMm(consumer.node.origin, b.at) ||
+          naturally(a.address, b.address) ||
+          (a.half ?? 0) - (b.half ?? 0),
+      )[0];
       open = open.filter((o) => o !== best);
       return best;
     };
@@ -57,12 +76,14 @@ function assembleNets(graph: Graph, nets: NetVariables, chosen: Chosen, previous
       }
     }
     // What opens places goes first, nearest first, so that a chain runs the way things sit.
-    const nearest = [...here].sort((a, b) =>
-      Math.sign(b.consumer.opens) - Math.sign(a.consumer.opens) ||
-      b.consumer.weight - a.consumer.weight ||
-      Number(b.consumer.reports) - Number(a.consumer.reports) ||
-      manhattanMm(a.consumer.node.origin, root.sample.at) - manhattanMm(b.consumer.node.origin, root.sample.at) ||
-      naturally(a.consumer.address, b.consumer.address));
+    const nearest = [...here].sort(
+      (a, b) =>
+        Math.sign(b.consumer.opens) - Math.sign(a.consumer.opens) ||
+        b.consumer.weight - a.consumer.weight ||
+        Number(b.consumer.reports) - Number(a.consumer.reports) ||
+        manhattanMm(a.consumer.node.origin, root.sample.at) - manhattanMm(b.consumer.node.origin, root.sample.at) ||
+        naturally(a.consumer.address, b.consumer.address),
+    );
     for (const c of nearest) {
       let spot: OpenPort | undefined;
       if (c.via) {
@@ -107,13 +128,15 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
   const takenOutlets = new Set(constants.map((c) => c.port));
   const handed = new Set<string>();
   const before = new Map([...previous.values()].map((c) => [c.port, c.lead.split(":")[0] ?? ""]));
-  const columns = supply.columns.filter((c) => chosen(c.variable) > 0)
+  const columns = supply.columns
+    .filter((c) => chosen(c.variable) > 0)
     .sort((a, b) => naturally(a.class.id, b.class.id) || naturally(a.ends[0]?.consumer.address ?? "", b.ends[0]?.consumer.address ?? ""));
   // Sockets that already had a cable of this kind keep its number where they can.
-  const wish = (c: (typeof columns)[number]) => c.ends.map((e) => before.get(e.consumer.address)).find((id) => id !== undefined && c.class.instances.some((i) => i.id === id));
+  const wish = (c: (typeof columns)[number]) =>
+    c.ends.map((e) => before.get(e.consumer.address)).find((id) => id !== undefined && c.class.instances.some((i) => i.id === id));
   for (const pass of [true, false]) {
     for (const column of columns) {
-      if (wish(column) !== undefined !== pass) continue;
+      if ((wish(column) !== undefined) !== pass) continue;
       const free = column.class.instances.filter((i) => !handed.has(i.id));
       const instance = free.find((i) => i.id === wish(column)) ?? free[0];
       if (!instance) continue;

@@ -35,30 +35,48 @@ export function withoutUnusedAccessories(build: Build): Build {
 function accessoryTypes(build: Build, types: TypeLookup): { type: PartType; count: number }[] {
   const counts = new Map<string, number>();
   for (const a of build.accessories) counts.set(a.type, (counts.get(a.type) ?? 0) + a.count);
-  return [...counts].sort(([a], [b]) => byText(a, b)).flatMap(([id, count]) => {
-    const type = types(id);
-    return type ? [{ type, count }] : [];
-  });
+  return [...counts]
+    .sort(([a], [b]) => byText(a, b))
+    .flatMap(([id, count]) => {
+      const type = types(id);
+      return type ? [{ type, count }] : [];
+    });
 }
 
 /** Splitters and extensions as types with counts: no copies, so the model has no look-alikes to sort out. */
 export function splittersOf(build: Build, types: TypeLookup): Splitter[] {
-  return accessoryTypes(build, types).filter((a) => isSplitter(a.type)).flatMap(({ type, count }) => {
-    const input = type.leads.find((l) => l.flow === "in");
-    const ports = type.ports.filter((p) => p.flow === "out");
-    if (!input || !ports[0]) return [];
-    return [{ type, family: ports[0].family, ports: ports.length, lengthMm: input.lengthMm, shelf: count, order: build.policy.mayOrder ? MOST_SPLITTERS_TO_ORDER : 0 }];
-  });
+  return accessoryTypes(build, types)
+    .filter((a) => isSplitter(a.type))
+    .flatMap(({ type, count }) => {
+      const input = type.leads.find((l) => l.flow === "in");
+      const ports = type.ports.filter((p) => p.flow === "out");
+      if (!input || !ports[0]) return [];
+      return [
+        {
+          type,
+          family: ports[0].family,
+          ports: ports.length,
+          lengthMm: input.lengthMm,
+          shelf: count,
+          order: build.policy.mayOrder ? MOST_SPLITTERS_TO_ORDER : 0,
+        },
+      ];
+    });
 }
 
 /** Hubs and adapters as parts that may or may not be taken. */
 export function unitParts(build: Build, types: TypeLookup): Part[] {
   const ids = new Set(build.parts.map((p) => p.id));
-  return accessoryTypes(build, types).filter((a) => isUnit(a.type)).flatMap(({ type, count }) => {
-    const shelf = Math.min(count, MOST_UNITS);
-    const order = build.policy.mayOrder ? Math.min(2, MOST_UNITS - shelf) : 0;
-    return Array.from({ length: shelf + order }, (_, i): Part => ({ id: freshId(type.id, ids), type: type.id, from: i < shelf ? "shelf" : "order" }));
-  });
+  return accessoryTypes(build, types)
+    .filter((a) => isUnit(a.type))
+    .flatMap(({ type, count }) => {
+      const shelf = Math.min(count, MOST_UNITS);
+      const order = build.policy.mayOrder ? Math.min(2, MOST_UNITS - shelf) : 0;
+      return Array.from(
+        { length: shelf + order },
+        (_, i): Part => ({ id: freshId(type.id, ids), type: type.id, from: i < shelf ? "shelf" : "order" }),
+      );
+    });
 }
 
 /** The next id of the form `type.1` that no part has. Remembers what it gave. */

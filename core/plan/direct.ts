@@ -1,17 +1,32 @@
 import { type Address, type Graph, type LeadNode, naturally, type PortNode, runCostCm, runLengthMm } from "../build";
 import { mate, type Port, usable } from "../catalogue";
+import { isConstant, panelPlaces } from "../wiring";
 import type { PartCost } from "./levels";
 import type { Model } from "./model";
-import { isConstant, panelPlaces } from "../wiring";
 import { freeCost } from "./nets";
 
 /** Leads that go straight into one port each: front panel, audio, USB 3, USB-C, drives, slots and sockets. */
 const DIRECT = new Set(["panel-loose", "panel-block", "hd-audio", "usb3-20", "usbc-20", "m2", "cpu-socket", "memory-slot", "pcie-slot"]);
 
-export interface DirectChoice { node: LeadNode; port: PortNode; place?: number[]; variable: number }
+export interface DirectChoice {
+  node: LeadNode;
+  port: PortNode;
+  place?: number[];
+  variable: number;
+}
 /** A drive that gets one of the loose data cables. */
-export interface DataChoice { drive: PortNode; port: PortNode; variable: number }
-export interface DirectVariables { choices: DirectChoice[]; free: Map<Address, number>; data: DataChoice[]; driveFree: Map<Address, number>; cables: string[] }
+export interface DataChoice {
+  drive: PortNode;
+  port: PortNode;
+  variable: number;
+}
+export interface DirectVariables {
+  choices: DirectChoice[];
+  free: Map<Address, number>;
+  data: DataChoice[];
+  driveFree: Map<Address, number>;
+  cables: string[];
+}
 
 /** Cost of a direct pair; the checker uses the same function. */
 export function directCost(graph: Graph, node: LeadNode, port: PortNode): PartCost {
@@ -32,7 +47,8 @@ export function addDirect(model: Model, graph: Graph): DirectVariables {
   const onPin = new Map<string, number[]>();
   const fill = new Map<Address, number[]>();
 
-  const leads = [...graph.leads.values()].filter((l) => DIRECT.has(l.lead.family) && l.lead.flow === "in" && !constantLeads.has(l.address))
+  const leads = [...graph.leads.values()]
+    .filter((l) => DIRECT.has(l.lead.family) && l.lead.flow === "in" && !constantLeads.has(l.address))
     .sort((a, b) => naturally(a.address, b.address));
   for (const [i, node] of leads.entries()) {
     const mine: number[] = [];
@@ -54,16 +70,25 @@ export function addDirect(model: Model, graph: Graph): DirectVariables {
         mine.push(variable);
         out.choices.push({ node, port, variable, ...(place ? { place } : {}) });
         if (family === "panel-block" || !place) {
-          for (const pin of port.port.family === "panel-block" ? Array.from({ length: 10 }, (_, p) => p + 1) : [0]) push(onPin, `${port.address}#${pin}`, variable);
+          for (const pin of port.port.family === "panel-block" ? Array.from({ length: 10 }, (_, p) => p + 1) : [0])
+            push(onPin, `${port.address}#${pin}`, variable);
         } else for (const pin of place) push(onPin, `${port.address}#${pin}`, variable);
         push(fill, port.address, variable);
       }
     }
     const free = model.variable(`${node.address}>free`, freeCost(node, false));
     out.free.set(node.address, free);
-    model.exactly([...mine, free].map((v): [number, number] => [v, 1]), 1);
+    model.exactly(
+      [...mine, free].map((v): [number, number] => [v, 1]),
+      1,
+    );
   }
-  for (const vars of onPin.values()) if (vars.length > 1) model.atMost(vars.map((v): [number, number] => [v, 1]), 1);
+  for (const vars of onPin.values())
+    if (vars.length > 1)
+      model.atMost(
+        vars.map((v): [number, number] => [v, 1]),
+        1,
+      );
   addData(model, graph, ports, occupied, out);
   displace(model, ports, occupied, fill, out);
   return out;
@@ -85,7 +110,9 @@ function addData(model: Model, graph: Graph, ports: readonly PortNode[], occupie
   const loose = cables.filter((c) => c.type.leads.every((l) => !constantLeads.has(`${c.id}:${l.id}`)));
   out.cables = loose.map((c) => c.id).sort(naturally);
   const longestMm = Math.max(0, ...loose.map((c) => c.type.leads[1]?.lengthMm ?? 0));
-  const drives = [...graph.ports.values()].filter((p) => p.port.family === "sata-data" && p.port.flow === "in" && !occupied.has(p.address)).sort((a, b) => naturally(a.address, b.address));
+  const drives = [...graph.ports.values()]
+    .filter((p) => p.port.family === "sata-data" && p.port.flow === "in" && !occupied.has(p.address))
+    .sort((a, b) => naturally(a.address, b.address));
   const open = ports.filter((p) => p.port.family === "sata-data" && !occupied.has(p.address));
   const previous = dataBefore(graph);
   const onPort = new Map<Address, number[]>();
@@ -96,19 +123,35 @@ function addData(model: Model, graph: Graph, ports: readonly PortNode[], occupie
       if (runLengthMm(drive.at, port.at, graph.cutouts, graph.boardRect) > longestMm) continue;
       const before = previous.get(drive.address);
       const variable = model.variable(`${drive.address}~${port.address}`, {
-        lengthCm: runCostCm(drive.at, port.at, graph.cutouts, graph.boardRect), changes: before !== undefined && before !== port.address ? 1 : 0, canonical: (drives.length - i) * j,
+        lengthCm: runCostCm(drive.at, port.at, graph.cutouts, graph.boardRect),
+        changes: before !== undefined && before !== port.address ? 1 : 0,
+        canonical: (drives.length - i) * j,
       });
       mine.push(variable);
       push(onPort, port.address, variable);
       out.data.push({ drive, port, variable });
     }
-    const free = model.variable(`${drive.address}~free`, { [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1 });
+    const free = model.variable(`${drive.address}~free`, {
+      [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1,
+    });
     out.driveFree.set(drive.address, free);
-    model.exactly([...mine, free].map((v): [number, number] => [v, 1]), 1);
+    model.exactly(
+      [...mine, free].map((v): [number, number] => [v, 1]),
+      1,
+    );
     all.push(...mine);
   }
-  for (const vars of onPort.values()) if (vars.length > 1) model.atMost(vars.map((v): [number, number] => [v, 1]), 1);
-  if (all.length > 0) model.atMost(all.map((v): [number, number] => [v, 1]), loose.length);
+  for (const vars of onPort.values())
+    if (vars.length > 1)
+      model.atMost(
+        vars.map((v): [number, number] => [v, 1]),
+        1,
+      );
+  if (all.length > 0)
+    model.atMost(
+      all.map((v): [number, number] => [v, 1]),
+      loose.length,
+    );
 }
 
 /** Drive socket to board port, as the last plan had it. */
@@ -125,14 +168,29 @@ function dataBefore(graph: Graph): Map<Address, Address> {
 }
 
 /** A filled slot that switches ports off leaves them empty. */
-function displace(model: Model, ports: readonly PortNode[], occupied: ReadonlySet<Address>, fill: Map<Address, number[]>, out: DirectVariables): void {
+function displace(
+  model: Model,
+  ports: readonly PortNode[],
+  occupied: ReadonlySet<Address>,
+  fill: Map<Address, number[]>,
+  out: DirectVariables,
+): void {
   for (const slot of ports) {
     for (const id of slot.port.displaces) {
       const off = `${slot.part.id}:${id}`;
       const users = [...(fill.get(off) ?? []), ...out.data.filter((d) => d.port.address === off).map((d) => d.variable)];
       if (occupied.has(slot.address)) for (const u of users) model.exactly([[u, 1]], 0);
       else if (occupied.has(off)) for (const f of fill.get(slot.address) ?? []) model.exactly([[f, 1]], 0);
-      else for (const f of fill.get(slot.address) ?? []) for (const u of users) model.atMost([[f, 1], [u, 1]], 1);
+      else
+        for (const f of fill.get(slot.address) ?? [])
+          for (const u of users)
+            model.atMost(
+              [
+                [f, 1],
+                [u, 1],
+              ],
+              1,
+            );
     }
   }
 }

@@ -38,8 +38,7 @@ export function holds(piece: Piece, values: readonly number[]): boolean {
   );
 }
 
-const costAt = (piece: Piece, level: Level, values: readonly number[]) =>
-  piece.costs.reduce((s, c, i) => s + (c[level] ?? 0) * (values[i] ?? 0), 0);
+const costAt = (piece: Piece, level: Level, values: readonly number[]) => piece.costs.reduce((s, c, i) => s + (c[level] ?? 0) * (values[i] ?? 0), 0);
 
 /** Level by level: the optimum of each becomes a row for the next. */
 export const highsEngine: Engine = {

@@ -26,9 +26,15 @@ export class Model {
     else if (lower > 0 || upper < 0) throw new Error("A row without terms that cannot hold");
   }
 
-  atMost(terms: [number, number][], upper: number): void { this.row(terms, Number.NEGATIVE_INFINITY, upper); }
-  atLeast(terms: [number, number][], lower: number): void { this.row(terms, lower, Number.POSITIVE_INFINITY); }
-  exactly(terms: [number, number][], value: number): void { this.row(terms, value, value); }
+  atMost(terms: [number, number][], upper: number): void {
+    this.row(terms, Number.NEGATIVE_INFINITY, upper);
+  }
+  atLeast(terms: [number, number][], lower: number): void {
+    this.row(terms, lower, Number.POSITIVE_INFINITY);
+  }
+  exactly(terms: [number, number][], value: number): void {
+    this.row(terms, value, value);
+  }
 
   /** Levels that cost anything at all, in order. */
   levels(): Level[] {

@@ -1,16 +1,37 @@
 import type { Graph, LeadNode } from "../build";
 import { runCostCm, runLengthMm } from "../build";
 import { controlLost, mate, type PartType } from "../catalogue";
+import { type Consumer, fitsRoot, type Nets, type Root, schoolDeparture } from "../wiring";
 import type { PartCost } from "./levels";
 import type { Model } from "./model";
-import { type Consumer, fitsRoot, type Nets, type Root, schoolDeparture } from "../wiring";
 
 /** A type of accessory that hangs at a root and turns one place into several: a splitter (or, with one, an extension). */
-export interface Splitter { type: PartType; family: string; ports: number; lengthMm: number; shelf: number; order: number }
+export interface Splitter {
+  type: PartType;
+  family: string;
+  ports: number;
+  lengthMm: number;
+  shelf: number;
+  order: number;
+}
 
-export interface NetChoice { consumer: Consumer; root: Root; variable: number; via?: { splitter: Splitter; from: "shelf" | "order" } }
-export interface NetSplitters { splitter: Splitter; root: Root; from: "shelf" | "order"; variable: number }
-export interface NetVariables { choices: NetChoice[]; splitters: NetSplitters[]; free: Map<string, number> }
+export interface NetChoice {
+  consumer: Consumer;
+  root: Root;
+  variable: number;
+  via?: { splitter: Splitter; from: "shelf" | "order" };
+}
+export interface NetSplitters {
+  splitter: Splitter;
+  root: Root;
+  from: "shelf" | "order";
+  variable: number;
+}
+export interface NetVariables {
+  choices: NetChoice[];
+  splitters: NetSplitters[];
+  free: Map<string, number>;
+}
 
 const MOST_SPLITTERS_AT_A_ROOT = 4;
 
@@ -34,7 +55,14 @@ export function netCost(graph: Graph, node: LeadNode, root: Root): PartCost {
 }
 
 /** Adds fans, lights and USB 2 to the model. `used` gives the variable of a candidate unit. */
-export function addNets(model: Model, graph: Graph, nets: Nets, splitters: readonly Splitter[], used: Map<string, number>, previous: PreviousGroup): NetVariables {
+export function addNets(
+  model: Model,
+  graph: Graph,
+  nets: Nets,
+  splitters: readonly Splitter[],
+  used: Map<string, number>,
+  previous: PreviousGroup,
+): NetVariables {
   const out: NetVariables = { choices: [], splitters: [], free: new Map() };
   const { consumers, roots, groups } = nets;
   const onRoot = new Map<string, NetChoice[]>();
@@ -87,12 +115,21 @@ export function addNets(model: Model, graph: Graph, nets: Nets, splitters: reado
         for (const from of ["shelf", "order"] as const) {
           const most = Math.min(s[from], MOST_SPLITTERS_AT_A_ROOT);
           if (most === 0) continue;
-          hung.push({ splitter: s, root, from, variable: model.variable(`${root.id}<${s.type.id}/${from}`, { [from === "shelf" ? "fromShelf" : "toOrder"]: 1 }, most) });
+          hung.push({
+            splitter: s,
+            root,
+            from,
+            variable: model.variable(`${root.id}<${s.type.id}/${from}`, { [from === "shelf" ? "fromShelf" : "toOrder"]: 1 }, most),
+          });
         }
       }
     }
     out.splitters.push(...hung);
-    if (hung.length > 1) model.atMost(hung.map((h): [number, number] => [h.variable, 1]), MOST_SPLITTERS_AT_A_ROOT);
+    if (hung.length > 1)
+      model.atMost(
+        hung.map((h): [number, number] => [h.variable, 1]),
+        MOST_SPLITTERS_AT_A_ROOT,
+      );
     if (here.length === 0) continue;
     const unit = root.unit === undefined ? undefined : used.get(root.unit);
     const gate = root.needsLead === undefined ? undefined : onLead(out.choices, root.needsLead);
@@ -104,7 +141,15 @@ export function addNets(model: Model, graph: Graph, nets: Nets, splitters: reado
     else if (unit !== undefined) model.atMost([...taken, [unit, -root.places]], 0);
     else model.atMost(taken, root.places);
     // Chains and splitters open places of their own; without the unit nothing may hang on it at all.
-    if (unit !== undefined && !gate) for (const c of here) model.atMost([[c.variable, 1], [unit, -1]], 0);
+    if (unit !== undefined && !gate)
+      for (const c of here)
+        model.atMost(
+          [
+            [c.variable, 1],
+            [unit, -1],
+          ],
+          0,
+        );
     limit(model, here, (c) => c.mA, root.mA);
     limit(model, here, (c) => c.startMA, root.startMA);
     limit(model, here, (c) => c.leds, root.leds);
@@ -151,11 +196,20 @@ function addZones(model: Model, nets: Nets, out: NetVariables): void {
     const kept = new Set(nets.placed.filter((p) => p.consumer.zone === zone).map((p) => p.group));
     const count = here.reduce((n, c) => n.add(c.consumer.address), new Set<string>()).size;
     if (groups.length + kept.size < 2 || (count < 2 && kept.size === 0)) continue;
-    const on = groups.filter((g) => !kept.has(g)).map((g) => {
-      const w = model.variable(`zone ${zone} on ${g}`);
-      for (const c of here.filter((x) => x.root.group === g)) model.atMost([[c.variable, 1], [w, -1]], 0);
-      return w;
-    });
+    const on = groups
+      .filter((g) => !kept.has(g))
+      .map((g) => {
+        const w = model.variable(`zone ${zone} on ${g}`);
+        for (const c of here.filter((x) => x.root.group === g))
+          model.atMost(
+            [
+              [c.variable, 1],
+              [w, -1],
+            ],
+            0,
+          );
+        return w;
+      });
     const extra = model.variable(`zone ${zone} extra`, { extraRoots: 1 }, Math.max(1, on.length + kept.size));
     model.atMost([...on.map((w): [number, number] => [w, 1]), [extra, -1]], 1 - kept.size);
   }

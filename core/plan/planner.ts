@@ -1,11 +1,11 @@
 import { type Build, buildGraph, type Connection, type Graph, naturally, type Part, type TypeLookup } from "../build";
+import { type Free, freeEnds, isConstant, netsOf, sourceOf, whyHere } from "../wiring";
 import { assemble } from "./assemble";
 import { alike, splittersOf, unitParts, withoutUnusedAccessories } from "./candidates";
 import { addDirect } from "./direct";
 import { highsEngine } from "./engine";
-import { type Cost, compareCost, type Level, LEVELS } from "./levels";
+import { type Cost, compareCost, LEVELS, type Level } from "./levels";
 import { type Engine, Model } from "./model";
-import { type Free, freeEnds, isConstant, netsOf, sourceOf, whyHere } from "../wiring";
 import { addNets } from "./nets";
 import { isSmall, smallEngine } from "./small";
 import { accessoryCost, addSupply } from "./supply";
@@ -36,7 +36,15 @@ export interface PlanOptions {
   onProgress?: (done: number, of: number, what: string) => void;
 }
 
-interface Attempt { parts: Part[]; connections: Connection[]; cost: Cost; proved: boolean; provedTo?: Level; broken: string[]; graph: Graph }
+interface Attempt {
+  parts: Part[];
+  connections: Connection[];
+  cost: Cost;
+  proved: boolean;
+  provedTo?: Level;
+  broken: string[];
+  graph: Graph;
+}
 
 /**
  * Plans where every lead goes. Deterministic: neither the order of parts nor of connections in the file matters.
@@ -62,21 +70,43 @@ const perfectToAccessories = (c: Cost) =>
   c.mandatoryFree + c.wantedFree + c.functionsReduced + c.schoolDepartures + c.optionalFree + c.extraRoots + c.toOrder + c.fromShelf === 0;
 
 /** One solve with these units on offer. With `beat`, only answers that use a unit and could be better count. */
-async function attempt(start: Build, before: Graph, types: TypeLookup, units: Part[], options: PlanOptions, until: number, beat?: Cost): Promise<Attempt | undefined> {
+async function attempt(
+  start: Build,
+  before: Graph,
+  types: TypeLookup,
+  units: Part[],
+  options: PlanOptions,
+  until: number,
+  beat?: Cost,
+): Promise<Attempt | undefined> {
   const keep = start.connections;
   const open: Build = { ...start, parts: [...start.parts, ...units] };
   const graph = buildGraph(open, types);
   const model = new Model();
-  const used = new Map(units.map((u) => {
-    const node = graph.parts.get(u.id);
-    // Adapters are priced where they are used; a hub is priced here.
-    return [u.id, node?.type.kind === "adapter" ? -1 : model.variable(`use ${u.id}`, node ? accessoryCost(node) : {})] as const;
-  }).filter(([, v]) => v >= 0));
-  for (const group of alike(graph, units.filter((u) => used.has(u.id)))) {
+  const used = new Map(
+    units
+      .map((u) => {
+        const node = graph.parts.get(u.id);
+        // Adapters are priced where they are used; a hub is priced here.
+        return [u.id, node?.type.kind === "adapter" ? -1 : model.variable(`use ${u.id}`, node ? accessoryCost(node) : {})] as const;
+      })
+      .filter(([, v]) => v >= 0),
+  );
+  for (const group of alike(
+    graph,
+    units.filter((u) => used.has(u.id)),
+  )) {
     for (let i = 1; i < group.length; i++) {
       const a = used.get(group[i - 1] ?? "");
       const b = used.get(group[i] ?? "");
-      if (a !== undefined && b !== undefined) model.atMost([[b, 1], [a, -1]], 0);
+      if (a !== undefined && b !== undefined)
+        model.atMost(
+          [
+            [b, 1],
+            [a, -1],
+          ],
+          0,
+        );
     }
   }
   const groupBefore = new Map<string, string>();
@@ -92,14 +122,25 @@ async function attempt(start: Build, before: Graph, types: TypeLookup, units: Pa
     if (!isConstant(c) && cable) cableBefore.set(c.port, `${cable.owner}/${cable.cable.id}`);
   }
   const constants = keep.filter(isConstant);
-  const nets = addNets(model, graph, netsOf(graph, (id) => used.has(id)), splittersOf(start, types), used, (l) => groupBefore.get(l));
+  const nets = addNets(
+    model,
+    graph,
+    netsOf(graph, (id) => used.has(id)),
+    splittersOf(start, types),
+    used,
+    (l) => groupBefore.get(l),
+  );
   const supply = addSupply(model, graph, used, (p) => cableBefore.get(p));
   const direct = addDirect(model, graph);
 
   const offered = [...used.values(), ...supply.adapters.filter((a) => units.some((u) => u.id === a.adapter.id)).map((a) => a.variable)];
   const ceiling = beat && mustBeat(model, beat);
   if (beat && offered.length === 0) return undefined;
-  if (beat) model.atLeast(offered.map((v): [number, number] => [v, 1]), 1);
+  if (beat)
+    model.atLeast(
+      offered.map((v): [number, number] => [v, 1]),
+      1,
+    );
 
   const values = new Array<number>(model.names.length).fill(0);
   const pieces = model.pieces();
@@ -165,8 +206,14 @@ function finish(start: Build, best: Attempt): Plan {
     free: freeEnds(graph),
     accessories: best.parts.flatMap((p) => (p.from === "client" ? [] : [{ id: p.id, type: p.type, from: p.from }])),
     cables: {
-      used: cables.filter((p) => inUse.has(p.id)).map((p) => p.id).sort(naturally),
-      inBag: cables.filter((p) => !inUse.has(p.id)).map((p) => p.id).sort(naturally),
+      used: cables
+        .filter((p) => inUse.has(p.id))
+        .map((p) => p.id)
+        .sort(naturally),
+      inBag: cables
+        .filter((p) => !inUse.has(p.id))
+        .map((p) => p.id)
+        .sort(naturally),
     },
     cost: best.cost,
     status: best.proved && best.broken.length === 0 ? "proved" : "not yet proved",
@@ -175,4 +222,3 @@ function finish(start: Build, best: Attempt): Plan {
     leads: [...graph.leads.values()].filter((l) => !l.lead.role.startsWith("cable-root")).length,
   };
 }
-

@@ -1,12 +1,18 @@
 import { type Address, type Graph, manhattanMm, naturally, type PartNode, type PortNode, runLengthMm } from "../build";
 import { type Cable, family, mate, usable } from "../catalogue";
 import { cableLimitW, cpuPlugsNeeded, plugLimitW, portDrawW } from "../power";
+import { isConstant } from "../wiring";
 import type { PartCost } from "./levels";
 import type { Model } from "./model";
-import { isConstant } from "../wiring";
 
 /** A power socket of a part that wants a plug. */
-export interface PowerConsumer { address: Address; node: PortNode; drawW: number; free: PartCost; unit?: string }
+export interface PowerConsumer {
+  address: Address;
+  node: PortNode;
+  drawW: number;
+  free: PartCost;
+  unit?: string;
+}
 
 /** Cables that are alike: nothing plugged yet, so any of them will do; or one that is partly plugged. */
 interface CableClass {
@@ -20,9 +26,24 @@ interface CableClass {
   bagCost: 0 | 1;
 }
 
-export interface Column { class: CableClass; ends: { end: string; consumer: PowerConsumer }[]; variable: number; lengthCm: number }
-export interface AdapterChoice { adapter: PartNode; lead: string; consumer: PowerConsumer; variable: number }
-export interface SupplyVariables { columns: Column[]; adapters: AdapterChoice[]; free: Map<Address, number>; consumers: PowerConsumer[] }
+export interface Column {
+  class: CableClass;
+  ends: { end: string; consumer: PowerConsumer }[];
+  variable: number;
+  lengthCm: number;
+}
+export interface AdapterChoice {
+  adapter: PartNode;
+  lead: string;
+  consumer: PowerConsumer;
+  variable: number;
+}
+export interface SupplyVariables {
+  columns: Column[];
+  adapters: AdapterChoice[];
+  free: Map<Address, number>;
+  consumers: PowerConsumer[];
+}
 
 const MOST_COLUMNS = 30_000;
 
@@ -32,7 +53,9 @@ const isPower = (p: PortNode) => p.port.flow === "in" && family(p.port.family).l
 export function powerFreeCost(graph: Graph, node: PortNode): PartCost {
   if (node.part.type.kind === "adapter") return {};
   if (node.port.role === "cpu-power") {
-    const all = [...graph.ports.values()].filter((p) => isPower(p) && p.port.role === "cpu-power").sort((a, b) => a.port.rank - b.port.rank || naturally(a.address, b.address));
+    const all = [...graph.ports.values()]
+      .filter((p) => isPower(p) && p.port.role === "cpu-power")
+      .sort((a, b) => a.port.rank - b.port.rank || naturally(a.address, b.address));
     const cpu = [...graph.parts.values()].find((p) => p.type.kind === "cpu");
     const both = graph.build.policy.secondCpuPlug === "always" || cpu?.type.ratings.overclocked === true;
     if (all.findIndex((p) => p.address === node.address) < cpuPlugsNeeded(graph)) return { mandatoryFree: 1 };
@@ -72,7 +95,10 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: Map<string, 
     if (known) known.instances.push(node);
     else {
       classes.set(id, {
-        id, owner, cable: at.cable, instances: [node],
+        id,
+        owner,
+        cable: at.cable,
+        instances: [node],
         ends: at.cable.ends.filter((e) => !usedEnds.includes(e)),
         limitW: cableLimitW(at.cable.ends, at.cable.limit) - usedW,
         outlets: (fresh ? at.cable.outlets : usedEnds.length > 0 ? [] : owes).map((o) => `${owner.id}|${o}`),
@@ -88,15 +114,22 @@ const outletKey = (p: PortNode) => `${p.part.id}|${p.port.key ?? ""}`;
 /** Sets that one cable of a class can feed, each with the way of plugging that spans least; exhaustive up to a bound. */
 function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsumer[]): Omit<Column, "variable">[] {
   const best = new Map<string, { spanMm: number; ends: Column["ends"] }>();
-  const fits = c.ends.map((e) => consumers.filter((k) =>
-    usable(mate(e.family, k.node.port.family)) &&
-    plugLimitW(e.family, e.limit) >= k.drawW - 1e-9 &&
-    runLengthMm(c.owner.origin, k.node.at, graph.cutouts, graph.boardRect) <= e.atMm + k.node.port.tailMm));
+  const fits = c.ends.map((e) =>
+    consumers.filter(
+      (k) =>
+        usable(mate(e.family, k.node.port.family)) &&
+        plugLimitW(e.family, e.limit) >= k.drawW - 1e-9 &&
+        runLengthMm(c.owner.origin, k.node.at, graph.cutouts, graph.boardRect) <= e.atMm + k.node.port.tailMm,
+    ),
+  );
   const walk = (n: number, chosen: Column["ends"], watts: number, spanMm: number, last: { atMm: number; node: PortNode } | undefined): void => {
     if (best.size > MOST_COLUMNS) return;
     if (n === c.ends.length) {
       if (chosen.length === 0) return;
-      const key = chosen.map((e) => e.consumer.address).sort().join(" ");
+      const key = chosen
+        .map((e) => e.consumer.address)
+        .sort()
+        .join(" ");
       const known = best.get(key);
       if (!known || spanMm < known.spanMm) best.set(key, { spanMm, ends: chosen });
       return;
@@ -123,45 +156,64 @@ export type PreviousCable = (port: Address) => string | undefined;
 export function addSupply(model: Model, graph: Graph, used: Map<string, number>, previous: PreviousCable): SupplyVariables {
   const taken = new Set(graph.connections.filter(isConstant).map((c) => c.port));
   const { classes, outlets } = classesOf(graph);
-  const adapters = [...graph.parts.values()].filter((p) => p.type.kind === "adapter" && p.type.leads.some((l) => l.flow === "out" && family(l.family).loom === "power"))
+  const adapters = [...graph.parts.values()]
+    .filter((p) => p.type.kind === "adapter" && p.type.leads.some((l) => l.flow === "out" && family(l.family).loom === "power"))
     .sort((a, b) => naturally(a.id, b.id));
   const consumers: PowerConsumer[] = [...graph.ports.values()]
     .filter((p) => isPower(p) && !taken.has(p.address) && p.part.type.kind !== "adapter")
     .sort((a, b) => naturally(a.address, b.address))
-    .map((node) => ({ address: node.address, node, drawW: portDrawW(graph, node), free: powerFreeCost(graph, node), ...(used.has(node.part.id) ? { unit: node.part.id } : {}) }));
+    .map((node) => ({
+      address: node.address,
+      node,
+      drawW: portDrawW(graph, node),
+      free: powerFreeCost(graph, node),
+      ...(used.has(node.part.id) ? { unit: node.part.id } : {}),
+    }));
 
   const out: SupplyVariables = { columns: [], adapters: [], free: new Map(), consumers };
   const adapterPorts: PowerConsumer[] = [];
   for (const a of adapters) {
     const lead = a.type.leads.find((l) => l.flow === "out");
     if (!lead || graph.ofLead.get(`${a.id}:${lead.id}`)) continue;
-    const targets = consumers.filter((k) => usable(mate(lead.family, k.node.port.family)) && k.drawW <= plugLimitW(lead.family, lead.limit ?? {}) + 1e-9);
+    const targets = consumers.filter(
+      (k) => usable(mate(lead.family, k.node.port.family)) && k.drawW <= plugLimitW(lead.family, lead.limit ?? {}) + 1e-9,
+    );
     const inPorts = a.type.ports.filter((p) => p.flow === "in");
     const most = Math.max(0, ...targets.map((k) => k.drawW));
-    for (const k of targets) out.adapters.push({ adapter: a, lead: lead.id, consumer: k, variable: model.variable(`${a.id}=>${k.address}`, accessoryCost(a)) });
+    for (const k of targets)
+      out.adapters.push({ adapter: a, lead: lead.id, consumer: k, variable: model.variable(`${a.id}=>${k.address}`, accessoryCost(a)) });
     for (const p of inPorts) {
       const node = graph.ports.get(`${a.id}:${p.id}`);
-      if (node && targets.length > 0 && !taken.has(node.address)) adapterPorts.push({ address: node.address, node, drawW: most / inPorts.length, free: {} });
+      if (node && targets.length > 0 && !taken.has(node.address))
+        adapterPorts.push({ address: node.address, node, drawW: most / inPorts.length, free: {} });
     }
   }
 
   for (const c of classes) {
     for (const [n, column] of columnsOf(graph, c, [...consumers, ...adapterPorts]).entries()) {
       const cards = new Map<string, number>();
-      for (const e of column.ends) if (e.consumer.node.port.role === "graphics-power") cards.set(e.consumer.node.part.id, (cards.get(e.consumer.node.part.id) ?? 0) + 1);
+      for (const e of column.ends)
+        if (e.consumer.node.port.role === "graphics-power") cards.set(e.consumer.node.part.id, (cards.get(e.consumer.node.part.id) ?? 0) + 1);
       const doubled = [...cards.values()].reduce((s, k) => s + (k - 1), 0);
       const changes = column.ends.filter((e) => {
         const before = previous(e.consumer.address);
         return before !== undefined && before !== `${c.owner.id}/${c.cable.id}`;
       }).length;
       const cost: PartCost = {
-        fromBag: c.bagCost, lengthCm: column.lengthCm, changes, canonical: n,
+        fromBag: c.bagCost,
+        lengthCm: column.lengthCm,
+        changes,
+        canonical: n,
         schoolDepartures: graph.build.policy.graphicsCables === "one-each" ? doubled : 0,
       };
       out.columns.push({ ...column, variable: model.variable(`${c.id}#${n}`, cost) });
     }
     const mine = out.columns.filter((x) => x.class === c);
-    if (mine.length > 0) model.atMost(mine.map((x): [number, number] => [x.variable, 1]), c.instances.length);
+    if (mine.length > 0)
+      model.atMost(
+        mine.map((x): [number, number] => [x.variable, 1]),
+        c.instances.length,
+      );
   }
   const feeding = new Map<Address, [number, number][]>();
   for (const x of out.columns) for (const e of x.ends) feeding.set(e.consumer.address, [...(feeding.get(e.consumer.address) ?? []), [x.variable, 1]]);
@@ -188,7 +240,11 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
   }
   for (const a of adapters) {
     const on = out.adapters.filter((x) => x.adapter === a);
-    if (on.length > 1) model.atMost(on.map((x): [number, number] => [x.variable, 1]), 1);
+    if (on.length > 1)
+      model.atMost(
+        on.map((x): [number, number] => [x.variable, 1]),
+        1,
+      );
   }
   for (const [key, open] of outlets) {
     const terms = out.columns.flatMap((x): [number, number][] => {

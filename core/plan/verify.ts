@@ -1,9 +1,9 @@
 import { type Address, type Connection, type Graph, type PortNode, runCostCm, runLengthMm } from "../build";
 import { family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, plugLimitW, portDrawW } from "../power";
+import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
 import { directCost } from "./direct";
 import { addCost, type Cost, zeroCost } from "./levels";
-import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
 import { freeCost, netCost, rootReports } from "./nets";
 import { powerFreeCost } from "./supply";
 
@@ -11,9 +11,17 @@ import { powerFreeCost } from "./supply";
  * Judges a finished plan from its connections alone: which hard rules it breaks and what it costs.
  * It shares no code with the model's rows, so that it can hold the solver to account.
  */
-export interface Verdict { broken: string[]; cost: Cost }
+export interface Verdict {
+  broken: string[];
+  cost: Cost;
+}
 
-interface Hung { consumer: Consumer; connection: Connection; source: Exclude<Source, { kind: "dangling" }>; group: string }
+interface Hung {
+  consumer: Consumer;
+  connection: Connection;
+  source: Exclude<Source, { kind: "dangling" }>;
+  group: string;
+}
 
 /** `before`: the build as it was before planning, whose planned connections count as the last plan. */
 export function verify(graph: Graph, before: Graph): Verdict {
@@ -54,7 +62,10 @@ function placesAndMating(graph: Graph, broken: string[]): void {
   for (const c of graph.connections) {
     const l = graph.leads.get(c.lead);
     const p = graph.ports.get(c.port);
-    if (!l || !p) { broken.push(`${c.lead} to ${c.port}: no such end`); continue; }
+    if (!l || !p) {
+      broken.push(`${c.lead} to ${c.port}: no such end`);
+      continue;
+    }
     if (!isConstant(c) && !usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key))) broken.push(`${c.lead} does not mate with ${c.port}`);
     const spots = l.lead.family === "panel-block" ? Array.from({ length: 10 }, (_, i) => i + 1) : (c.place ?? [0]);
     for (const s of spots) {
@@ -91,7 +102,12 @@ function netLimits(graph: Graph, hung: readonly Hung[], broken: string[]): void 
       if (total(on, (c) => c.mA) > milli(own?.currentA)) broken.push(`${port} carries more than its current`);
       if (total(on, (c) => c.leds) > (own?.leds ?? Number.POSITIVE_INFINITY)) broken.push(`${port} carries too many LEDs`);
     }
-    if (feed !== undefined && !graph.atPort.get(`${source.part.id}:${source.port.port.fedBy}`)?.length && list.some((h) => !isConstant(h.connection)) && source.part.part.from !== "client") {
+    if (
+      feed !== undefined &&
+      !graph.atPort.get(`${source.part.id}:${source.port.port.fedBy}`)?.length &&
+      list.some((h) => !isConstant(h.connection)) &&
+      source.part.part.from !== "client"
+    ) {
       broken.push(`${id} has no power`);
     }
   }
@@ -109,7 +125,8 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
     const consumer = consumerOf(graph, node);
     const h = of.get(node.address);
     const constant = h !== undefined && isConstant(h.connection);
-    const zone = consumer.zone === undefined ? undefined : (zones.get(consumer.zone) ?? { groups: new Set<string>(), open: false, reporters: 0, seen: false });
+    const zone =
+      consumer.zone === undefined ? undefined : (zones.get(consumer.zone) ?? { groups: new Set<string>(), open: false, reporters: 0, seen: false });
     if (zone && consumer.zone !== undefined) {
       zones.set(consumer.zone, zone);
       if (!constant) zone.open = true;
@@ -145,7 +162,8 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
     cost = addCost(cost, { extraRoots: Math.max(0, z.groups.size - 1), functionsReduced: z.reporters > 0 && !z.seen ? 1 : 0 });
   }
   for (const header of graph.ports.values()) {
-    if (header.port.role === "cpu-fan" && header.port.flow === "out" && !hung.some((h) => h.group === header.address && h.consumer.reports)) cost = addCost(cost, { mandatoryFree: 1 });
+    if (header.port.role === "cpu-fan" && header.port.flow === "out" && !hung.some((h) => h.group === header.address && h.consumer.reports))
+      cost = addCost(cost, { mandatoryFree: 1 });
   }
   if (graph.build.policy.caseFans === "own-header") {
     for (const c of caseFans.values()) if (c.open) cost = addCost(cost, { schoolDepartures: Math.max(0, c.all - 1) });
@@ -165,7 +183,7 @@ function supplySide(graph: Graph, before: Graph, isNew: (id: string) => boolean,
   let cost = zeroCost();
   const feederBefore = new Map(before.connections.filter((c) => !isConstant(c)).map((c) => [c.port, c.lead]));
   const typeOf = (lead: Address | undefined) => {
-    const p = lead === undefined ? undefined : graph.parts.get(lead.split(":")[0] ?? "") ?? before.parts.get(lead.split(":")[0] ?? "");
+    const p = lead === undefined ? undefined : (graph.parts.get(lead.split(":")[0] ?? "") ?? before.parts.get(lead.split(":")[0] ?? ""));
     return p?.cable ? `${p.cable.owner}/${p.cable.cable.id}` : undefined;
   };
   for (const p of graph.ports.values()) {
@@ -227,7 +245,10 @@ function directSide(graph: Graph, before: Graph, broken: string[]): Cost {
   for (const node of graph.leads.values()) {
     if (isNet(node.lead.family) || node.lead.flow !== "in" || node.lead.role === "cable-root") continue;
     const c = graph.ofLead.get(node.address);
-    if (!c) { cost = addCost(cost, freeCost(node, false)); continue; }
+    if (!c) {
+      cost = addCost(cost, freeCost(node, false));
+      continue;
+    }
     const p = graph.ports.get(c.port);
     if (isConstant(c) || !p) continue;
     cost = addCost(cost, directCost(graph, node, p));
@@ -237,10 +258,18 @@ function directSide(graph: Graph, before: Graph, broken: string[]): Cost {
   for (const drive of graph.ports.values()) {
     if (drive.port.family !== "sata-data" || drive.port.flow !== "in") continue;
     const c = graph.atPort.get(drive.address)?.[0];
-    if (!c) { cost = addCost(cost, { [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1 }); continue; }
+    if (!c) {
+      cost = addCost(cost, {
+        [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1,
+      });
+      continue;
+    }
     if (isConstant(c)) continue;
     const other = boardEnd(graph, c);
-    if (!other) { broken.push(`${drive.address} has a cable with a loose end`); continue; }
+    if (!other) {
+      broken.push(`${drive.address} has a cable with a loose end`);
+      continue;
+    }
     cost = addCost(cost, { lengthCm: runCostCm(drive.at, other.at, graph.cutouts, graph.boardRect) });
     const was = boardEnd(before, before.atPort.get(drive.address)?.[0]);
     if (was && was.address !== other.address) cost = addCost(cost, { changes: 1 });

@@ -1,4 +1,4 @@
-import { type Graph, type PartNode, partsOfKind, type PortNode } from "../build";
+import { type Graph, type PartNode, type PortNode, partsOfKind } from "../build";
 import { family, type Limit, PRACTICE } from "../catalogue";
 
 /** What the slot itself may carry. PCI Express CEM, published (from memory). */
@@ -42,7 +42,13 @@ export function cableLimitW(ends: readonly { family: string }[], limit: Limit): 
   return Number.POSITIVE_INFINITY;
 }
 
-export interface Draw { idleW: number; typicalW: number; peakW: number; supplyW: number; loadShare: number }
+export interface Draw {
+  idleW: number;
+  typicalW: number;
+  peakW: number;
+  supplyW: number;
+  loadShare: number;
+}
 
 /** Draw of the whole build in W against what the supply gives. Typical: seven tenths of peak, common practice. */
 export function wholeDraw(graph: Graph): Draw {
@@ -73,7 +79,5 @@ export function efficiencyPercent(rating: string | undefined, loadShare: number,
   const points = rating === undefined ? undefined : EFFICIENCY[mainsV][rating];
   if (!points) return undefined;
   const load = Math.min(1, Math.max(0.2, loadShare)) * 100;
-  return load <= 50
-    ? points[0] + ((points[1] - points[0]) * (load - 20)) / 30
-    : points[1] + ((points[2] - points[1]) * (load - 50)) / 50;
+  return load <= 50 ? points[0] + ((points[1] - points[0]) * (load - 20)) / 30 : points[1] + ((points[2] - points[1]) * (load - 50)) / 50;
 }

@@ -17,7 +17,8 @@ export function whyHere(graph: Graph, c: Connection): string {
   const l = graph.leads.get(c.lead);
   const p = graph.ports.get(c.port);
   if (!l || !p) return "";
-  if (l.lead.role === "cable-root") return `Outlet of the same system (${l.lead.key}). ${l.part.part.label ?? l.part.type.name} leaves the bag to feed ${list(fedBy(graph, l.part.id))}.`;
+  if (l.lead.role === "cable-root")
+    return `Outlet of the same system (${l.lead.key}). ${l.part.part.label ?? l.part.type.name} leaves the bag to feed ${list(fedBy(graph, l.part.id))}.`;
   if (l.lead.flow === "out" && family(l.lead.family).loom === "power") return whyPower(graph, l, p);
   switch (l.lead.family) {
     case "panel-loose": {
@@ -25,11 +26,16 @@ export function whyHere(graph: Graph, c: Connection): string {
       const signals = panelPinout(p.port);
       return `${pins.length > 1 ? "Pins" : "Pin"} ${pins.join(" and ")}: ${pins.map((n) => signals.get(n) ?? "").join(", ")}. ${l.lead.positions?.some((s) => s.endsWith("+")) ? "Polarity matters." : "Either way round works."}`;
     }
-    case "sata-data": return `Nearest open port that no filled slot switches off.`;
-    case "m2": return `${p.port.rank === 0 ? "The board's fastest slot" : "The fastest slot still open"}${p.port.displaces.length > 0 ? `; it switches ${list(p.port.displaces)} off` : ""}.`;
-    case "memory-slot": return "The board's own order for this number of modules.";
-    case "cpu-socket": return `Socket ${l.lead.key ?? ""}.`;
-    case "pcie-slot": return "The first slot has the most lanes.";
+    case "sata-data":
+      return `Nearest open port that no filled slot switches off.`;
+    case "m2":
+      return `${p.port.rank === 0 ? "The board's fastest slot" : "The fastest slot still open"}${p.port.displaces.length > 0 ? `; it switches ${list(p.port.displaces)} off` : ""}.`;
+    case "memory-slot":
+      return "The board's own order for this number of modules.";
+    case "cpu-socket":
+      return `Socket ${l.lead.key ?? ""}.`;
+    case "pcie-slot":
+      return "The first slot has the most lanes.";
     default:
   }
   if (["usb3-20", "usbc-20", "hd-audio", "panel-block"].includes(l.lead.family)) {
@@ -46,15 +52,23 @@ function whyNet(graph: Graph, l: LeadNode, p: PortNode): string {
   if (mates.length > 0 && l.lead.role !== "hub-control") {
     const zone = zoneOf(graph, l);
     const same = mates.filter((m) => zoneOf(graph, m) === zone);
-    parts.push(`Shares ${on.name} with ${list(mates.map((m) => m.tag).sort(byText))}${same.length === mates.length && family(l.lead.family).loom === "fans" ? `: all cool one place (${zone})` : ""}.`);
+    parts.push(
+      `Shares ${on.name} with ${list(mates.map((m) => m.tag).sort(byText))}${same.length === mates.length && family(l.lead.family).loom === "fans" ? `: all cool one place (${zone})` : ""}.`,
+    );
   }
   if (on.limitA !== undefined && family(l.lead.family).loom !== "front-panel") parts.push(`${amps(on.currentA)} of ${amps(on.limitA)}.`);
   if (on.leds > 0) parts.push(on.limitLeds === undefined ? `${on.leds} LEDs.` : `${on.leds} LEDs of ${on.limitLeds}.`);
   const words = schoolWords(graph.build.policy, l);
   if (words) parts.push(`${words.charAt(0).toUpperCase()}${words.slice(1)}.`);
   if (controlLost(l.lead, on.root.port)) parts.push("Its speed cannot be set there: it runs at full speed.");
-  if (l.lead.family === "usb2") parts.push(`${l.lead.usbPorts === 2 ? "Both halves" : "One half"} of the header, ${Math.round(runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect))} mm of ${l.lead.lengthMm} mm.`);
-  return parts.join(" ") || `Nearest port that fits: ${Math.round(runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect))} mm of ${l.lead.lengthMm} mm.`;
+  if (l.lead.family === "usb2")
+    parts.push(
+      `${l.lead.usbPorts === 2 ? "Both halves" : "One half"} of the header, ${Math.round(runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect))} mm of ${l.lead.lengthMm} mm.`,
+    );
+  return (
+    parts.join(" ") ||
+    `Nearest port that fits: ${Math.round(runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect))} mm of ${l.lead.lengthMm} mm.`
+  );
 }
 
 const fedBy = (graph: Graph, partId: string) =>
@@ -82,14 +96,17 @@ function whyPower(graph: Graph, l: LeadNode, p: PortNode): string {
 
 /** Why a lead has no port. `graph` is the plan as it stands. */
 export function whyFree(graph: Graph, l: LeadNode): string {
-  const fits = [...graph.ports.values()].filter((p) => p.port.flow === "out" && p.part !== l.part && usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)));
+  const fits = [...graph.ports.values()].filter(
+    (p) => p.port.flow === "out" && p.part !== l.part && usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)),
+  );
   const kind = family(l.lead.family).name;
   if (l.lead.role === "splitter-in") return "Not needed: every lead has a place without it. Keep it in the bag.";
   if (fits.length === 0) return `Nothing in this build has a port for it (${kind}${l.lead.key ? `, ${l.lead.key}` : ""}).`;
   if (l.lead.family === "panel-loose") {
     const block = fits[0];
     if (block && !boardHas(l.lead, block.port)) return `${block.name} has no pins for it.`;
-    if (l.lead.positions?.includes("blank")) return `A ${l.lead.positions.length}-position plug with the middle blank does not fit pins that stand side by side. Two single leads or an adapter do.`;
+    if (l.lead.positions?.includes("blank"))
+      return `A ${l.lead.positions.length}-position plug with the middle blank does not fit pins that stand side by side. Two single leads or an adapter do.`;
     return "Its pins are taken.";
   }
   const reach = fits.filter((p) => runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) <= l.lead.lengthMm);
@@ -98,10 +115,15 @@ export function whyFree(graph: Graph, l: LeadNode): string {
     return `Too short by ${Math.ceil(missing)} mm. An extension does it.`;
   }
   const open = reach.filter((p) => (graph.atPort.get(p.address)?.length ?? 0) === 0);
-  const limited = open.length > 0 && l.lead.load.currentA > 0 && open.every((p) => (headerLimit(p.port).currentA ?? Number.POSITIVE_INFINITY) < l.lead.load.currentA);
+  const limited =
+    open.length > 0 &&
+    l.lead.load.currentA > 0 &&
+    open.every((p) => (headerLimit(p.port).currentA ?? Number.POSITIVE_INFINITY) < l.lead.load.currentA);
   if (limited) return `It takes ${amps(l.lead.load.currentA)}, more than any open port gives. A powered hub does it.`;
   const places = reach.length;
-  const rivals = [...graph.leads.values()].filter((x) => x.lead.family === l.lead.family && x.lead.flow === "in" && x.lead.role !== "splitter-in").length;
+  const rivals = [...graph.leads.values()].filter(
+    (x) => x.lead.family === l.lead.family && x.lead.flow === "in" && x.lead.role !== "splitter-in",
+  ).length;
   return open.length === 0
     ? `${rivals} ${rivals === 1 ? "lead" : "leads"} of this kind, ${places} ${places === 1 ? "place" : "places"}. A splitter or a hub does it.`
     : "The current or LED limit of what is still open would be passed. A powered hub does it.";
@@ -112,27 +134,42 @@ export function whyEmpty(graph: Graph, p: PortNode): string {
   if (p.port.role === "cpu-power") {
     const cpu = [...graph.parts.values()].find((x) => x.type.kind === "cpu");
     const need = cpuPlugsNeeded(graph);
-    const connected = [...graph.ports.values()].filter((q) => q.port.role === "cpu-power" && q.port.flow === "in" && graph.atPort.get(q.address)?.length).length;
-    if (connected >= need) return `Optional here: the CPU draws ${watts(cpu ? peakW(cpu) : 0)} and ${need === 1 ? "one plug carries" : `${need} plugs carry`} ${watts(need * graph.build.policy.cpuPlugW)}. It matters for overclocking.`;
+    const connected = [...graph.ports.values()].filter(
+      (q) => q.port.role === "cpu-power" && q.port.flow === "in" && graph.atPort.get(q.address)?.length,
+    ).length;
+    if (connected >= need)
+      return `Optional here: the CPU draws ${watts(cpu ? peakW(cpu) : 0)} and ${need === 1 ? "one plug carries" : `${need} plugs carry`} ${watts(need * graph.build.policy.cpuPlugW)}. It matters for overclocking.`;
   }
   if (p.part.type.kind === "adapter") return "Not needed: the adapter stays in the bag.";
   if (p.port.family === "sata-data") {
     const cables = [...graph.parts.values()].filter((x) => x.cable && x.type.leads.every((l) => l.family === "sata-data"));
-    const open = [...graph.ports.values()].filter((q) => q.port.family === "sata-data" && q.port.flow === "out" && !graph.atPort.get(q.address)?.length);
+    const open = [...graph.ports.values()].filter(
+      (q) => q.port.family === "sata-data" && q.port.flow === "out" && !graph.atPort.get(q.address)?.length,
+    );
     if (open.length === 0) return "Every SATA port of the board is taken or switched off by a filled slot.";
-    return cables.length === 0 || cables.every((x) => x.type.leads.some((l) => graph.ofLead.has(`${x.id}:${l.id}`))) ? "No SATA data cable is left. Add one." : "No data cable reaches it.";
+    return cables.length === 0 || cables.every((x) => x.type.leads.some((l) => graph.ofLead.has(`${x.id}:${l.id}`)))
+      ? "No SATA data cable is left. Add one."
+      : "No data cable reaches it.";
   }
   const plugs = [...graph.leads.values()].filter((l) => l.lead.flow === "out" && usable(mate(l.lead.family, p.port.family)));
   if (plugs.length === 0) return `No cable of this supply has a plug for it (${family(p.port.family).name}).`;
-  const strong = plugs.filter((l) => (l.lead.limit?.powerW ?? family(l.lead.family).rating?.powerW ?? Number.POSITIVE_INFINITY) >= portDrawW(graph, p));
+  const strong = plugs.filter(
+    (l) => (l.lead.limit?.powerW ?? family(l.lead.family).rating?.powerW ?? Number.POSITIVE_INFINITY) >= portDrawW(graph, p),
+  );
   if (strong.length === 0) return `It takes ${watts(portDrawW(graph, p))}, more than any plug of this supply may carry.`;
   const reach = strong.filter((l) => runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) <= l.lead.lengthMm + p.port.tailMm);
-  if (reach.length === 0) return `No plug reaches it: ${Math.ceil(Math.min(...strong.map((l) => runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) - l.lead.lengthMm - p.port.tailMm)))} mm are missing.`;
+  if (reach.length === 0)
+    return `No plug reaches it: ${Math.ceil(Math.min(...strong.map((l) => runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) - l.lead.lengthMm - p.port.tailMm)))} mm are missing.`;
   return "All plugs that reach it are in use, or their cables would pass their watts.";
 }
 
 /** Everything that stays free, with its reason. */
-export interface Free { end: Address; what: string; need: "mandatory" | "wanted" | "optional"; reason: string }
+export interface Free {
+  end: Address;
+  what: string;
+  need: "mandatory" | "wanted" | "optional";
+  reason: string;
+}
 
 export function freeEnds(graph: Graph): Free[] {
   const out: Free[] = [];
@@ -143,7 +180,12 @@ export function freeEnds(graph: Graph): Free[] {
   for (const p of graph.ports.values()) {
     if (p.port.flow !== "in" || graph.atPort.get(p.address)?.length) continue;
     const optional = p.part.type.kind === "adapter" || (p.port.role === "cpu-power" && whyEmpty(graph, p).startsWith("Optional"));
-    out.push({ end: p.address, what: p.name, need: optional ? "optional" : p.port.role === "drive-data" ? p.port.need : p.port.need === "optional" ? "optional" : "mandatory", reason: whyEmpty(graph, p) });
+    out.push({
+      end: p.address,
+      what: p.name,
+      need: optional ? "optional" : p.port.role === "drive-data" ? p.port.need : p.port.need === "optional" ? "optional" : "mandatory",
+      reason: whyEmpty(graph, p),
+    });
   }
   return out;
 }

@@ -1,6 +1,19 @@
 export { boardEnd } from "./data";
 export { amps, type Free, freeEnds, whyEmpty, whyFree, whyHere } from "./explain";
 export { type Hung, hungOn } from "./hung";
-export { type Consumer, consumerOf, fitsRoot, type Group, isConstant, milli, type Nets, netsOf, opened, type Root, type Source, sourceOf } from "./net-parts";
+export {
+  type Consumer,
+  consumerOf,
+  fitsRoot,
+  type Group,
+  isConstant,
+  milli,
+  type Nets,
+  netsOf,
+  opened,
+  type Root,
+  type Source,
+  sourceOf,
+} from "./net-parts";
 export { boardHas, isSwitch, panelPinout, panelPlaces } from "./panel";
 export { schoolDeparture, schoolWords } from "./school";

@@ -41,7 +41,11 @@ export interface Root {
   needsLead?: Address;
 }
 
-export interface Group { id: string; mA: number; startMA: number }
+export interface Group {
+  id: string;
+  mA: number;
+  startMA: number;
+}
 
 export const milli = (a: number | undefined) => (a === undefined ? Number.POSITIVE_INFINITY : Math.round(a * 1000));
 
@@ -75,7 +79,8 @@ export function consumerOf(graph: Graph, node: LeadNode): Consumer {
   const fans = family(lead.family).loom === "fans";
   const spare = lead.role === "splitter-in" || (part.type.kind === "usb-hub" && part.part.from === "client");
   return {
-    address: node.address, node,
+    address: node.address,
+    node,
     mA: isLoad ? Math.round(lead.load.currentA * 1000) : 0,
     startMA: fans ? Math.round(startingCurrentA(lead.load) * 1000) : 0,
     leds: lead.load.leds ?? 0,
@@ -122,16 +127,23 @@ export function netsOf(graph: Graph, isCandidate: (partId: string) => boolean): 
     const own = headerLimit(top.port);
     if (!groups.has(group)) {
       const feed = source.kind === "hub" ? source.part.type.ports.find((q) => q.id === p.port.fedBy) : undefined;
-      groups.set(group, source.kind === "hub"
-        ? { id: group, mA: milli(feed?.limit.currentA), startMA: milli(feed?.limit.startCurrentA) }
-        : { id: group, mA: milli(own.currentA), startMA: milli(own.startCurrentA) });
+      groups.set(
+        group,
+        source.kind === "hub"
+          ? { id: group, mA: milli(feed?.limit.currentA), startMA: milli(feed?.limit.startCurrentA) }
+          : { id: group, mA: milli(own.currentA), startMA: milli(own.startCurrentA) },
+      );
     }
     const perPort = source.kind === "hub" && (p.port.limit.currentA !== undefined || p.port.limit.leds !== undefined);
     const id = perPort ? p.address : source.kind === "hub" ? `${group}*${p.port.family}` : group;
     const all = p.port.places ?? family(p.port.family).places;
     const open = Math.max(0, all - (takenPlaces.get(p.address) ?? 0));
     const root = roots.get(id) ?? {
-      id, group, ports: [], sample: top, places: 0,
+      id,
+      group,
+      ports: [],
+      sample: top,
+      places: 0,
       mA: perPort ? milli(p.port.limit.currentA) : Number.POSITIVE_INFINITY,
       startMA: Number.POSITIVE_INFINITY,
       leds: perPort || source.kind === "header" ? (own.leds ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY,

@@ -31,7 +31,9 @@ export function schoolDeparture(policy: Policy, node: LeadNode, root: PortNode):
 export function schoolWords(policy: Policy, node: LeadNode): string {
   switch (node.lead.role) {
     case "pump":
-      return policy.cooling === "pump-first" ? "the shop watches the pump on the CPU fan header" : "a pump header runs it at full speed and reports it";
+      return policy.cooling === "pump-first"
+        ? "the shop watches the pump on the CPU fan header"
+        : "a pump header runs it at full speed and reports it";
     case "radiator-fan":
       return policy.cooling === "fans-follow-cpu" ? "radiator fans follow the CPU" : "the CPU fan header is the pump's";
     case "cpu-fan":
@@ -39,7 +41,11 @@ export function schoolWords(policy: Policy, node: LeadNode): string {
     case "cooler-speed":
       return "the cooler reports its speed to the CPU fan header";
     case "case-fan":
-      return { "group-by-place": "fans of one place share one curve", "own-header": "each case fan has its own header", hub: "case fans go on the hub" }[policy.caseFans];
+      return {
+        "group-by-place": "fans of one place share one curve",
+        "own-header": "each case fan has its own header",
+        hub: "case fans go on the hub",
+      }[policy.caseFans];
     default:
       return "";
   }

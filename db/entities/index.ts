@@ -5,34 +5,64 @@ const now = () => p.datetime().defaultRaw("now()");
 
 /** Who works here. Every entry of the log names one. */
 export const Technician = defineEntity({
-  name: "Technician", tableName: "technician",
+  name: "Technician",
+  tableName: "technician",
   properties: { id: id(), name: p.string().unique(), role: p.string() },
 });
 
 /** A part type of the shelf, whole, as `core/catalogue` reads it. */
 export const ShelfType = defineEntity({
-  name: "ShelfType", tableName: "shelf_type",
-  properties: { id: p.string().primary(), kind: p.string().index(), maker: p.string(), name: p.string(), revision: p.integer(), body: p.json<unknown>(), stock: p.integer().default(0) },
+  name: "ShelfType",
+  tableName: "shelf_type",
+  properties: {
+    id: p.string().primary(),
+    kind: p.string().index(),
+    maker: p.string(),
+    name: p.string(),
+    revision: p.integer(),
+    body: p.json<unknown>(),
+    stock: p.integer().default(0),
+  },
 });
 
 export const Job = defineEntity({
-  name: "Job", tableName: "job",
+  name: "Job",
+  tableName: "job",
   properties: {
-    id: id(), number: p.string().unique(), client: p.string(), title: p.string(), purpose: p.string().default(""),
-    stage: p.string(), bench: p.integer().nullable(), technician: () => p.manyToOne(Technician).nullable(),
-    dueOn: p.date().nullable(), waitingFor: p.string().nullable(), waitingUntil: p.date().nullable(),
-    policy: p.json<unknown>(), settings: p.json<unknown>(),
+    id: id(),
+    number: p.string().unique(),
+    client: p.string(),
+    title: p.string(),
+    purpose: p.string().default(""),
+    stage: p.string(),
+    bench: p.integer().nullable(),
+    technician: () => p.manyToOne(Technician).nullable(),
+    dueOn: p.date().nullable(),
+    waitingFor: p.string().nullable(),
+    waitingUntil: p.date().nullable(),
+    policy: p.json<unknown>(),
+    settings: p.json<unknown>(),
     /** Counts changes of the parts; a plan remembers the count that it was made for. */
     partsRevision: p.integer().default(1),
-    version: p.integer().version(), createdAt: now(),
+    version: p.integer().version(),
+    createdAt: now(),
   },
 });
 
 export const JobPart = defineEntity({
-  name: "JobPart", tableName: "job_part",
+  name: "JobPart",
+  tableName: "job_part",
   properties: {
-    id: id(), job: () => p.manyToOne(Job).deleteRule("cascade"), key: p.string(), type: p.string(), label: p.string().nullable(), mount: p.string().nullable(),
-    zone: p.string().nullable(), serial: p.string().nullable(), origin: p.string().default("client"), position: p.integer(),
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    key: p.string(),
+    type: p.string(),
+    label: p.string().nullable(),
+    mount: p.string().nullable(),
+    zone: p.string().nullable(),
+    serial: p.string().nullable(),
+    origin: p.string().default("client"),
+    position: p.integer(),
     /** The catalogue entry as it was when the part joined the job. */
     body: p.json<unknown>(),
   },
@@ -40,56 +70,103 @@ export const JobPart = defineEntity({
 });
 
 export const Plan = defineEntity({
-  name: "Plan", tableName: "plan",
+  name: "Plan",
+  tableName: "plan",
   properties: {
-    id: id(), job: () => p.manyToOne(Job).deleteRule("cascade"), revision: p.integer(), partsRevision: p.integer(), status: p.string(),
-    cost: p.json<unknown>(), free: p.json<unknown>(), cables: p.json<unknown>(), connections: p.json<unknown>(), madeBy: () => p.manyToOne(Technician), madeAt: now(), tookMs: p.integer(),
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    revision: p.integer(),
+    partsRevision: p.integer(),
+    status: p.string(),
+    cost: p.json<unknown>(),
+    free: p.json<unknown>(),
+    cables: p.json<unknown>(),
+    connections: p.json<unknown>(),
+    madeBy: () => p.manyToOne(Technician),
+    madeAt: now(),
+    tookMs: p.integer(),
   },
   uniques: [{ properties: ["job", "revision"] }],
 });
 
 export const Link = defineEntity({
-  name: "Link", tableName: "connection",
+  name: "Link",
+  tableName: "connection",
   properties: {
-    id: id(), job: () => p.manyToOne(Job).deleteRule("cascade"), lead: p.string(), port: p.string(), place: p.json<number[]>().nullable(), state: p.string(),
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    lead: p.string(),
+    port: p.string(),
+    place: p.json<number[]>().nullable(),
+    state: p.string(),
     /** Where the plan wanted it, when hands did otherwise. */
-    plannedPort: p.string().nullable(), why: p.text().default(""), planRevision: p.integer().nullable(), changedAt: now(),
+    plannedPort: p.string().nullable(),
+    why: p.text().default(""),
+    planRevision: p.integer().nullable(),
+    changedAt: now(),
   },
   uniques: [{ properties: ["job", "lead"] }],
 });
 
 /** Steps that make no connection: a fan fitted, the board in. */
 export const StepDone = defineEntity({
-  name: "StepDone", tableName: "step_done",
+  name: "StepDone",
+  tableName: "step_done",
   properties: { id: id(), job: () => p.manyToOne(Job).deleteRule("cascade"), step: p.string(), at: now(), by: () => p.manyToOne(Technician) },
   uniques: [{ properties: ["job", "step"] }],
 });
 
 /** Append-only: the database refuses to change or delete a row. */
 export const LogEntry = defineEntity({
-  name: "LogEntry", tableName: "log_entry",
+  name: "LogEntry",
+  tableName: "log_entry",
   properties: {
-    id: p.integer().primary().autoincrement(), job: () => p.manyToOne(Job), at: now(), by: () => p.manyToOne(Technician), kind: p.string(), text: p.text(),
+    id: p.integer().primary().autoincrement(),
+    job: () => p.manyToOne(Job),
+    at: now(),
+    by: () => p.manyToOne(Technician),
+    kind: p.string(),
+    text: p.text(),
     planRevision: p.integer().nullable(),
     /** Made by the sender, so that an entry sent twice is kept once. */
-    entryKey: p.string().unique().nullable(), data: p.json<unknown>().nullable(),
+    entryKey: p.string().unique().nullable(),
+    data: p.json<unknown>().nullable(),
   },
 });
 
 export const Observation = defineEntity({
-  name: "Observation", tableName: "observation",
+  name: "Observation",
+  tableName: "observation",
   properties: {
-    id: id(), job: () => p.manyToOne(Job).deleteRule("cascade"), line: p.string(), asExpected: p.boolean(), value: p.string(), at: now(), by: () => p.manyToOne(Technician),
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    line: p.string(),
+    asExpected: p.boolean(),
+    value: p.string(),
+    at: now(),
+    by: () => p.manyToOne(Technician),
   },
   uniques: [{ properties: ["job", "line"] }],
 });
 
 export const Fault = defineEntity({
-  name: "Fault", tableName: "fault",
+  name: "Fault",
+  tableName: "fault",
   properties: {
-    id: id(), job: () => p.manyToOne(Job).deleteRule("cascade"), number: p.integer(), line: p.string(), title: p.text(), expected: p.string(), seen: p.string(),
-    state: p.string().default("open"), tried: p.json<{ element: string; name: string; result: string; at: string }[]>(), finding: p.text().nullable(),
-    openedAt: now(), openedBy: () => p.manyToOne(Technician), closedAt: p.datetime().nullable(), version: p.integer().version(),
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    number: p.integer(),
+    line: p.string(),
+    title: p.text(),
+    expected: p.string(),
+    seen: p.string(),
+    state: p.string().default("open"),
+    tried: p.json<{ element: string; name: string; result: string; at: string }[]>(),
+    finding: p.text().nullable(),
+    openedAt: now(),
+    openedBy: () => p.manyToOne(Technician),
+    closedAt: p.datetime().nullable(),
+    version: p.integer().version(),
   },
   uniques: [{ properties: ["job", "number"] }],
 });

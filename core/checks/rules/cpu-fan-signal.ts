@@ -13,7 +13,18 @@ export const cpuFanSignal: Rule = {
       const seen = on?.leads.some((l) => l.lead.reportsSpeed || l.part.type.ports.some((q) => q.speedTo === l.lead.id));
       if (seen) return [];
       const ignored = graph.build.settings.cpuFanWarning === "ignore";
-      const what = on && on.leads.length > 0 ? `${p.name} holds ${on.leads.map((l) => l.tag).join(", ")}, which gives no speed signal` : `${p.name} is empty`;
-      return [finding("cpu-fan-signal", ignored ? "note" : "warn", ignored ? `${what}. The warning is set to ignore: the reason stays on record.` : `${what}: start-up will halt and wait for a key. Plug a lead with a speed signal there.`, [p.address], { kind: "plan", label: "Plan the fans again" })];
+      const what =
+        on && on.leads.length > 0 ? `${p.name} holds ${on.leads.map((l) => l.tag).join(", ")}, which gives no speed signal` : `${p.name} is empty`;
+      return [
+        finding(
+          "cpu-fan-signal",
+          ignored ? "note" : "warn",
+          ignored
+            ? `${what}. The warning is set to ignore: the reason stays on record.`
+            : `${what}: start-up will halt and wait for a key. Plug a lead with a speed signal there.`,
+          [p.address],
+          { kind: "plan", label: "Plan the fans again" },
+        ),
+      ];
     }),
 };

@@ -13,6 +13,13 @@ export const dangling: Rule = {
       if (source.kind !== "dangling") return [];
       const up = graph.leads.get(source.lead);
       // While hands are at work a splitter may be filled before it is plugged.
-      return [finding("dangling", on === "plan" ? "stop" : "note", `${lead.tag} is in ${port.name}, but ${up?.tag ?? source.lead} (${up?.name ?? "its input"}) is plugged into nothing. It stays dark or still.`, [lead.address, port.address])];
+      return [
+        finding(
+          "dangling",
+          on === "plan" ? "stop" : "note",
+          `${lead.tag} is in ${port.name}, but ${up?.tag ?? source.lead} (${up?.name ?? "its input"}) is plugged into nothing. It stays dark or still.`,
+          [lead.address, port.address],
+        ),
+      ];
     }),
 };

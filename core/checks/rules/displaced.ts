@@ -11,7 +11,15 @@ export const displaced: Rule = {
       return slot.port.displaces.flatMap((id) => {
         const off = graph.ports.get(`${slot.part.id}:${id}`);
         if (!off || isEmpty(graph, off)) return [];
-        return [finding("displaced", "stop", `${slot.name} is filled, which switches ${off.name} off. The drive there is not found. Use another port.`, [slot.address, off.address], { kind: "plan", label: "Plan the drives again" })];
+        return [
+          finding(
+            "displaced",
+            "stop",
+            `${slot.name} is filled, which switches ${off.name} off. The drive there is not found. Use another port.`,
+            [slot.address, off.address],
+            { kind: "plan", label: "Plan the drives again" },
+          ),
+        ];
       });
     }),
 };

@@ -11,6 +11,14 @@ export const freeLeads: Rule = {
     [...graph.leads.values()].flatMap((l) => {
       if (l.lead.flow !== "in" || ["cable-root", "splitter-in"].includes(l.lead.role) || graph.ofLead.has(l.address)) return [];
       const severity = l.lead.need === "mandatory" ? "stop" : l.lead.need === "wanted" ? "warn" : "note";
-      return [finding("free-leads", severity, `${l.tag} (${l.name}) has no port. ${whyFree(graph, l)}`, [l.address], severity === "note" ? undefined : { kind: "plan", label: "Plan the wiring" })];
+      return [
+        finding(
+          "free-leads",
+          severity,
+          `${l.tag} (${l.name}) has no port. ${whyFree(graph, l)}`,
+          [l.address],
+          severity === "note" ? undefined : { kind: "plan", label: "Plan the wiring" },
+        ),
+      ];
     }),
 };

@@ -12,7 +12,13 @@ export const lightVoltage: Rule = {
       if (lead.loom !== "lighting") return [];
       const m = mate(lead.lead.family, port.port.family, lead.lead.key, port.port.key);
       if (usable(m)) return [];
-      const better = [...graph.ports.values()].find((p) => p.port.flow === "out" && p.part.type.kind === "board" && isEmpty(graph, p) && usable(mate(lead.lead.family, p.port.family, lead.lead.key, p.port.key)));
+      const better = [...graph.ports.values()].find(
+        (p) =>
+          p.port.flow === "out" &&
+          p.part.type.kind === "board" &&
+          isEmpty(graph, p) &&
+          usable(mate(lead.lead.family, p.port.family, lead.lead.key, p.port.key)),
+      );
       const way = better ? ` Move it to ${better.name}.` : " Take it out.";
       const remedy = better
         ? ({ kind: "move", label: `Move ${lead.tag} to ${better.name}`, lead: lead.address, port: better.address } as const)
@@ -20,6 +26,14 @@ export const lightVoltage: Rule = {
       const ends = [lead.address, port.address];
       return m.outcome === "harm"
         ? [finding("light-voltage", "stop", `${lead.tag} is a 5 V strip; ${port.name} gives 12 V. Its LEDs die at power-on.${way}`, ends, remedy)]
-        : [finding("light-voltage", m.outcome === "idle" ? "warn" : "stop", `${lead.tag} does not work in ${port.name}: ${m.because}.${way}`, ends, remedy)];
+        : [
+            finding(
+              "light-voltage",
+              m.outcome === "idle" ? "warn" : "stop",
+              `${lead.tag} does not work in ${port.name}: ${m.because}.${way}`,
+              ends,
+              remedy,
+            ),
+          ];
     }),
 };

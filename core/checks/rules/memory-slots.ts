@@ -16,8 +16,24 @@ export const memorySlots: Rule = {
     const wrong = seated.filter((j) => !want.includes(j.port));
     const out = [];
     const cpuDraws = partsOfKind(graph, "cpu")[0]?.type.ratings.hasGraphics === true && partsOfKind(graph, "card").length === 0;
-    if (wrong.length > 0) out.push(finding("memory-slots", cpuDraws ? "stop" : "warn", `${seated.length} modules are in ${seated.map((j) => j.port.port.label).join(" and ")}; the board wants ${want.map((p) => p.port.label).join(" and ")}. Memory runs slower${cpuDraws ? ", and CPU graphics with it" : ""}.`, seated.map((j) => j.port.address)));
-    if (modules === 1 && cpuDraws) out.push(finding("memory-slots", "stop", "One module, and the CPU's graphics borrow memory: half the bandwidth. Fit two matched modules.", seated.map((j) => j.port.address)));
+    if (wrong.length > 0)
+      out.push(
+        finding(
+          "memory-slots",
+          cpuDraws ? "stop" : "warn",
+          `${seated.length} modules are in ${seated.map((j) => j.port.port.label).join(" and ")}; the board wants ${want.map((p) => p.port.label).join(" and ")}. Memory runs slower${cpuDraws ? ", and CPU graphics with it" : ""}.`,
+          seated.map((j) => j.port.address),
+        ),
+      );
+    if (modules === 1 && cpuDraws)
+      out.push(
+        finding(
+          "memory-slots",
+          "stop",
+          "One module, and the CPU's graphics borrow memory: half the bandwidth. Fit two matched modules.",
+          seated.map((j) => j.port.address),
+        ),
+      );
     return out;
   },
 };

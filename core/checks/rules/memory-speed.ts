@@ -11,6 +11,13 @@ export const memorySpeedRule: Rule = {
     const sold = Math.min(...partsOfKind(graph, "memory").map((p) => p.type.ratings.profileMts ?? Number.POSITIVE_INFINITY));
     const real = memorySpeed(graph, true);
     if (!real || !Number.isFinite(sold) || real.mts >= sold) return [];
-    return [finding("memory-speed", "note", `The modules are sold as ${sold} MT/s; they will run at ${real.mts} MT/s, limited by ${real.because}.`, partsOfKind(graph, "memory").map((p) => p.id))];
+    return [
+      finding(
+        "memory-speed",
+        "note",
+        `The modules are sold as ${sold} MT/s; they will run at ${real.mts} MT/s, limited by ${real.because}.`,
+        partsOfKind(graph, "memory").map((p) => p.id),
+      ),
+    ];
   },
 };

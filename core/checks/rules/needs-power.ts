@@ -23,6 +23,14 @@ export const needsPower: Rule = {
       const optional = p.port.need === "optional" || (p.port.role === "cpu-power" && reason.startsWith("Optional"));
       const severity: Severity = optional ? "note" : "stop";
       const hub = p.part.type.kind === "hub" ? "Everything on this hub stays dark or still" : CONSEQUENCE[p.port.role];
-      return [finding("needs-power", severity, `${p.name} is empty. ${optional ? "" : `${hub ?? "It stays dead"}. `}${reason}`, [p.address], optional ? undefined : { kind: "plan", label: "Plan the supply again" })];
+      return [
+        finding(
+          "needs-power",
+          severity,
+          `${p.name} is empty. ${optional ? "" : `${hub ?? "It stays dead"}. `}${reason}`,
+          [p.address],
+          optional ? undefined : { kind: "plan", label: "Plan the supply again" },
+        ),
+      ];
     }),
 };

@@ -17,8 +17,25 @@ export const panelPins: Rule = {
       const straight = wires.every((w, i) => w === on[i]);
       if (straight || (sameSet && wires.every(isSwitch))) return [];
       const ends = [lead.address, port.address];
-      if (sameSet) return [finding("panel-pins", "warn", `${lead.tag} (${lead.name}) is the wrong way round on pins ${c.place.join(" and ")}: the LED stays dark. Turn the plug.`, ends, { kind: "move", label: `Turn ${lead.tag}`, lead: lead.address, port: port.address, place: [...c.place].reverse() })];
+      if (sameSet)
+        return [
+          finding(
+            "panel-pins",
+            "warn",
+            `${lead.tag} (${lead.name}) is the wrong way round on pins ${c.place.join(" and ")}: the LED stays dark. Turn the plug.`,
+            ends,
+            { kind: "move", label: `Turn ${lead.tag}`, lead: lead.address, port: port.address, place: [...c.place].reverse() },
+          ),
+        ];
       const button = wires.some((w) => w.startsWith("power switch"));
-      return [finding("panel-pins", button ? "stop" : "warn", `${lead.tag} (${lead.name}) is on pins ${c.place.join(" and ")}, which are ${[...new Set(on)].join(" and ")}.${button ? " The button does nothing." : ""} Move it.`, ends, { kind: "unplug", label: `Take ${lead.tag} out`, lead: lead.address })];
+      return [
+        finding(
+          "panel-pins",
+          button ? "stop" : "warn",
+          `${lead.tag} (${lead.name}) is on pins ${c.place.join(" and ")}, which are ${[...new Set(on)].join(" and ")}.${button ? " The button does nothing." : ""} Move it.`,
+          ends,
+          { kind: "unplug", label: `Take ${lead.tag} out`, lead: lead.address },
+        ),
+      ];
     }),
 };

@@ -9,6 +9,10 @@ export const pictureSource: Rule = {
   run: ({ graph }) => {
     const cpu = partsOfKind(graph, "cpu")[0];
     if (!cpu || cpu.type.ratings.hasGraphics || partsOfKind(graph, "card").length > 0) return [];
-    return [finding("picture-source", "stop", `${cpu.type.name} has no graphics of its own and there is no card. Nothing gives a picture. Add a card.`, [cpu.id])];
+    return [
+      finding("picture-source", "stop", `${cpu.type.name} has no graphics of its own and there is no card. Nothing gives a picture. Add a card.`, [
+        cpu.id,
+      ]),
+    ];
   },
 };

@@ -17,12 +17,20 @@ export const reach: Rule = {
   on: ALWAYS,
   run: ({ graph }) =>
     joints(graph).flatMap(({ lead, port }) => {
-      if (lead.loom === "seat" || lead.lead.lengthMm === 0 || ["cable-root", "splitter-in"].includes(lead.lead.role) || lead.loom === "data") return [];
+      if (lead.loom === "seat" || lead.lead.lengthMm === 0 || ["cable-root", "splitter-in"].includes(lead.lead.role) || lead.loom === "data")
+        return [];
       const end = hangsAt(graph, port);
       const needMm = runLengthMm(lead.origin, end.at, graph.cutouts, graph.boardRect);
       const hasMm = lead.lead.lengthMm + end.moreMm;
       if (needMm <= hasMm) return [];
-      return [finding("reach", "warn", `${lead.tag} (${lead.name}) is ${Math.ceil(needMm - hasMm)} mm too short for ${port.name}: the run is ${Math.round(needMm)} mm, the lead ${hasMm} mm. Use an extension or a nearer port.`, ends(lead, port))];
+      return [
+        finding(
+          "reach",
+          "warn",
+          `${lead.tag} (${lead.name}) is ${Math.ceil(needMm - hasMm)} mm too short for ${port.name}: the run is ${Math.round(needMm)} mm, the lead ${hasMm} mm. Use an extension or a nearer port.`,
+          ends(lead, port),
+        ),
+      ];
     }),
 };
 

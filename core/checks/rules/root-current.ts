@@ -20,13 +20,37 @@ export const rootCurrent: Rule = {
       const plan = { kind: "plan", label: "Plan these again" } as const;
       const startA = on.leads.reduce((s, l) => s + (l.loom === "fans" ? startingCurrentA(l.lead.load) : 0), 0);
       if (on.limitA !== undefined && on.currentA > on.limitA + 1e-9) {
-        return [finding("root-current", "stop", `${on.name} carries ${amps(on.currentA)} of ${amps(on.limitA)} (${tags}). It shuts down or burns out. Move some to another header, or use a powered hub.`, ends, plan)];
+        return [
+          finding(
+            "root-current",
+            "stop",
+            `${on.name} carries ${amps(on.currentA)} of ${amps(on.limitA)} (${tags}). It shuts down or burns out. Move some to another header, or use a powered hub.`,
+            ends,
+            plan,
+          ),
+        ];
       }
       if (on.limitStartA !== undefined && startA > on.limitStartA + 1e-9) {
-        return [finding("root-current", "warn", `${on.name} carries ${amps(startA)} of ${amps(on.limitStartA)} while the fans start (${tags}). Spread them.`, ends, plan)];
+        return [
+          finding(
+            "root-current",
+            "warn",
+            `${on.name} carries ${amps(startA)} of ${amps(on.limitStartA)} while the fans start (${tags}). Spread them.`,
+            ends,
+            plan,
+          ),
+        ];
       }
       if (on.limitLeds !== undefined && on.leds > on.limitLeds) {
-        return [finding("root-current", "stop", `${on.name} carries ${on.leds} LEDs of ${on.limitLeds}. Colours fade at the far end. Use a powered hub.`, ends, plan)];
+        return [
+          finding(
+            "root-current",
+            "stop",
+            `${on.name} carries ${on.leds} LEDs of ${on.limitLeds}. Colours fade at the far end. Use a powered hub.`,
+            ends,
+            plan,
+          ),
+        ];
       }
       return [];
     });

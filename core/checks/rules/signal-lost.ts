@@ -12,6 +12,13 @@ export const signalLost: Rule = {
       if (lead.loom !== "fans" || lead.lead.flow !== "in" || lead.lead.role === "hub-control") return [];
       const on = hungOn(graph, port);
       if (!on || !controlLost(lead.lead, on.root.port)) return [];
-      return [finding("signal-lost", "note", `${lead.tag} (${lead.name}) cannot be slowed on ${on.name}: it has ${lead.lead.control === "voltage" ? "3 wires and the header controls by PWM only" : "no control there"}. It runs at full speed.`, [lead.address, port.address])];
+      return [
+        finding(
+          "signal-lost",
+          "note",
+          `${lead.tag} (${lead.name}) cannot be slowed on ${on.name}: it has ${lead.lead.control === "voltage" ? "3 wires and the header controls by PWM only" : "no control there"}. It runs at full speed.`,
+          [lead.address, port.address],
+        ),
+      ];
     }),
 };

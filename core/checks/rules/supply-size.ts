@@ -12,8 +12,10 @@ export const supplySize: Rule = {
     if (!supply) return [finding("supply-size", "stop", "There is no power supply in the parts list. Add one.", [])];
     const d = wholeDraw(graph);
     const numbers = `${Math.round(d.peakW)} W of ${d.supplyW} W at peak (${Math.round(d.loadShare * 100)} %)`;
-    if (d.loadShare > 1) return [finding("supply-size", "stop", `The machine draws ${numbers}. It shuts down under load. Choose a larger supply.`, [supply.id])];
-    if (d.loadShare > 0.85) return [finding("supply-size", "warn", `The machine draws ${numbers}: close to the limit, nothing left for an upgrade.`, [supply.id])];
+    if (d.loadShare > 1)
+      return [finding("supply-size", "stop", `The machine draws ${numbers}. It shuts down under load. Choose a larger supply.`, [supply.id])];
+    if (d.loadShare > 0.85)
+      return [finding("supply-size", "warn", `The machine draws ${numbers}: close to the limit, nothing left for an upgrade.`, [supply.id])];
     return [];
   },
 };

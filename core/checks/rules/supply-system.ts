@@ -10,7 +10,15 @@ export const supplySystem: Rule = {
       if (lead.lead.role !== "cable-root") return [];
       const foreign = lead.part.cable?.owner !== port.part.id;
       if (!foreign && lead.lead.key === port.port.key) return [];
-      const why = foreign ? `${lead.name} came with another power supply` : `${port.name} is a ${port.port.key} outlet and the cable wants ${lead.lead.key}`;
-      return [finding("supply-system", "stop", `${why}. Pin-outs differ and parts are destroyed. Take it out.`, [lead.address, port.address], { kind: "unplug", label: `Take ${lead.tag} out`, lead: lead.address })];
+      const why = foreign
+        ? `${lead.name} came with another power supply`
+        : `${port.name} is a ${port.port.key} outlet and the cable wants ${lead.lead.key}`;
+      return [
+        finding("supply-system", "stop", `${why}. Pin-outs differ and parts are destroyed. Take it out.`, [lead.address, port.address], {
+          kind: "unplug",
+          label: `Take ${lead.tag} out`,
+          lead: lead.address,
+        }),
+      ];
     }),
 };

@@ -6,5 +6,9 @@ export const toOrder: Rule = {
   protects: "against standing there with the cables in hand",
   on: PLAN_ONLY,
   run: ({ graph }) =>
-    graph.build.parts.filter((p) => p.from === "order").map((p) => finding("to-order", "warn", `${graph.parts.get(p.id)?.type.name ?? p.type} is not on the shelf. Order it: the plan uses it.`, [p.id])),
+    graph.build.parts
+      .filter((p) => p.from === "order")
+      .map((p) =>
+        finding("to-order", "warn", `${graph.parts.get(p.id)?.type.name ?? p.type} is not on the shelf. Order it: the plan uses it.`, [p.id]),
+      ),
 };

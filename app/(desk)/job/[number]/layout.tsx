@@ -1,0 +1,33 @@
+import type { ReactNode } from "react";
+import { Rail } from "../../../../features/job/rail";
+import { Stages } from "../../../../features/job/stages";
+import { StopLine } from "../../../../features/job/stop-line";
+import { jobPage } from "../../../../server/job-page";
+
+export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ number: string }> }) {
+  const v = await jobPage((await params).number);
+  const p = v.progress;
+  const stages = [
+    { slug: "parts", name: "Parts", progress: p.parts, stop: p.stop.parts ?? false },
+    { slug: "wiring", name: "Wiring", progress: p.wiring, stop: p.stop.wiring ?? false },
+    { slug: "order", name: "Order", progress: p.order, stop: false },
+    { slug: "bench", name: "Bench", progress: p.bench, stop: p.stop.bench ?? false },
+    { slug: "first-boot", name: "First boot", progress: p.firstBoot, stop: p.stop.firstBoot ?? false },
+    { slug: "handover", name: "Handover", progress: v.head.stage === "handed-over" ? "handed over" : "record so far", stop: false },
+  ];
+  return (
+    <>
+      <Stages head={v.head} stages={stages} faults={p.faults} />
+      <StopLine number={v.head.number} findings={v.findings} />
+      <div className="flex min-h-0 flex-1">
+        <main className="flex min-h-0 min-w-0 flex-1">{children}</main>
+        <Rail
+          number={v.head.number}
+          findings={v.findings}
+          log={v.log}
+          leads={v.leads.map(({ address, state, port }) => ({ address, state, ...(port ? { port } : {}) }))}
+        />
+      </div>
+    </>
+  );
+}

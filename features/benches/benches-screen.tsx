@@ -1,0 +1,176 @@
+import Link from "next/link";
+import type { BenchJob } from "../../server/views";
+import { cx } from "../../ui/cx";
+import { SeverityShape, StateShape } from "../../ui/marks";
+import { NewJob } from "./new-job";
+
+const STAGE_WORD: Record<string, string> = {
+  intake: "Intake",
+  planning: "Planning",
+  bench: "On the bench",
+  "first-boot": "First boot",
+  soak: "Soak",
+  waiting: "Waiting",
+  "handed-over": "Handed over",
+};
+const STAGE_SLUG: Record<string, string> = {
+  intake: "parts",
+  planning: "wiring",
+  bench: "bench",
+  "first-boot": "first-boot",
+  soak: "first-boot",
+  waiting: "parts",
+  "handed-over": "handover",
+};
+
+const daysTo = (today: string, due: string | null) => (due ? Math.round((Date.parse(due) - Date.parse(today)) / 86_400_000) : undefined);
+export const dueWord = (days: number | undefined) =>
+  days === undefined
+    ? "no date"
+    : days < 0
+      ? `${-days} ${days === -1 ? "day" : "days"} late`
+      : days === 0
+        ? "today"
+        : days === 1
+          ? "tomorrow"
+          : `in ${days} days`;
+
+/** One glance tells whether the week holds. */
+export function verdictOf(jobs: readonly BenchJob[], today: string): string {
+  const live = jobs.filter((j) => j.stage !== "handed-over");
+  const late = live.filter((j) => (daysTo(today, j.dueOn) ?? 99) < 0);
+  const risky = live.filter(
+    (j) =>
+      !late.includes(j) &&
+      ((j.openFaults > 0 && (daysTo(today, j.dueOn) ?? 99) <= 1) || (j.waitingUntil !== null && j.dueOn !== null && j.waitingUntil > j.dueOn)),
+  );
+  if (late.length === 0 && risky.length === 0) return `The week holds: ${live.length} jobs, none in danger.`;
+  const names = [...late, ...risky].map(
+    (j) =>
+      `${j.number} (${late.includes(j) ? dueWord(daysTo(today, j.dueOn)) : j.openFaults > 0 ? `a fault is open, due ${dueWord(daysTo(today, j.dueOn))}` : "its delivery comes too late"})`,
+  );
+  return `The week holds, except ${names.join(" and ")}.`;
+}
+
+export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string }) {
+  const lanes = [1, 2, 3, 4].map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench && j.stage !== "handed-over") }));
+  const off = jobs.filter((j) => j.bench === null || j.stage === "handed-over");
+  const due = jobs.filter((j) => j.stage !== "handed-over" && j.dueOn).sort((a, b) => ((a.dueOn ?? "") < (b.dueOn ?? "") ? -1 : 1));
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex h-23 shrink-0 items-center gap-6 px-6">
+        <h1 className="flex-1 text-verdict font-semibold">{verdictOf(jobs, today)}</h1>
+        <NewJob />
+      </div>
+      <main className="flex min-h-0 flex-1">
+        <section aria-label="Benches" className="region flex min-w-0 flex-[880] flex-col border-t border-rule">
+          {lanes.map((lane) => (
+            <div key={lane.bench} className="flex min-h-37 border-b border-rule">
+              <h2 className="w-28 shrink-0 px-6 py-4 text-key font-[650]">Bench {lane.bench}</h2>
+              <div className="flex min-w-0 flex-1 flex-col justify-center py-2 pr-4">
+                {lane.jobs.length === 0 ? (
+                  <p className="text-soft">Free. Take a job from the list on the right.</p>
+                ) : (
+                  lane.jobs.map((j) => <LaneJob key={j.number} job={j} today={today} compact={lane.jobs.length > 1} />)
+                )}
+              </div>
+            </div>
+          ))}
+        </section>
+        <section aria-label="Waiting and due" className="region w-100 shrink-0 border-l border-t border-rule px-6 py-4">
+          <h2 className="mb-2 text-key font-[650]">Waiting</h2>
+          <ul className="mb-6 flex flex-col gap-3">
+            {jobs
+              .filter((j) => j.stage === "waiting")
+              .map((j) => (
+                <li key={j.number} className="flex gap-2">
+                  <span className="pt-1">
+                    <StateShape state="waiting" />
+                  </span>
+                  <div>
+                    <Job job={j} /> for {j.waitingFor}
+                    {j.waitingUntil ? `, until ${j.waitingUntil} (${dueWord(daysTo(today, j.waitingUntil))})` : ""}.
+                  </div>
+                </li>
+              ))}
+          </ul>
+          <h2 className="mb-2 text-key font-[650]">Due</h2>
+          <ul className="mb-6 flex flex-col gap-1">
+            {due.map((j) => (
+              <li key={j.number} className="flex min-h-8 items-baseline gap-3">
+                <span className="w-24 shrink-0 font-semibold">{dueWord(daysTo(today, j.dueOn))}</span>
+                <span className="min-w-0 flex-1 truncate">
+                  <Job job={j} /> {j.title}
+                </span>
+                <span className="text-second text-soft">{STAGE_WORD[j.stage]}</span>
+              </li>
+            ))}
+          </ul>
+          <h2 className="mb-2 text-key font-[650]">Not on a bench</h2>
+          <ul className="flex flex-col gap-1">
+            {off.map((j) => (
+              <li key={j.number} className="flex min-h-8 items-baseline gap-3">
+                <span className="min-w-0 flex-1 truncate">
+                  <Job job={j} /> {j.title}
+                </span>
+                <span className="text-second text-soft">{STAGE_WORD[j.stage]}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </main>
+    </div>
+  );
+}
+
+function Job({ job }: { job: BenchJob }) {
+  return (
+    <Link className="mono font-semibold underline underline-offset-2" href={`/job/${job.number}/${STAGE_SLUG[job.stage] ?? "parts"}`}>
+      {job.number}
+    </Link>
+  );
+}
+
+function LaneJob({ job, today, compact }: { job: BenchJob; today: string; compact: boolean }) {
+  const share = Math.round(job.share * 100);
+  return (
+    <article className={cx("flex items-center gap-4 py-1.5")}>
+      <div className="min-w-0 flex-1">
+        <div className="flex items-baseline gap-2">
+          <Job job={job} />
+          <span className="font-semibold">{job.title}</span>
+          <span className="truncate text-second text-soft">{job.client}</span>
+        </div>
+        <Link
+          href={`/job/${job.number}/${job.openFaults > 0 ? "faults" : job.stage === "bench" ? "bench" : (STAGE_SLUG[job.stage] ?? "parts")}`}
+          className={cx("block no-underline hover:underline", compact ? "truncate text-body" : "line-clamp-2 text-action font-[650]")}
+        >
+          {job.next}
+        </Link>
+        <div className="flex items-center gap-4 text-second text-soft">
+          <span>{job.technician ?? "nobody yet"}</span>
+          <span>{STAGE_WORD[job.stage]}</span>
+          <span>due {dueWord(daysTo(today, job.dueOn))}</span>
+          <span className="flex items-center gap-2">
+            <span aria-hidden className="inline-block h-1.5 w-24 border border-edge">
+              <span className="block h-full bg-ink" style={{ width: `${share}%` }} />
+            </span>
+            {share} % of the steps
+          </span>
+          {job.stops > 0 ? (
+            <span className="flex items-center gap-1 text-stop">
+              <SeverityShape severity="stop" size={14} />
+              {job.stops} {job.stops === 1 ? "stop" : "stops"}
+            </span>
+          ) : null}
+          {job.openFaults > 0 ? (
+            <span className="flex items-center gap-1 text-warn">
+              <SeverityShape severity="warn" size={14} />
+              {job.openFaults} {job.openFaults === 1 ? "fault" : "faults"} open
+            </span>
+          ) : null}
+        </div>
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,180 @@
+"use client";
+import Link from "next/link";
+import { useState } from "react";
+import type { JobView } from "../../server/views";
+import { Caution, StateMark } from "../../ui/marks";
+import { useAct } from "../frame/use-act";
+import { closeFaultAction, tryActionAction } from "../job/actions";
+
+/** Suspects ranked, one next action, what each outcome means, what is cleared. */
+export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnosis" | "head" | "seen"> }) {
+  const act = useAct();
+  const { diagnosis: d, head } = view;
+  const open = view.faults.filter((f) => f.state === "open");
+  const closed = view.faults.filter((f) => f.state !== "open");
+  const tried = open.flatMap((f) => f.tried);
+  const triedOnce = [...new Map(tried.map((t) => [t.name, t])).values()];
+  const next = d.next;
+  const report = (result: "no change" | "that was it") =>
+    next &&
+    act.run(
+      () => tryActionAction({ number: head.number, element: next.element.id, name: next.element.name, result }),
+      () => (result === "that was it" ? "Closed. Look at those lines of the first-boot sheet again." : "Recorded. The next suspect is up."),
+    );
+  return (
+    <div className="flex min-h-0 min-w-0 flex-1">
+      <h1 className="sr-only">Faults of {head.number}</h1>
+      <section aria-label="Suspects" className="region w-96 shrink-0 border-r border-rule p-4">
+        <h2 className="text-key font-[650]">Suspects</h2>
+        {d.suspects.length === 0 ? (
+          <p className="mt-2">
+            {open.length === 0
+              ? "No fault is open. What is not as expected at first boot opens one, and so does Problem at the bench."
+              : "Nothing seen at first boot points anywhere yet. Record what is seen there."}
+          </p>
+        ) : (
+          <ol className="mt-2 flex flex-col">
+            {d.suspects
+              .filter((s, i) => i < 3 || s.sharePercent >= 5)
+              .slice(0, 8)
+              .map((s) => (
+                <li key={s.element.id} className="border-t border-rule py-2">
+                  <div className="flex items-baseline gap-3">
+                    <span className="mono w-14 shrink-0 text-right font-semibold">{s.sharePercent < 5 ? "< 5" : s.sharePercent} %</span>
+                    <span className="font-semibold">{s.element.name}</span>
+                  </div>
+                  <div className="mt-0.5 h-1.5 border border-edge" aria-hidden>
+                    <div className="h-full bg-ink" style={{ width: `${s.sharePercent}%` }} />
+                  </div>
+                  <p className="mt-1 text-second text-soft">{s.why}</p>
+                </li>
+              ))}
+          </ol>
+        )}
+      </section>
+      <section aria-label="Next action" className="region flex min-w-0 flex-1 flex-col border-r border-rule p-6">
+        {next ? (
+          <>
+            <h2 className="text-second text-soft">
+              Next action, about {next.minutes} {next.minutes === 1 ? "minute" : "minutes"}
+            </h2>
+            <p className="mt-1 text-verdict font-semibold">{next.action}</p>
+            <div className="mt-4">
+              <Caution text="Supply switch off, mains lead out, press the button once to drain it. Then plug." />
+            </div>
+            <dl className="mt-6 grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
+              <dt className="font-semibold">If it works now</dt>
+              <dd>{next.ifGood}</dd>
+              <dt className="font-semibold">If nothing changed</dt>
+              <dd>{next.ifBad}</dd>
+            </dl>
+            <div className="mt-6 flex flex-wrap gap-3">
+              <button type="button" className="key key-mark" disabled={act.pending} onClick={() => report("that was it")}>
+                That was it
+              </button>
+              <button type="button" className="key" disabled={act.pending} onClick={() => report("no change")}>
+                Nothing changed
+              </button>
+            </div>
+          </>
+        ) : (
+          <p className="text-verdict font-semibold">{open.length === 0 ? "No fault is open." : "No action to propose yet."}</p>
+        )}
+        <p role="status" className="mt-3">
+          {act.sentence}
+        </p>
+        <h2 className="mt-8 text-key font-[650]">Open</h2>
+        {open.length === 0 ? (
+          <p>
+            None.{" "}
+            <Link className="underline" href={`/job/${head.number}/first-boot`}>
+              Back to the first-boot sheet.
+            </Link>
+          </p>
+        ) : null}
+        <ul>
+          {open.map((f) => (
+            <OpenFault key={f.number} number={head.number} fault={f} />
+          ))}
+        </ul>
+      </section>
+      <section aria-label="Tried and cleared" className="region w-80 shrink-0 p-4">
+        <h2 className="text-key font-[650]">Tried</h2>
+        {triedOnce.length === 0 ? (
+          <p className="text-soft">Nothing yet. One thing at a time.</p>
+        ) : (
+          <ul className="mb-4">
+            {triedOnce.map((t) => (
+              <li key={t.name} className="border-t border-rule py-1.5">
+                {t.name}: {t.result}
+              </li>
+            ))}
+          </ul>
+        )}
+        <h2 className="mt-4 text-key font-[650]">Cleared</h2>
+        {d.cleared.length === 0 ? (
+          <p className="text-soft">Nothing yet. What works clears all that it leans on.</p>
+        ) : (
+          <ul className="mb-4">
+            {d.cleared.slice(0, 14).map((c) => (
+              <li key={c.name} className="border-t border-rule py-1.5">
+                <span className="font-semibold">{c.name}</span> <span className="text-second text-soft">by {c.by}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+        <h2 className="mt-4 text-key font-[650]">Closed</h2>
+        {closed.length === 0 ? (
+          <p className="text-soft">None.</p>
+        ) : (
+          <ul>
+            {closed.map((f) => (
+              <li key={f.number} className="border-t border-rule py-1.5">
+                Fault {f.number}: {f.title}. <span className="text-second text-soft">{f.finding}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+      </section>
+    </div>
+  );
+}
+
+function OpenFault({ number, fault }: { number: string; fault: JobView["faults"][number] }) {
+  const act = useAct();
+  const [finding, setFinding] = useState("");
+  return (
+    <li className="border-t border-rule py-2">
+      <div className="flex items-center gap-3">
+        <StateMark state="wrong" word={`Fault ${fault.number}`} />
+        <span className="flex-1">{fault.title}</span>
+      </div>
+      <details className="mt-1 text-second">
+        <summary>Close it with a finding</summary>
+        <form
+          className="mt-1 flex gap-2"
+          onSubmit={(e) => {
+            e.preventDefault();
+            act.run(
+              () => closeFaultAction({ number, fault: fault.number, finding }),
+              () => "Closed.",
+            );
+          }}
+        >
+          <input
+            className="field flex-1"
+            aria-label={`What fault ${fault.number} was`}
+            placeholder="Part, connection or setting; replaced, reseated or set"
+            value={finding}
+            onChange={(e) => setFinding(e.target.value)}
+            maxLength={500}
+          />
+          <button type="submit" className="key" disabled={act.pending}>
+            Close
+          </button>
+        </form>
+        <p role="status">{act.sentence}</p>
+      </details>
+    </li>
+  );
+}

@@ -1,0 +1,278 @@
+"use client";
+import Link from "next/link";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { type Expectation, GROUPS, type Group } from "../../core/machine";
+import type { JobView } from "../../server/views";
+import { cx } from "../../ui/cx";
+import { Caution, SeverityShape, StateShape } from "../../ui/marks";
+import { type Acting, useAct } from "../frame/use-act";
+import { observeAction, settingAction } from "../job/actions";
+
+type Seen = JobView["seen"];
+
+/** Expected beside seen: the expected is computed from what is plugged, never from the plan. */
+export function FirstBootScreen({ view }: { view: Pick<JobView, "power" | "seen" | "head" | "build" | "progress"> }) {
+  const { power, seen, head } = view;
+  const groups = useMemo(() => GROUPS.filter((g) => power.lines.some((l) => l.group === g)), [power]);
+  const firstWrong = power.lines.find((l) => seen[l.id] && !seen[l.id]?.asExpected);
+  const firstUnseen = power.lines.find((l) => !seen[l.id]);
+  const [group, setGroup] = useState<Group>((firstWrong ?? firstUnseen)?.group ?? groups[0] ?? "Power");
+  const act = useAct();
+  const shown = power.lines.filter((l) => l.group === group);
+  const left = (g: Group) => power.lines.filter((l) => l.group === g && !seen[l.id]).length;
+  const wrong = (g: Group) => power.lines.filter((l) => l.group === g && seen[l.id] && !seen[l.id]?.asExpected).length;
+  const unseen = shown.filter((l) => !seen[l.id]);
+  const nextGroup = groups.find((g) => g !== group && left(g) > 0);
+  const record = (l: Expectation, value: string) =>
+    act.run(
+      () => observeAction({ number: head.number, line: l.id, value }),
+      () => (value === l.expected ? "" : "Not as expected: a fault is open with this observation."),
+    );
+  const allAs = () =>
+    act.run(
+      async () => {
+        for (const l of unseen) {
+          const r = await observeAction({ number: head.number, line: l.id, value: l.expected });
+          if (!r.ok) return r;
+        }
+        return { ok: true, value: undefined };
+      },
+      () => `${unseen.length} ${unseen.length === 1 ? "line" : "lines"} of ${group} recorded as expected.`,
+    );
+  return (
+    <div className="flex min-h-0 min-w-0 flex-1">
+      <nav aria-label="Groups" className="region w-52 shrink-0 border-r border-rule py-2">
+        <h1 className="sr-only">First boot of {head.number}</h1>
+        {groups.map((g) => (
+          <button
+            key={g}
+            type="button"
+            data-chosen={g === group}
+            aria-current={g === group ? "true" : undefined}
+            onClick={() => setGroup(g)}
+            className={cx("bar-left flex min-h-12 w-full items-center gap-2 py-1 pl-4 pr-3 text-left hover:bg-sheet", g === group && "bg-sheet")}
+          >
+            <span className="flex-1 font-semibold">{g}</span>
+            {wrong(g) > 0 ? (
+              <span className="flex items-center gap-1 text-second text-stop">
+                <SeverityShape severity="stop" size={14} />
+                {wrong(g)}
+              </span>
+            ) : null}
+            <span className="text-second text-soft">{left(g) === 0 ? "seen" : `${left(g)} to see`}</span>
+          </button>
+        ))}
+      </nav>
+      <section aria-label={group} className="flex min-w-0 flex-1 flex-col border-r border-rule">
+        <div className="region min-h-0 flex-1">
+          <table className="w-full border-collapse">
+            <thead className="sticky top-0 bg-ground">
+              <tr className="h-10 text-left text-second text-soft">
+                <th className="px-4 font-normal">Look at</th>
+                <th className="w-40 font-normal">Expected</th>
+                <th className="w-72 font-normal">Seen</th>
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((l) => (
+                <Line
+                  key={l.id}
+                  line={l}
+                  seen={seen[l.id]}
+                  busy={act.pending}
+                  first={(firstWrong ?? firstUnseen)?.id === l.id}
+                  onSee={(v) => record(l, v)}
+                />
+              ))}
+            </tbody>
+          </table>
+        </div>
+        <div className="flex min-h-18 shrink-0 items-center gap-4 border-t border-rule px-4 py-2">
+          <p role="status" className="flex-1">
+            {act.sentence}
+          </p>
+          {unseen.length > 0 ? (
+            <button type="button" className="key key-mark" disabled={act.pending} onClick={allAs}>
+              {unseen.length === shown.length ? `All of ${group} as expected` : `The other ${unseen.length} as expected`}
+            </button>
+          ) : nextGroup ? (
+            <button type="button" className="key key-mark" onClick={() => setGroup(nextGroup)}>
+              Go on: {nextGroup}
+            </button>
+          ) : view.progress.faults > 0 ? (
+            <Link className="key key-mark" href={`/job/${head.number}/faults`}>
+              Find the fault
+            </Link>
+          ) : (
+            <span className="font-semibold">Everything has been seen.</span>
+          )}
+        </div>
+      </section>
+      <section aria-label="If you press now" className="region w-80 shrink-0 p-4">
+        <h2 className="text-key font-[650]">From what is plugged</h2>
+        <p className={cx("mt-2 text-action", power.damage.length > 0 && "text-stop")}>{power.verdict}</p>
+        {power.damage.map((d) => (
+          <p key={d} className="mt-2 flex gap-2 text-stop">
+            <SeverityShape severity="stop" />
+            {d}
+          </p>
+        ))}
+        <div className="mt-4">
+          <Caution text="Hands, leads and loose screws out of the fans before mains. Mains off again before any plug moves." />
+        </div>
+        <Settings view={view} act={act} />
+        <p className="mt-6 text-second text-soft">
+          Normal at the very first start: full fan noise, still fans on a card or supply with a quiet mode, memory at its default speed. None of these
+          is a fault.
+        </p>
+      </section>
+    </div>
+  );
+}
+
+function Line({
+  line,
+  seen,
+  busy,
+  first,
+  onSee,
+}: {
+  line: Expectation;
+  seen: Seen[string] | undefined;
+  busy: boolean;
+  first: boolean;
+  onSee: (value: string) => void;
+}) {
+  const row = useRef<HTMLTableRowElement>(null);
+  const [typed, setTyped] = useState("");
+  useEffect(() => {
+    if (first) row.current?.scrollIntoView({ block: "nearest" });
+  }, [first]);
+  const unit = line.unit ? ` ${line.unit}` : "";
+  const words = [line.expected, ...line.otherwise];
+  return (
+    <tr ref={row} className={cx("border-t border-rule align-top", first && "bg-sheet")}>
+      <td className="px-4 py-3">
+        <div className="font-semibold">{line.what}</div>
+        <div className="text-second text-soft">{line.because}</div>
+      </td>
+      <td className="py-3 pr-2">
+        <span className={cx(line.unit && "mono")}>
+          {line.expected}
+          {line.expected === "not seen" ? "" : unit}
+        </span>
+      </td>
+      <td className="py-2 pr-4">
+        {line.otherwise.length > 0 ? (
+          <div role="group" aria-label={`${line.what}: seen`} className="flex flex-wrap gap-2">
+            {words.map((w) => (
+              <button key={w} type="button" className="key" aria-pressed={seen?.value === w} disabled={busy} onClick={() => onSee(w)}>
+                {seen?.value === w ? <StateShape state={w === line.expected ? "checked" : "wrong"} /> : null}
+                {w}
+              </button>
+            ))}
+          </div>
+        ) : (
+          <form
+            className="flex gap-2"
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (typed.trim()) {
+                onSee(typed.trim());
+                setTyped("");
+              }
+            }}
+          >
+            <input
+              className="field mono w-24"
+              aria-label={`${line.what} seen${unit}`}
+              inputMode="decimal"
+              value={typed}
+              placeholder={seen?.value ?? ""}
+              onChange={(e) => setTyped(e.target.value)}
+            />
+            <button type="submit" className="key" disabled={busy || !typed.trim()}>
+              Record
+            </button>
+            <button type="button" className="key" aria-pressed={seen?.value === line.expected} disabled={busy} onClick={() => onSee(line.expected)}>
+              {seen?.value === line.expected ? <StateShape state="checked" /> : null}As expected
+            </button>
+          </form>
+        )}
+        {seen ? (
+          <div className="mt-1 text-second text-soft">
+            {seen.asExpected ? (
+              "as expected"
+            ) : (
+              <span className="text-stop">
+                seen {seen.value}
+                {unit}: a fault is open
+              </span>
+            )}
+            , {seen.by}
+          </div>
+        ) : null}
+      </td>
+    </tr>
+  );
+}
+
+function Settings({ view, act }: { view: Pick<JobView, "build" | "head">; act: Acting }) {
+  const s = view.build.settings;
+  const [why, setWhy] = useState("");
+  return (
+    <div className="mt-6 flex flex-col gap-2">
+      <h3 className="font-semibold">Firmware settings</h3>
+      <button
+        type="button"
+        className="key justify-start"
+        aria-pressed={s.memoryProfile}
+        disabled={act.pending}
+        onClick={() =>
+          act.run(
+            () => settingAction({ number: view.head.number, memoryProfile: !s.memoryProfile }),
+            () => "Recorded; the expected memory speed follows.",
+          )
+        }
+      >
+        Memory profile: {s.memoryProfile ? "on" : "off"}
+      </button>
+      <p className="text-second">CPU fan warning: {s.cpuFanWarning === "halt" ? "halts start-up" : "ignored, with a reason in the log"}.</p>
+      {s.cpuFanWarning === "halt" ? (
+        <details className="text-second">
+          <summary>Ignore the warning instead</summary>
+          <label className="mt-1 block">
+            Why
+            <input className="field mt-1 w-full" value={why} maxLength={500} onChange={(e) => setWhy(e.target.value)} />
+          </label>
+          <button
+            type="button"
+            className="key mt-1"
+            disabled={act.pending}
+            onClick={() =>
+              act.run(
+                () => settingAction({ number: view.head.number, cpuFanWarning: "ignore", because: why }),
+                () => "Recorded with its reason.",
+              )
+            }
+          >
+            Ignore it
+          </button>
+        </details>
+      ) : (
+        <button
+          type="button"
+          className="key"
+          onClick={() =>
+            act.run(
+              () => settingAction({ number: view.head.number, cpuFanWarning: "halt" }),
+              () => "Recorded.",
+            )
+          }
+        >
+          Let it halt again
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import Link from "next/link";
+import { technicians, whoIsIt } from "../../server/who";
+import { Find } from "./find";
+import { Person } from "./person";
+import { ThemeKey } from "./theme-key";
+
+export async function Bar() {
+  const [people, who] = await Promise.all([technicians(), whoIsIt()]);
+  return (
+    <header className="flex h-11 shrink-0 items-center gap-4 border-b border-rule px-4">
+      <Link href="/" className="flex items-center gap-2 text-key font-[650] no-underline">
+        <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden>
+          <path d="M4 9h10v14h10" fill="none" stroke="var(--ink)" strokeWidth="4" />
+          <rect x="22" y="18" width="10" height="10" fill="var(--ink)" />
+        </svg>
+        Imbra
+      </Link>
+      <nav aria-label="Workshop" className="flex gap-3">
+        <Link className="underline-offset-4 hover:underline" href="/">
+          Benches
+        </Link>
+      </nav>
+      <div className="flex-1" />
+      <Find />
+      <ThemeKey />
+      <Person people={people} who={who ? { id: who.id, name: who.name } : null} />
+    </header>
+  );
+}

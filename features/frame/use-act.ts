@@ -1,0 +1,41 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useCallback, useState, useTransition } from "react";
+import type { Result } from "../../server/result";
+
+export interface Acting {
+  pending: boolean;
+  sentence: string;
+  more: string[];
+  run: <T>(work: () => Promise<Result<T>>, said?: (value: T) => string) => void;
+  clear: () => void;
+}
+
+/** Runs an action and keeps its sentence on screen until the next one: nothing that matters vanishes by itself. */
+export function useAct(): Acting {
+  const [pending, start] = useTransition();
+  const [sentence, setSentence] = useState("");
+  const [more, setMore] = useState<string[]>([]);
+  const router = useRouter();
+  const run = useCallback(
+    <T>(work: () => Promise<Result<T>>, said?: (value: T) => string) => {
+      start(async () => {
+        try {
+          const r = await work();
+          setSentence(r.ok ? (said?.(r.value) ?? "") : r.sentence);
+          setMore(r.ok ? [] : (r.more ?? []));
+          router.refresh();
+        } catch {
+          setSentence("No answer from the server. Nothing was changed. Check the network and try again.");
+          setMore([]);
+        }
+      });
+    },
+    [router],
+  );
+  const clear = useCallback(() => {
+    setSentence("");
+    setMore([]);
+  }, []);
+  return { pending, sentence, more, run, clear };
+}

@@ -1,0 +1,63 @@
+"use server";
+import { revalidatePath } from "next/cache";
+import { cookies } from "next/headers";
+import { z } from "zod";
+import { act } from "../../server/act";
+import { findJobs, importBuild } from "../../server/jobs";
+import { type Planned, planJob } from "../../server/plan-job";
+import { no, type Result, yes } from "../../server/result";
+import { sitDown } from "../../server/who";
+import {
+  ChangePart,
+  CloseFault,
+  changePart,
+  closeFault,
+  Fix,
+  fix,
+  Note,
+  note,
+  Observe,
+  observe,
+  Setting,
+  Step,
+  setting,
+  step,
+  Tick,
+  Try,
+  tick,
+  tryAction,
+} from "../../server/work";
+
+function fresh<T>(result: Result<T>): Result<T> {
+  if (result.ok) revalidatePath("/", "layout");
+  return result;
+}
+
+const JobNumber = z.object({ number: z.string().min(1).max(40) });
+
+export const planAction = async (input: unknown): Promise<Result<Planned>> =>
+  fresh(await act(JobNumber, input, (em, by, v) => planJob(em, v.number, by)));
+export const tickAction = async (input: unknown) => fresh(await act(Tick, input, tick));
+export const fixAction = async (input: unknown) => fresh(await act(Fix, input, fix));
+export const stepAction = async (input: unknown) => fresh(await act(Step, input, step));
+export const noteAction = async (input: unknown) => fresh(await act(Note, input, note));
+export const observeAction = async (input: unknown) => fresh(await act(Observe, input, observe));
+export const tryActionAction = async (input: unknown) => fresh(await act(Try, input, tryAction));
+export const closeFaultAction = async (input: unknown) => fresh(await act(CloseFault, input, closeFault));
+export const changePartAction = async (input: unknown) => fresh(await act(ChangePart, input, changePart));
+export const settingAction = async (input: unknown) => fresh(await act(Setting, input, setting));
+export const importAction = async (input: unknown): Promise<Result<string>> =>
+  fresh(await act(z.object({ text: z.string().max(4_000_000) }), input, (em, by, v) => importBuild(em, by, v.text)));
+
+export async function sitDownAction(id: unknown): Promise<Result> {
+  const parsed = z.uuid().safeParse(id);
+  if (!parsed.success || !(await sitDown(parsed.data))) return no("That person is not in the list. Choose again.");
+  return fresh(yes(undefined));
+}
+
+export async function themeAction(theme: unknown): Promise<void> {
+  (await cookies()).set("theme", theme === "dark" ? "dark" : "light", { path: "/", sameSite: "lax", maxAge: 31_536_000 });
+}
+
+export const findAction = async (input: unknown): Promise<Result<Awaited<ReturnType<typeof findJobs>>>> =>
+  act(z.object({ text: z.string().trim().min(1).max(80) }), input, async (em, _by, v) => yes(await findJobs(em, v.text)));

@@ -1,0 +1,172 @@
+"use client";
+import { ScrollText } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import type { Finding } from "../../core/checks";
+import type { JobView } from "../../server/views";
+import { cx } from "../../ui/cx";
+import { SEVERITY_WORD, type Severity, SeverityShape } from "../../ui/marks";
+import { useAct } from "../frame/use-act";
+import { fixAction, planAction, tickAction } from "./actions";
+
+type Panel = Severity | "log";
+
+/** Counts that are always visible; they open the findings and the log over the stage. */
+export function Rail({
+  number,
+  findings,
+  log,
+  leads,
+}: {
+  number: string;
+  findings: Finding[];
+  log: JobView["log"];
+  leads: { address: string; state: string; port?: string }[];
+}) {
+  const [open, setOpen] = useState<Panel | null>(null);
+  const count = (s: Severity) => findings.filter((f) => f.severity === s).length;
+  const panel = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (open) panel.current?.focus();
+  }, [open]);
+  useEffect(() => {
+    const key = (e: KeyboardEvent) => {
+      const t = e.target as HTMLElement | null;
+      if (t && ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName)) return;
+      if (e.key === "Escape") setOpen(null);
+      if (e.key === "n" && !e.ctrlKey && !e.metaKey) {
+        const first = findings[0];
+        if (first) setOpen(first.severity);
+      }
+    };
+    window.addEventListener("keydown", key);
+    return () => window.removeEventListener("keydown", key);
+  }, [findings]);
+  return (
+    <aside aria-label="Findings and log" className="relative flex w-12 shrink-0 flex-col border-l border-rule">
+      {(["stop", "warn", "note"] as const).map((s) => (
+        <button
+          key={s}
+          type="button"
+          aria-expanded={open === s}
+          onClick={() => setOpen(open === s ? null : s)}
+          className={cx("flex h-16 flex-col items-center justify-center gap-0.5 hover:bg-sheet", open === s && "bg-sheet")}
+        >
+          <SeverityShape severity={s} />
+          <span className="mono font-semibold">{count(s)}</span>
+          <span className="text-label">{SEVERITY_WORD[s]}</span>
+        </button>
+      ))}
+      <button
+        type="button"
+        aria-expanded={open === "log"}
+        onClick={() => setOpen(open === "log" ? null : "log")}
+        className={cx("flex h-16 flex-col items-center justify-center gap-0.5 hover:bg-sheet", open === "log" && "bg-sheet")}
+      >
+        <ScrollText size={16} aria-hidden />
+        <span className="text-label">Log</span>
+      </button>
+      {open ? (
+        <div ref={panel} tabIndex={-1} className="arrive region absolute right-12 top-0 z-20 h-full w-90 border-l-2 border-ink bg-raised p-4">
+          {open === "log" ? <LogList log={log} /> : <FindingList number={number} list={findings} leads={leads} first={open} />}
+        </div>
+      ) : null}
+    </aside>
+  );
+}
+
+export function FindingList({
+  number,
+  list,
+  leads,
+  first,
+}: {
+  number: string;
+  list: Finding[];
+  leads: { address: string; state: string; port?: string }[];
+  first?: Severity;
+}) {
+  const act = useAct();
+  const shown = first ? [...list.filter((f) => f.severity === first), ...list.filter((f) => f.severity !== first)] : list;
+  return (
+    <section aria-label="Findings">
+      <h2 className="mb-2 text-key font-[650]">Findings</h2>
+      <p role="status" className="text-second">
+        {act.sentence}
+      </p>
+      {shown.length === 0 ? <p>Nothing to report. Findings appear here as soon as a plan or a plug is not right.</p> : null}
+      <ul className="flex flex-col gap-4">
+        {shown.map((f) => (
+          <li key={f.id} className="flex gap-2">
+            <span className="pt-0.5">
+              <SeverityShape severity={f.severity} />
+            </span>
+            <div>
+              <strong className="font-semibold">{SEVERITY_WORD[f.severity]}.</strong> {f.message}
+              {f.remedy ? (
+                <div className="mt-1">
+                  <button type="button" className="key" disabled={act.pending} onClick={() => remedy(f, number, leads, act)}>
+                    {f.remedy.label}
+                  </button>
+                </div>
+              ) : null}
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function remedy(f: Finding, number: string, leads: { address: string; state: string; port?: string }[], act: ReturnType<typeof useAct>): void {
+  const r = f.remedy;
+  if (!r) return;
+  if (r.kind === "plan") {
+    act.run(
+      () => planAction({ number }),
+      (v) => `Plan ${v.revision}: ${v.moved} moved.`,
+    );
+    return;
+  }
+  const at = leads.find((l) => l.address === r.lead);
+  const place = r.kind === "move" && r.place ? { place: r.place } : {};
+  const plugged = at?.state === "plugged" || at?.state === "checked" || at?.state === "wrong";
+  if (r.kind === "unplug") {
+    act.run(
+      () => tickAction({ number, lead: r.lead, port: at?.port ?? r.lead, state: "planned" }),
+      () => "Recorded: taken out.",
+    );
+  } else if (plugged) {
+    act.run(
+      () => tickAction({ number, lead: r.lead, port: r.port, ...place, state: "plugged" }),
+      () => "Recorded: moved.",
+    );
+  } else {
+    act.run(
+      () => fixAction({ number, lead: r.lead, port: r.port, ...place, fixed: true }),
+      () => "Moved and fixed there.",
+    );
+  }
+}
+
+const clock = (iso: string) => `${iso.slice(0, 10)} ${iso.slice(11, 16)}`;
+
+export function LogList({ log }: { log: JobView["log"] }) {
+  return (
+    <section aria-label="Log">
+      <h2 className="mb-2 text-key font-[650]">Log</h2>
+      <p className="mb-3 text-second text-soft">Newest first. Nothing is ever changed here; a correction is a new entry.</p>
+      {log.length === 0 ? <p>No entry yet.</p> : null}
+      <ol className="flex flex-col gap-2">
+        {log.map((e) => (
+          <li key={e.id} className="border-t border-rule pt-2">
+            <div className="text-second text-soft">
+              <span className="mono">{clock(e.at)}</span> {e.by}
+              {e.planRevision ? `, plan ${e.planRevision}` : ""}
+            </div>
+            {e.text}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}

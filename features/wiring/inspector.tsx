@@ -1,0 +1,239 @@
+"use client";
+import { useEffect, useRef } from "react";
+import { family, headerLimit } from "../../core/catalogue";
+import type { Finding } from "../../core/checks";
+import { hungOn, panelPinout } from "../../core/wiring";
+import type { LeadRow } from "../../server/views";
+import { PinPicture } from "../../ui/drawing/pin-picture";
+import { LoomSwatch } from "../../ui/loom";
+import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";
+import { Meter } from "../../ui/meter";
+import { type Candidate, candidates, type Scene } from "./scene";
+
+export interface InspectorProps {
+  scene: Scene;
+  lead: LeadRow | undefined;
+  portAddress: string | null;
+  leads: LeadRow[];
+  findings: Finding[];
+  taking: boolean;
+  busy: boolean;
+  onPlace: (lead: string, c: Candidate) => void;
+  onUnfix: (l: LeadRow) => void;
+  onChoose: (lead: string) => void;
+  onLetGo: () => void;
+  onTake: () => void;
+}
+
+/** Why here, the pins, the meters, and where else it could go. */
+export function Inspector(p: InspectorProps) {
+  if (p.lead) return <LeadInspector {...p} lead={p.lead} />;
+  if (p.portAddress) return <PortInspector {...p} portAddress={p.portAddress} />;
+  return (
+    <div className="p-4">
+      <h2 className="text-key font-[650]">Choose a lead or a port</h2>
+      <p className="mt-2">Its route, its pins and the reason for its place appear here.</p>
+      <dl className="mt-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-second">
+        {[
+          ["Arrows", "move in the list"],
+          ["Enter", "take the lead, then place it, nearest first"],
+          ["1 to 5, 0", "one loom, all"],
+          ["F", "fix it where it is, or let it go"],
+          ["W", "why here"],
+          ["P", "pins"],
+          ["+ and -", "zoom"],
+          ["Esc", "let go"],
+          ["G, then 1 to 7", "a stage of the job"],
+          ["N", "findings"],
+        ].map(([k, v]) => (
+          <div key={k} className="contents">
+            <dt className="mono font-semibold">{k}</dt>
+            <dd>{v}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+}
+
+function Meters({ scene, portAddress }: { scene: Scene; portAddress: string }) {
+  const node = scene.graph.ports.get(portAddress);
+  const on = node && hungOn(scene.graph, node);
+  if (!node || !on || !["fans", "lighting"].includes(family(node.port.family).loom)) return null;
+  const limit = on.limitA ?? headerLimit(node.port).currentA;
+  return (
+    <div className="flex flex-col gap-2">
+      {limit !== undefined ? <Meter label={`Current on ${on.name}`} value={on.currentA} most={limit} unit="A" /> : null}
+      {on.leds > 0 ? (
+        <p className="text-second">
+          {on.leds} LEDs on {on.name}.
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+function LeadInspector({ scene, lead, findings, taking, busy, onPlace, onUnfix, onLetGo, onTake }: InspectorProps & { lead: LeadRow }) {
+  const node = scene.graph.leads.get(lead.address);
+  const list = node ? candidates(scene.graph, node) : [];
+  const first = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (taking) first.current?.focus();
+  }, [taking]);
+  const port = lead.port ? scene.graph.ports.get(lead.port) : undefined;
+  const mine = findings.filter((f) => f.ends.includes(lead.address));
+  const locked = lead.state === "plugged" || lead.state === "checked";
+  return (
+    <div className="flex flex-col gap-3 p-4">
+      <div>
+        <div className="flex items-center gap-2">
+          <LoomSwatch loom={lead.loom} />
+          <span className="mono font-semibold">{lead.tag}</span>
+          <StateMark state={lead.state} />
+        </div>
+        <h2 className="text-action font-[650]">{lead.name}</h2>
+        <p>
+          {lead.portName ? (
+            <>
+              goes into <span className="mono font-semibold">{lead.portName}</span>
+              {lead.plannedName ? (
+                <>
+                  , planned <span className="mono">{lead.plannedName}</span>. It works there; keep it, or move it back.
+                </>
+              ) : null}
+            </>
+          ) : (
+            "has no port."
+          )}
+        </p>
+      </div>
+      {mine.map((f) => (
+        <p key={f.id} className="flex gap-2">
+          <span className="pt-1">
+            <SeverityShape severity={f.severity} size={14} />
+          </span>
+          <span>
+            <strong>{SEVERITY_WORD[f.severity]}.</strong> {f.message}
+          </span>
+        </p>
+      ))}
+      <section aria-label="Why here" id="why" tabIndex={-1}>
+        <h3 className="font-semibold">{lead.port ? "Why here" : "Why free"}</h3>
+        <p>{(lead.port ? lead.why : lead.free) || "Placed by hand."}</p>
+      </section>
+      {lead.port ? <Meters scene={scene} portAddress={lead.port} /> : null}
+      {port ? (
+        <section aria-label="Pins" id="pins" tabIndex={-1}>
+          <h3 className="mb-1 font-semibold">
+            Pins of <span className="mono">{port.port.label}</span>
+          </h3>
+          <PinPicture
+            family={family(port.port.family)}
+            pins={port.port.family === "panel-block" ? (lead.place ?? []) : []}
+            {...(port.port.family === "panel-block" ? { signals: panelPinout(port.port) } : {})}
+          />
+        </section>
+      ) : null}
+      <section aria-label="Where it could go">
+        <h3 className="font-semibold">{locked ? "It is plugged" : "Where it could go"}</h3>
+        {locked ? <p>What is plugged stays until the bench records it as taken out.</p> : null}
+        {!locked && lead.fixed ? (
+          <button type="button" className="key my-1" disabled={busy} onClick={() => onUnfix(lead)}>
+            Let the planner decide again
+          </button>
+        ) : null}
+        {!locked && !taking ? (
+          <button type="button" className="key my-1" onClick={onTake}>
+            Take it, to place it elsewhere
+          </button>
+        ) : null}
+        {!locked && taking ? (
+          <button type="button" className="key my-1" onClick={onLetGo}>
+            Let go
+          </button>
+        ) : null}
+        {!locked && list.length === 0 ? <p>No port of this build takes it.</p> : null}
+        {!locked && taking ? (
+          <ul className="mt-1 flex flex-col gap-1">
+            {list.map((c, i) => (
+              <li key={`${c.port}${c.place?.join(".") ?? ""}`}>
+                <button
+                  ref={i === 0 ? first : undefined}
+                  type="button"
+                  disabled={busy}
+                  className="key w-full justify-start text-left font-normal"
+                  aria-current={c.here}
+                  onClick={() => onPlace(lead.address, c)}
+                  onKeyDown={(e) => {
+                    const to =
+                      e.key === "ArrowDown"
+                        ? e.currentTarget.parentElement?.nextElementSibling
+                        : e.key === "ArrowUp"
+                          ? e.currentTarget.parentElement?.previousElementSibling
+                          : null;
+                    if (e.key === "ArrowDown" || e.key === "ArrowUp") {
+                      e.preventDefault();
+                      e.stopPropagation();
+                      (to?.querySelector("button") as HTMLButtonElement | null)?.focus();
+                    }
+                  }}
+                >
+                  <span className="min-w-0">
+                    <span className="mono font-semibold">{c.name}</span>
+                    {c.here ? " (here)" : ""}
+                    <span className="block text-second text-soft">{[c.words, c.taken ? `holds ${c.taken}` : ""].filter(Boolean).join("; ")}</span>
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        ) : null}
+      </section>
+    </div>
+  );
+}
+
+function PortInspector({ scene, portAddress, leads, onChoose }: InspectorProps & { portAddress: string }) {
+  const node = scene.graph.ports.get(portAddress);
+  if (!node) return null;
+  const here = leads.filter((l) => l.port === portAddress);
+  const fits = leads.filter((l) => {
+    const n = scene.graph.leads.get(l.address);
+    return n && !here.includes(l) && candidates(scene.graph, n).some((c) => c.port === portAddress);
+  });
+  return (
+    <div className="flex flex-col gap-3 p-4">
+      <h2 className="text-action font-[650]">
+        <span className="mono">{node.port.label}</span>
+      </h2>
+      <p>{family(node.port.family).name}.</p>
+      <section aria-label="In it">
+        <h3 className="font-semibold">In it</h3>
+        {here.length === 0 ? (
+          <p>Free.</p>
+        ) : (
+          here.map((l) => (
+            <button key={l.address} type="button" className="key mt-1 w-full justify-start" onClick={() => onChoose(l.address)}>
+              <span className="mono">{l.tag}</span>
+              {l.name}
+              <StateMark state={l.state} size={13} />
+            </button>
+          ))
+        )}
+      </section>
+      <Meters scene={scene} portAddress={portAddress} />
+      <PinPicture family={family(node.port.family)} pins={[]} {...(node.port.family === "panel-block" ? { signals: panelPinout(node.port) } : {})} />
+      {fits.length > 0 ? (
+        <section aria-label="What could go in">
+          <h3 className="font-semibold">What could go in</h3>
+          {fits.slice(0, 12).map((l) => (
+            <button key={l.address} type="button" className="key mt-1 w-full justify-start font-normal" onClick={() => onChoose(l.address)}>
+              <span className="mono">{l.tag}</span>
+              <span className="truncate">{l.name}</span>
+            </button>
+          ))}
+        </section>
+      ) : null}
+    </div>
+  );
+}

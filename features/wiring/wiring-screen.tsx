@@ -1,0 +1,264 @@
+"use client";
+import Link from "next/link";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { LOOM_NAME, LOOMS } from "../../core/catalogue";
+import type { JobView, LeadRow } from "../../server/views";
+import { type LoomName, LoomSwatch } from "../../ui/loom";
+import { useAct } from "../frame/use-act";
+import { fixAction, planAction } from "../job/actions";
+import { BoardPlan } from "./board-plan";
+import { Inspector } from "./inspector";
+import { LeadList } from "./lead-list";
+import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
+
+const ZOOMS = [
+  { name: "Whole", scale: 1 },
+  { name: "Region", scale: 2.3 },
+  { name: "Port", scale: 5 },
+] as const;
+
+export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" | "findings" | "plan" | "head" | "free"> }) {
+  const { number } = view.head;
+  const scene = useMemo(() => sceneOf(view.build), [view.build]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosenPort, setChosenPort] = useState<string | null>(null);
+  const [taking, setTaking] = useState(false);
+  const [loom, setLoom] = useState<LoomName | null>(null);
+  const [zoom, setZoom] = useState(0);
+  const act = useAct();
+  const box = useRef<HTMLDivElement>(null);
+  const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
+  const leads = useMemo(() => view.leads.filter((l) => !loom || l.loom === loom), [view.leads, loom]);
+  const lead = view.leads.find((l) => l.address === chosen);
+  const base = useMemo(() => Math.min(1.31, 400 / scene.heightMm, 322 / scene.widthMm), [scene]);
+  const scale = base * (ZOOMS[zoom]?.scale ?? 1);
+
+  const choose = useCallback((address: string) => {
+    setChosen(address);
+    setChosenPort(null);
+    setTaking(false);
+  }, []);
+  const choosePort = (address: string) => {
+    const here = view.leads.filter((l) => l.port === address);
+    if (taking && chosen) {
+      const node = scene.graph.leads.get(chosen);
+      const c = node && candidates(scene.graph, node).find((x) => x.port === address);
+      if (c) {
+        place(chosen, c);
+        return;
+      }
+    }
+    setTaking(false);
+    if (here.length === 1 && here[0]) {
+      setChosen(here[0].address);
+      setChosenPort(null);
+    } else {
+      setChosen(null);
+      setChosenPort(address);
+    }
+  };
+  const chooseDock = useCallback(
+    (id: string) => {
+      const mine = view.leads.filter((l) => {
+        const n = scene.graph.leads.get(l.address);
+        return n && (dockOfLead(scene.graph, n) === id || l.fromPart === id);
+      });
+      const at = mine.findIndex((l) => l.address === chosen);
+      const next = mine[(at + 1) % Math.max(1, mine.length)];
+      if (next) choose(next.address);
+    },
+    [view.leads, scene, chosen, choose],
+  );
+
+  function place(address: string, c: Candidate) {
+    const l = view.leads.find((x) => x.address === address);
+    setTaking(false);
+    act.run(
+      () => fixAction({ number, lead: address, port: c.port, ...(c.place ? { place: c.place } : {}), fixed: true }),
+      () => `${l?.tag ?? "It"} is fixed in ${c.name}.${c.taken ? ` ${c.taken} is free now: plan again.` : ""}`,
+    );
+  }
+  const unfix = (l: LeadRow) => {
+    if (l.port)
+      act.run(
+        () => fixAction({ number, lead: l.address, port: l.port, ...(l.place ? { place: l.place } : {}), fixed: false }),
+        () => `${l.tag} is the planner's again.`,
+      );
+  };
+  const runPlan = () =>
+    act.run(
+      () => planAction({ number }),
+      (v) =>
+        `Plan ${v.revision}, ${v.status} in ${(v.tookMs / 1000).toFixed(1)} s: ${v.placed} connections, ${v.moved} moved, ${v.free} wanted ${v.free === 1 ? "end" : "ends"} free.`,
+    );
+
+  useEffect(() => {
+    const key = (e: KeyboardEvent) => {
+      const t = e.target as HTMLElement | null;
+      if (
+        (t && ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName)) ||
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        document.querySelector('[role="dialog"]')
+      )
+        return;
+      const k = e.key;
+      if (k === "Escape") {
+        if (taking) setTaking(false);
+        else {
+          setChosen(null);
+          setChosenPort(null);
+        }
+      } else if (/^[1-5]$/.test(k)) setLoom(looms[Number(k) - 1] ?? null);
+      else if (k === "0") setLoom(null);
+      else if (k === "+" || k === "=") setZoom((z) => Math.min(2, z + 1));
+      else if (k === "-") setZoom((z) => Math.max(0, z - 1));
+      else if (k.toLowerCase() === "w") document.getElementById("why")?.focus();
+      else if (k.toLowerCase() === "p") document.getElementById("pins")?.focus();
+      else if (k.toLowerCase() === "f" && lead?.port && (lead.state === "planned" || lead.state === "free")) {
+        if (lead.fixed) unfix(lead);
+        else
+          act.run(
+            () => fixAction({ number, lead: lead.address, port: lead.port, ...(lead.place ? { place: lead.place } : {}), fixed: true }),
+            () => `${lead.tag} is fixed where it is.`,
+          );
+      } else if ((k === "ArrowDown" || k === "ArrowUp") && (t === document.body || t?.closest("[data-plan]"))) {
+        e.preventDefault();
+        const at = leads.findIndex((l) => l.address === chosen);
+        const next = leads[Math.min(leads.length - 1, Math.max(0, at + (k === "ArrowDown" ? 1 : -1)))];
+        if (next) choose(next.address);
+      } else if (k === "Enter" && t === document.body && lead) setTaking(true);
+    };
+    window.addEventListener("keydown", key);
+    return () => window.removeEventListener("keydown", key);
+  });
+
+  // Zoomed in, the chosen port comes to the middle.
+  useEffect(() => {
+    const el = box.current;
+    const at = scene.ports.find((p) => p.address === (chosenPort ?? lead?.port));
+    if (!el || zoom === 0) return;
+    el.scrollTo({
+      left: (at ? at.xMm : scene.widthMm / 2) * scale + 142 - el.clientWidth / 2,
+      top: (at ? at.yMm : scene.heightMm / 2) * scale + 118 - el.clientHeight / 2,
+    });
+  }, [zoom, scale, chosenPort, lead?.port, scene]);
+
+  const open = useMemo(() => {
+    if (!lead || !taking) return new Set<string>();
+    const node = scene.graph.leads.get(lead.address);
+    return new Set(
+      node
+        ? candidates(scene.graph, node)
+            .filter((c) => !c.taken)
+            .map((c) => c.port)
+        : [],
+    );
+  }, [lead, taking, scene]);
+  const unplanned = view.leads.filter((l) => !l.port && l.loom !== "seat" && !l.out).length;
+  const needPlan = !view.plan || view.plan.stale;
+  const done = view.leads.filter((l) => l.state === "plugged" || l.state === "checked").length;
+
+  return (
+    <div className="flex min-h-0 min-w-0 flex-1">
+      <section aria-label="Leads" className="flex w-76 shrink-0 flex-col border-r border-rule">
+        <h1 className="sr-only">Wiring of {number}</h1>
+        <div className="flex h-12 shrink-0 items-center gap-2 px-4">
+          <span className="flex-1 text-key font-[650]">{loom ? LOOM_NAME[loom] : "All leads"}</span>
+          {loom ? (
+            <button type="button" className="key" onClick={() => setLoom(null)}>
+              All
+            </button>
+          ) : null}
+        </div>
+        <LeadList leads={leads} chosen={chosen} onChoose={choose} onTake={() => setTaking(true)} />
+      </section>
+      <section aria-label="Plan" className="flex min-w-0 flex-1 flex-col" data-plan>
+        <div ref={box} className="flex min-h-0 flex-1 overflow-auto" tabIndex={-1}>
+          <div className="m-auto">
+            <BoardPlan
+              scene={scene}
+              leads={view.leads}
+              loom={loom}
+              chosen={chosen}
+              chosenPort={chosenPort}
+              open={open}
+              scale={scale}
+              onPort={choosePort}
+              onDock={chooseDock}
+            />
+          </div>
+        </div>
+        <div
+          role="toolbar"
+          aria-label="Looms and zoom"
+          className="flex min-h-12 shrink-0 items-center gap-1 overflow-x-auto border-t border-rule px-2 py-1.5"
+        >
+          {looms.map((l) => (
+            <button
+              key={l}
+              type="button"
+              className="key shrink-0 gap-1 px-1.5 text-second"
+              aria-pressed={loom === l}
+              onClick={() => setLoom(loom === l ? null : l)}
+            >
+              <LoomSwatch loom={l} width={22} />
+              {LOOM_NAME[l]}
+            </button>
+          ))}
+          <span className="flex-1" />
+          {ZOOMS.map((z, i) => (
+            <button key={z.name} type="button" className="key shrink-0 px-1.5 text-second" aria-pressed={zoom === i} onClick={() => setZoom(i)}>
+              {z.name}
+            </button>
+          ))}
+        </div>
+      </section>
+      <section aria-label="Inspector" className="flex w-80 shrink-0 flex-col border-l border-rule">
+        <div className="region min-h-0 flex-1">
+          <Inspector
+            scene={scene}
+            lead={lead}
+            portAddress={chosenPort}
+            leads={view.leads}
+            findings={view.findings}
+            taking={taking}
+            busy={act.pending}
+            onPlace={place}
+            onUnfix={unfix}
+            onChoose={choose}
+            onLetGo={() => setTaking(false)}
+            onTake={() => setTaking(true)}
+          />
+        </div>
+        <div className="flex min-h-18 shrink-0 flex-col justify-center gap-1 border-t border-rule px-4 py-3">
+          <p role="status" className="text-second">
+            {act.pending
+              ? "Working …"
+              : act.sentence ||
+                (view.plan?.stale
+                  ? "A part changed after this plan was made: it is stale."
+                  : view.plan
+                    ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}.`
+                    : `${unplanned} leads, none planned.`)}
+          </p>
+          {needPlan || (unplanned > 0 && done === 0 && !view.plan) ? (
+            <button type="button" className="key key-mark" disabled={act.pending} onClick={runPlan}>
+              {act.pending ? "Planning …" : view.plan ? "Plan the wiring again" : "Plan the wiring"}
+            </button>
+          ) : (
+            <div className="flex gap-2">
+              <Link className="key key-mark flex-1" href={`/job/${number}/bench`}>
+                Go to the bench
+              </Link>
+              <button type="button" className="key" disabled={act.pending} onClick={runPlan}>
+                Plan again
+              </button>
+            </div>
+          )}
+        </div>
+      </section>
+    </div>
+  );
+}
