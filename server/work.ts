@@ -61,6 +61,12 @@ export async function tick(em: EntityManager, by: TechnicianRow, t: Tick): Promi
     const plannedPort = link ? (link.plannedPort ?? (link.state === "planned" || link.state === "fixed" ? link.port : null)) : null;
     const moved = plannedPort !== null && plannedPort !== t.port;
     const back = t.state === "planned";
+    // Taken out of where it never belonged: it is free again, not planned for there.
+    if (back && plannedPort === null && link && m.outcome !== "fits" && m.outcome !== "loss") {
+      tx.remove(link);
+      log(tx, job, by, "unplug", `${l.tag} (${l.name}) taken out of ${p.name}.`, t.entryKey ? { entryKey: t.entryKey } : {});
+      return done();
+    }
     const port = back ? (plannedPort ?? t.port) : t.port;
     const place = t.place ?? (link && link.port === port ? link.place : null) ?? null;
     if (link) Object.assign(link, { port, place, state: t.state, plannedPort: back ? null : plannedPort, changedAt: new Date() });

@@ -103,7 +103,7 @@ function assembleNets(graph: Graph, nets: NetVariables, chosen: Chosen, previous
         out.connections.push(planned(c.consumer.address, spot.address, c.consumer.weight === 2 ? [1, 2] : [spot.half ?? 1]));
       } else out.connections.push(planned(c.consumer.address, spot.address));
       for (const p of opened(c.consumer.node.part, c.consumer.node.lead)) {
-        if (p.family === "usb2") continue;
+        if (p.family === "usb2" || graph.atPort.get(`${c.consumer.node.part.id}:${p.id}`)?.some(isConstant)) continue;
         open.push({ address: `${c.consumer.node.part.id}:${p.id}`, at: c.consumer.node.origin, speed: spot.speed && p.speedTo !== undefined });
       }
     }

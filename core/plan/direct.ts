@@ -76,7 +76,7 @@ export function addDirect(model: Model, graph: Graph): DirectVariables {
         push(fill, port.address, variable);
       }
     }
-    const free = model.variable(`${node.address}>free`, freeCost(node, false));
+    const free = model.variable(`${node.address}>free`, { ...freeCost(node, false), changes: previous.has(node.address) ? 1 : 0 });
     out.free.set(node.address, free);
     model.exactly(
       [...mine, free].map((v): [number, number] => [v, 1]),
@@ -133,6 +133,7 @@ function addData(model: Model, graph: Graph, ports: readonly PortNode[], occupie
     }
     const free = model.variable(`${drive.address}~free`, {
       [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1,
+      changes: previous.has(drive.address) ? 1 : 0,
     });
     out.driveFree.set(drive.address, free);
     model.exactly(

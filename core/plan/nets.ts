@@ -2,7 +2,7 @@ import type { Graph, LeadNode } from "../build";
 import { runCostCm, runLengthMm } from "../build";
 import { controlLost, mate, type PartType } from "../catalogue";
 import { type Consumer, fitsRoot, type Nets, type Root, schoolDeparture } from "../wiring";
-import type { PartCost } from "./levels";
+import { addCost, type PartCost, zeroCost } from "./levels";
 import type { Model } from "./model";
 
 /** A type of accessory that hangs at a root and turns one place into several: a splitter (or, with one, an extension). */
@@ -44,13 +44,21 @@ export function freeCost(node: LeadNode, spare: boolean): PartCost {
   return node.lead.need === "wanted" ? { wantedFree: 1 } : { optionalFree: 1 };
 }
 
+/** A splitter that carries leads costs what they cost when it stays unplugged. */
+function freeOf(c: Consumer): PartCost {
+  if (c.carries.length === 0) return freeCost(c.node, c.spare);
+  const own: PartCost = c.node.lead.role === "splitter-in" ? {} : freeCost(c.node, false);
+  return c.carries.reduce((sum, l) => addCost(sum, freeCost(l, false)), addCost(zeroCost(), own));
+}
+
 /** Cost of a lead on a root in every level but accessories; the referee and the checker use the same function. */
 export function netCost(graph: Graph, node: LeadNode, root: Root): PartCost {
   const lost = mate(node.lead.family, root.sample.port.family, node.lead.key, root.sample.port.key).outcome === "loss";
   return {
     functionsReduced: (controlLost(node.lead, root.sample.port) ? 1 : 0) + (lost ? 1 : 0),
     schoolDepartures: schoolDeparture(graph.build.policy, node, root.sample),
-    lengthCm: runCostCm(node.origin, root.sample.at, graph.cutouts, graph.boardRect),
+    // A splitter hangs at its header: what hangs on it is measured to there.
+    lengthCm: node.lead.role === "splitter-in" ? 0 : runCostCm(node.origin, root.sample.at, graph.cutouts, graph.boardRect),
   };
 }
 
@@ -82,7 +90,7 @@ export function addNets(
       };
       const needMm = runLengthMm(node.origin, root.sample.at, graph.cutouts, graph.boardRect);
       const name = `${consumer.address}>${root.id}`;
-      if (node.lead.lengthMm >= needMm) {
+      if (node.lead.lengthMm >= needMm || node.lead.role === "splitter-in") {
         mine.push({ consumer, root, variable: model.variable(name, cost) });
         continue;
       }
@@ -96,7 +104,10 @@ export function addNets(
       }
     }
     if (unit === undefined) {
-      const free = model.variable(`${consumer.address}>free`, freeCost(node, consumer.spare));
+      const free = model.variable(
+        `${consumer.address}>free`,
+        addCost(addCost(zeroCost(), freeOf(consumer)), { changes: previous(consumer.address) === undefined ? 0 : 1 }),
+      );
       out.free.set(consumer.address, free);
       model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), [free, 1]], 1);
     } else {

@@ -228,7 +228,7 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
       else model.exactly([...terms, [unit, -1]], 0);
       continue;
     }
-    const free = model.variable(`${k.address}<free`, k.free);
+    const free = model.variable(`${k.address}<free`, { ...k.free, changes: previous(k.address) === undefined ? 0 : 1 });
     out.free.set(k.address, free);
     model.exactly([...terms, [free, 1]], 1);
   }

@@ -1,4 +1,4 @@
-import { type Address, type Connection, type Graph, type PortNode, runCostCm, runLengthMm } from "../build";
+import { type Address, type Connection, type Graph, manhattanMm, type PartNode, type PortNode, runCostCm, runLengthMm } from "../build";
 import { family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, plugLimitW, portDrawW } from "../power";
 import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
@@ -136,8 +136,13 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
     }
     if (!h) {
       const splitter = node.lead.role === "splitter-in";
+      if (graph.ofLead.has(node.address)) {
+        // Plugged for good into a splitter that itself hangs on nothing.
+        cost = addCost(cost, freeCost(node, false));
+        continue;
+      }
       if (isNew(node.part.id) && !splitter) broken.push(`${node.address} is an accessory that hangs on nothing`);
-      else cost = addCost(cost, freeCost(node, consumer.spare));
+      else cost = addCost(addCost(cost, freeCost(node, consumer.spare)), { changes: wasOn.has(node.address) ? 1 : 0 });
       continue;
     }
     if (node.lead.role === "case-fan") {
@@ -149,6 +154,7 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
     cost = addCost(cost, netCost(graph, node, root));
     const was = wasOn.get(node.address);
     if (was !== undefined && was !== h.group) cost = addCost(cost, { changes: 1 });
+    if (node.lead.role === "splitter-in") continue;
     let reachMm = node.lead.lengthMm;
     for (let at = graph.ports.get(h.connection.port); at?.part.type.kind === "extension"; ) {
       const up = at.part.type.leads[0];
@@ -193,7 +199,8 @@ function supplySide(graph: Graph, before: Graph, isNew: (id: string) => boolean,
     if (!fed) {
       const inUse = isAdapter && p.part.type.leads.some((l) => graph.ofLead.get(`${p.part.id}:${l.id}`)?.state === "planned");
       if (inUse || (!isAdapter && isNew(p.part.id))) broken.push(`${p.address} has no power`);
-      else cost = addCost(cost, powerFreeCost(graph, p));
+      else
+        cost = addCost(addCost(cost, powerFreeCost(graph, p)), { changes: !isAdapter && typeOf(feederBefore.get(p.address)) !== undefined ? 1 : 0 });
       continue;
     }
     if (isConstant(fed)) continue;
@@ -215,6 +222,7 @@ function supplySide(graph: Graph, before: Graph, isNew: (id: string) => boolean,
       const l = graph.leads.get(c.lead);
       if (l && drawOf(graph, c) > plugLimitW(l.lead.family, l.lead.limit ?? {}) + 1e-6) broken.push(`${c.lead} carries more than its plug may`);
     }
+    reaches(graph, node, newly, ends, broken);
     if (!node.cable.captive && all.every((c) => !isConstant(c))) {
       cost = addCost(cost, { fromBag: 1, lengthCm: Math.round(Math.max(...node.cable.cable.ends.map((e) => e.atMm)) / 10) });
     }
@@ -228,6 +236,28 @@ function supplySide(graph: Graph, before: Graph, isNew: (id: string) => boolean,
     }
   }
   return cost;
+}
+
+/** Every new plug within reach of the supply, and of the plug before it on the same cable. */
+function reaches(graph: Graph, node: PartNode, newly: readonly Connection[], ends: readonly Connection[], broken: string[]): void {
+  const owner = graph.parts.get(node.cable?.owner ?? "");
+  const plugs = (node.cable?.cable.ends ?? []).flatMap((e) => {
+    const c = ends.find((x) => x.lead === `${node.id}:${e.id}`);
+    const p = c && graph.ports.get(c.port);
+    return c && p ? [{ c, p, atMm: e.atMm }] : [];
+  });
+  for (const [i, plug] of plugs.entries()) {
+    if (!newly.includes(plug.c) || !owner) continue;
+    if (runLengthMm(owner.origin, plug.p.at, graph.cutouts, graph.boardRect) > plug.atMm + plug.p.port.tailMm)
+      broken.push(`${plug.c.lead} does not reach ${plug.c.port}`);
+    const before = plugs[i - 1];
+    if (
+      before &&
+      newly.includes(before.c) &&
+      manhattanMm(before.p.at, plug.p.at) > plug.atMm - before.atMm + plug.p.port.tailMm + before.p.port.tailMm
+    )
+      broken.push(`${plug.c.lead} is too near ${before.c.lead} on the cable for where they go`);
+  }
 }
 
 const drawOf = (graph: Graph, c: Connection) => {
@@ -246,7 +276,7 @@ function directSide(graph: Graph, before: Graph, broken: string[]): Cost {
     if (isNet(node.lead.family) || node.lead.flow !== "in" || node.lead.role === "cable-root") continue;
     const c = graph.ofLead.get(node.address);
     if (!c) {
-      cost = addCost(cost, freeCost(node, false));
+      cost = addCost(addCost(cost, freeCost(node, false)), { changes: wasAt.has(node.address) ? 1 : 0 });
       continue;
     }
     const p = graph.ports.get(c.port);
@@ -262,6 +292,7 @@ function directSide(graph: Graph, before: Graph, broken: string[]): Cost {
       cost = addCost(cost, {
         [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1,
       });
+      if (boardEnd(before, before.atPort.get(drive.address)?.[0])) cost = addCost(cost, { changes: 1 });
       continue;
     }
     if (isConstant(c)) continue;

@@ -22,6 +22,8 @@ export interface Consumer {
   reports: boolean;
   /** Not a need of its own: an accessory that hangs unused costs nothing. */
   spare: boolean;
+  /** Leads that already hang on it for good: a splitter that somebody filled before plugging it. */
+  carries: LeadNode[];
 }
 
 /** What carries one control signal and one current limit. */
@@ -75,7 +77,8 @@ export function consumerOf(graph: Graph, node: LeadNode): Consumer {
   const { lead, part } = node;
   const isLoad = lead.family !== "usb2";
   const opens = lead.family === "usb2" ? 0 : opened(part, lead).length;
-  const passes = part.type.ports.some((p) => p.speedTo === lead.id);
+  // A splitter gives no signal of its own; what hangs on it does. A hub's control lead passes one on.
+  const passes = lead.role !== "splitter-in" && part.type.ports.some((p) => p.speedTo === lead.id);
   const fans = family(lead.family).loom === "fans";
   const spare = lead.role === "splitter-in" || (part.type.kind === "usb-hub" && part.part.from === "client");
   return {
@@ -89,6 +92,7 @@ export function consumerOf(graph: Graph, node: LeadNode): Consumer {
     ...(fans && !spare && lead.role !== "hub-control" ? { zone: zoneOf(graph, node) } : {}),
     reports: (lead.reportsSpeed ?? false) || passes,
     spare,
+    carries: [],
   };
 }
 
@@ -158,6 +162,7 @@ export function netsOf(graph: Graph, isCandidate: (partId: string) => boolean): 
   }
 
   const consumers: Consumer[] = [];
+  const waiting: { under: Address; consumer: Consumer }[] = [];
   for (const l of [...graph.leads.values()].filter(isNetLead).sort((a, b) => naturally(a.address, b.address))) {
     const c = constantOf.get(l.address);
     if (!c) {
@@ -167,8 +172,11 @@ export function netsOf(graph: Graph, isCandidate: (partId: string) => boolean): 
     const at = graph.ports.get(c.port);
     if (!at) continue;
     const source = sourceOf(graph, at, connectionOf);
-    if (source.kind === "dangling") continue;
     const consumer = consumerOf(graph, l);
+    if (source.kind === "dangling") {
+      waiting.push({ under: source.lead, consumer });
+      continue;
+    }
     const group = source.kind === "hub" ? source.part.id : source.port.address;
     placed.push({ consumer, group, root: source.port });
     const g = groups.get(group);
@@ -182,7 +190,23 @@ export function netsOf(graph: Graph, isCandidate: (partId: string) => boolean): 
       root.leds -= consumer.leds;
     }
   }
+  for (const w of waiting) {
+    const top = consumers.find((c) => c.address === w.under);
+    if (top) load(top, w.consumer);
+  }
   return { consumers, roots: [...roots.values()].filter((r) => r.places > 0), groups, placed };
+}
+
+/** What hangs on an unplugged splitter goes where the splitter goes. */
+function load(top: Consumer, c: Consumer): void {
+  top.mA += c.mA;
+  top.startMA += c.startMA;
+  top.leds += c.leds;
+  top.opens += c.opens - 1;
+  top.reports ||= c.reports;
+  top.spare = false;
+  if (c.zone !== undefined) top.zone ??= c.zone;
+  top.carries.push(c.node);
 }
 
 function usbNeeds(p: PortNode, isCandidate: (id: string) => boolean, constantOf: Map<Address, Connection>): Partial<Root> {

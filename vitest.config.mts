@@ -1,0 +1,21 @@
+import { fileURLToPath } from "node:url";
+import { defineConfig } from "vitest/config";
+
+const alias = { "server-only": fileURLToPath(new URL("./node_modules/next/dist/compiled/server-only/empty.js", import.meta.url)) };
+
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      {
+        resolve: { alias },
+        test: { name: "unit", include: ["core/**/*.test.ts", "ui/**/*.test.ts", "cli/**/*.test.ts", "features/**/*.test.ts"], testTimeout: 60_000 },
+      },
+      { resolve: { alias }, test: { name: "database", include: ["tests/db/**/*.test.ts"], testTimeout: 60_000, fileParallelism: false } },
+      {
+        resolve: { alias },
+        test: { name: "browser", include: ["tests/browser/**/*.test.ts"], testTimeout: 120_000, hookTimeout: 120_000, fileParallelism: false },
+      },
+    ],
+  },
+});
