@@ -24,16 +24,45 @@ export interface JobBuild {
   types: TypeLookup;
 }
 
+interface PartRow {
+  key: string;
+  type: string;
+  label: string | null;
+  mount: string | null;
+  zone: string | null;
+  serial: string | null;
+  origin: string;
+  body: unknown;
+}
+interface LinkPick {
+  lead: string;
+  port: string;
+  place: number[] | null;
+  state: string;
+}
+interface ShelfPick {
+  id: string;
+  stock: number;
+  body: unknown;
+}
+
 export async function findJob(em: EntityManager, number: string): Promise<JobRow | undefined> {
   return (await em.findOne(Job, { number }, { populate: ["technician"] })) ?? undefined;
 }
 
 /** The job's build as the core knows it: parts with the entries they were planned with, stock, connections as they are. */
 export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBuild> {
-  const rows = await em.find(JobPart, { job: job.id }, { orderBy: { position: "asc" } });
-  const links = await em.find(Link, { job: job.id }, { orderBy: { lead: "asc" } });
-  const shelf = await em.find(ShelfType, { kind: { $in: ACCESSORIES } });
-  const reserved = await em.find(JobPart, { origin: "shelf" }, { fields: ["type"] });
+  // Plain rows: the catalogue entries are large, and nothing here is written back.
+  const [rows, links, shelf, reserved] = await Promise.all([
+    em.createQueryBuilder(JobPart).select("*").where({ job: job.id }).orderBy({ position: "asc" }).execute<PartRow[]>("all"),
+    em.createQueryBuilder(Link).select(["lead", "port", "place", "state"]).where({ job: job.id }).orderBy({ lead: "asc" }).execute<LinkPick[]>("all"),
+    em
+      .createQueryBuilder(ShelfType)
+      .select(["id", "stock", "body"])
+      .where({ kind: { $in: ACCESSORIES } })
+      .execute<ShelfPick[]>("all"),
+    em.createQueryBuilder(JobPart).select(["type"]).where({ origin: "shelf" }).execute<{ type: string }[]>("all"),
+  ]);
   const taken = new Map<string, number>();
   for (const r of reserved) taken.set(r.type, (taken.get(r.type) ?? 0) + 1);
   // Entries were parsed when they were stored; inside, types are trusted.

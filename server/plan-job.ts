@@ -43,14 +43,19 @@ export interface Planned {
 }
 
 /** Plans a job and keeps the plan, unless its parts changed meanwhile. What is fixed or plugged stays as it is. */
-export async function planJob(em: EntityManager, number: string, by: TechnicianRow): Promise<Result<Planned>> {
+export async function planJob(
+  em: EntityManager,
+  number: string,
+  by: TechnicianRow,
+  make: (build: Build) => Promise<MadePlan> = planInThread,
+): Promise<Result<Planned>> {
   const job = await findJob(em, number);
   if (!job) return no(`There is no job ${number}.`);
   const { build } = await buildOfJob(em, job);
   const started = performance.now();
   let made: MadePlan;
   try {
-    made = await planInThread(build);
+    made = await make(build);
   } catch (e) {
     return no(`No plan was made: ${e instanceof Error ? e.message : String(e)}. The wiring is as it was. Try again.`);
   }

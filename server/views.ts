@@ -115,7 +115,15 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   if (!job) return undefined;
   const b = await buildOfJob(em, job);
   const [plan, links, steps, observations, faults, entries] = await Promise.all([
-    em.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" }, populate: ["madeBy"] }),
+    em.findOne(
+      Plan,
+      { job: job.id },
+      {
+        orderBy: { revision: "desc" },
+        populate: ["madeBy"],
+        fields: ["revision", "partsRevision", "status", "madeBy.name", "madeAt", "tookMs", "cost", "cables"],
+      },
+    ),
     em.find(Link, { job: job.id }),
     em.find(StepDone, { job: job.id }),
     em.find(Observation, { job: job.id }, { populate: ["by"] }),

@@ -50,7 +50,8 @@ export async function tick(em: EntityManager, by: TechnicianRow, t: Tick): Promi
     }
     const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
     if (m.outcome === "keyed" && t.state !== "planned") return no(`${l.tag} does not go into ${p.name}: ${m.because}. Nothing was changed.`);
-    const other = busy(b, t.port, t.place, t.lead);
+    const wanted = t.place ?? (link?.port === t.port ? (link.place ?? undefined) : undefined);
+    const other = busy(b, t.port, wanted, t.lead);
     if (other && t.state !== "planned") {
       const o = leadOf(b.graph, other.lead);
       if (other.state !== "planned") return no(`${p.name} already holds ${o.tag} (${o.name}). Take that out first. Nothing was changed.`);

@@ -51,7 +51,7 @@ export function parseWith<T extends z.ZodType>(schema: T, data: unknown): { ok: 
 
 function bounded(faults: string[]): string[] {
   const unique = [...new Set(faults)];
-  return unique.length <= MOST_FAULTS ? unique : [...unique.slice(0, MOST_FAULTS), `${unique.length - MOST_FAULTS} more faults.`];
+  return unique.length <= MOST_FAULTS ? unique : [...unique.slice(0, MOST_FAULTS), `the file: ${unique.length - MOST_FAULTS} more faults.`];
 }
 
 function repeated(ids: readonly string[], at: (i: number) => string): string[] {

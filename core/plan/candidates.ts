@@ -4,7 +4,8 @@ import { isConstant } from "../wiring";
 import type { Splitter } from "./nets";
 
 /** Copies of one accessory type that are worth offering: more never pays in a build of the size Imbra takes. */
-const MOST_UNITS = 3;
+const MOST_UNITS_FROM_SHELF = 2;
+const MOST_UNITS_TO_ORDER = 1;
 const MOST_SPLITTERS_TO_ORDER = 6;
 
 const isSplitter = (t: PartType) => t.kind === "splitter" || t.kind === "extension";
@@ -64,20 +65,27 @@ export function splittersOf(build: Build, types: TypeLookup): Splitter[] {
     });
 }
 
-/** Hubs and adapters as parts that may or may not be taken. */
-export function unitParts(build: Build, types: TypeLookup): Part[] {
+/**
+ * Hubs and adapters as parts that may or may not be taken: those that serve a troubled family only. Where a family's
+ * plugs cost nothing down to the accessories, one more accessory can only make the plan worse.
+ */
+export function unitParts(build: Build, types: TypeLookup, troubled: ReadonlySet<string>): Part[] {
   const ids = new Set(build.parts.map((p) => p.id));
   return accessoryTypes(build, types)
-    .filter((a) => isUnit(a.type))
+    .filter((a) => isUnit(a.type) && serves(a.type).some((f) => troubled.has(f)))
     .flatMap(({ type, count }) => {
-      const shelf = Math.min(count, MOST_UNITS);
-      const order = build.policy.mayOrder ? Math.min(2, MOST_UNITS - shelf) : 0;
+      const shelf = Math.min(count, MOST_UNITS_FROM_SHELF);
+      const order = build.policy.mayOrder ? MOST_UNITS_TO_ORDER : 0;
       return Array.from(
         { length: shelf + order },
         (_, i): Part => ({ id: freshId(type.id, ids), type: type.id, from: i < shelf ? "shelf" : "order" }),
       );
     });
 }
+
+/** The families of port that a unit adds, or (an adapter) the sockets that its plug goes into. */
+const serves = (t: PartType): string[] =>
+  t.kind === "adapter" ? t.leads.filter((l) => l.flow === "out").map((l) => l.family) : t.ports.filter((p) => p.flow === "out").map((p) => p.family);
 
 /** The next id of the form `type.1` that no part has. Remembers what it gave. */
 export function freshId(type: string, ids: Set<string>): string {

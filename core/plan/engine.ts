@@ -1,5 +1,5 @@
 import loadHighs from "highs";
-import type { Level } from "./levels";
+import { LEVELS, type Level, type PartCost } from "./levels";
 import type { Engine, Piece, Solution } from "./model";
 
 /** The only file that knows `highs`. Loaded once a process; a throw of the module is turned into one short line. */
@@ -42,7 +42,7 @@ const costAt = (piece: Piece, level: Level, values: readonly number[]) => piece.
 
 /** Level by level: the optimum of each becomes a row for the next. */
 export const highsEngine: Engine = {
-  async solve(piece, levels, deadlineS) {
+  async solve(piece, levels, deadlineS, beat) {
     const highs = await load();
     const n = piece.vars.length;
     const matrix = sparse(piece);
@@ -71,7 +71,7 @@ export const highsEngine: Engine = {
     }
     try {
       model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.999, random_seed: 0 });
-      return solveLevels(highs, model, piece, levels, deadlineS);
+      return solveLevels(highs, model, piece, levels, deadlineS, beat);
     } catch (e) {
       throw new Error(`The solver failed: ${shortly(e)}`);
     } finally {
@@ -83,11 +83,21 @@ export const highsEngine: Engine = {
 type Highs = Awaited<ReturnType<typeof loadHighs>>;
 type HighsModel = ReturnType<Highs["createModel"]>;
 
-function solveLevels(highs: Highs, model: HighsModel, piece: Piece, levels: readonly Level[], deadlineS: number): Solution | undefined {
+function solveLevels(
+  highs: Highs,
+  model: HighsModel,
+  piece: Piece,
+  levels: readonly Level[],
+  deadlineS: number,
+  beat: PartCost | undefined,
+): Solution | undefined {
   const n = piece.vars.length;
   const until = performance.now() + deadlineS * 1000;
   let values: number[] | undefined;
   let provedTo: Level | undefined;
+  // Still level with what is to be beaten; once better, it stays better.
+  let tied = beat !== undefined;
+  let passed = 0;
   const todo: (Level | undefined)[] = levels.length > 0 ? [...levels] : [undefined];
   for (const level of todo) {
     const cost = piece.costs.map((c) => (level ? (c[level] ?? 0) : 0));
@@ -113,6 +123,14 @@ function solveLevels(highs: Highs, model: HighsModel, piece: Piece, levels: read
       const used = cost.flatMap((c, i) => (c === 0 ? [] : [{ i, c }]));
       model.addRow(-highs.infinity, best, { indices: used.map((u) => u.i), values: used.map((u) => u.c) });
       provedTo = level;
+      if (beat && tied) {
+        // Levels that this piece cannot cost at all lie between: there it costs nothing.
+        while (LEVELS[passed] !== level) if ((beat[LEVELS[passed++] ?? level] ?? 0) > 0) tied = false;
+        passed++;
+        const bar = beat[level] ?? 0;
+        if (tied && best > bar && level !== "canonical") return undefined;
+        if (best < bar) tied = false;
+      }
     }
   }
   if (!values) throw new Error("nothing to solve");

@@ -97,7 +97,7 @@ export interface Solution {
   provedTo?: Level;
 }
 
-/** Whatever solves a piece: the door behind which `highs` stands. `undefined`: no assignment holds. */
+/** Whatever solves a piece: the door behind which `highs` stands. `undefined`: no assignment holds, or none can beat `beat`. */
 export interface Engine {
-  solve(piece: Piece, levels: readonly Level[], deadlineS: number): Promise<Solution | undefined>;
+  solve(piece: Piece, levels: readonly Level[], deadlineS: number, beat?: PartCost): Promise<Solution | undefined>;
 }

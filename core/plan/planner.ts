@@ -4,10 +4,10 @@ import { assemble } from "./assemble";
 import { alike, splittersOf, unitParts, withoutUnusedAccessories } from "./candidates";
 import { addDirect } from "./direct";
 import { highsEngine } from "./engine";
-import { type Cost, compareCost, LEVELS, type Level } from "./levels";
+import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "./levels";
 import { type Engine, Model } from "./model";
 import { addNets } from "./nets";
-import { isSmall, smallEngine } from "./small";
+import { isSmall, smallEngine, totalCost } from "./small";
 import { accessoryCost, addSupply } from "./supply";
 import { verify } from "./verify";
 
@@ -44,6 +44,8 @@ interface Attempt {
   provedTo?: Level;
   broken: string[];
   graph: Graph;
+  /** Families whose plugs cost something down to the accessories: only they may want a hub or an adapter. */
+  troubled: Set<string>;
 }
 
 /**
@@ -57,17 +59,19 @@ export async function plan(build: Build, types: TypeLookup, options: PlanOptions
   const until = performance.now() + (options.deadlineS ?? 60) * 1000;
   let best = await attempt(start, before, types, [], options, until);
   if (!best) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");
-  const units = unitParts(start, types);
-  // Hubs and adapters cost an accessory each, so they cannot improve a plan that is perfect down to that level.
-  if (units.length > 0 && !perfectToAccessories(best.cost)) {
+  // Hubs and adapters cost an accessory each, so they cannot improve what is perfect down to that level.
+  const units = unitParts(start, types, best.troubled);
+  if (units.length > 0) {
     const other = await attempt(start, before, types, units, options, until, best.cost);
     if (other) best = { ...(compareCost(other.cost, best.cost) < 0 ? other : best), proved: best.proved && other.proved };
   }
   return finish(start, best);
 }
 
-const perfectToAccessories = (c: Cost) =>
-  c.mandatoryFree + c.wantedFree + c.functionsReduced + c.schoolDepartures + c.optionalFree + c.extraRoots + c.toOrder + c.fromShelf === 0;
+/** The levels above and with the accessories. */
+const ACCESSORY_LEVELS = LEVELS.slice(0, LEVELS.indexOf("fromShelf") + 1);
+
+const lessCost = (a: Cost, b: Cost): Cost => addCost(a, Object.fromEntries(LEVELS.map((l) => [l, -b[l]])));
 
 /** One solve with these units on offer. With `beat`, only answers that use a unit and could be better count. */
 async function attempt(
@@ -147,17 +151,31 @@ async function attempt(
   const levels = model.levels();
   let proved = true;
   let provedTo: Level | undefined;
+  const familyOf = new Map<number, string>([
+    ...nets.choices.map((c): [number, string] => [c.variable, c.consumer.node.lead.family]),
+    ...[...nets.free].map(([lead, v]): [number, string] => [v, graph.leads.get(lead)?.lead.family ?? ""]),
+    ...[...supply.free].map(([port, v]): [number, string] => [v, graph.ports.get(port)?.port.family ?? ""]),
+  ]);
+  const troubled = new Set<string>();
+  const hasUnit = (piece: { vars: number[] }) => offered.some((v) => piece.vars.includes(v));
+  // Pieces that no unit touches come first: what they cost is off the budget of the last.
+  pieces.sort((a, b) => Number(hasUnit(a)) - Number(hasUnit(b)));
+  let spent = zeroCost();
   for (const [n, piece] of pieces.entries()) {
     options.onProgress?.(n, pieces.length, model.names[piece.vars[0] ?? 0] ?? "");
-    if (ceiling && offered.some((v) => piece.vars.includes(v))) {
+    const last = beat !== undefined && hasUnit(piece);
+    if (ceiling && last) {
       const terms = piece.costs.flatMap((c, i): [number, number][] => (c[ceiling.level] ? [[i, c[ceiling.level] ?? 0]] : []));
       if (terms.length > 0) piece.rows.push({ lower: Number.NEGATIVE_INFINITY, upper: ceiling.most, terms });
     }
     const engine = options.engine ?? (isSmall(piece) ? smallEngine : highsEngine);
     const mine = levels.filter((l) => piece.costs.some((c) => (c[l] ?? 0) !== 0));
-    const solution = await engine.solve(piece, mine, Math.max(1, (until - performance.now()) / 1000));
+    const solution = await engine.solve(piece, mine, Math.max(1, (until - performance.now()) / 1000), last ? lessCost(beat, spent) : undefined);
     if (!solution) return undefined;
     for (const [i, v] of piece.vars.entries()) values[v] = solution.values[i] ?? 0;
+    const cost = totalCost(piece, solution.values);
+    spent = addCost(spent, cost);
+    if (ACCESSORY_LEVELS.some((l) => (cost[l] ?? 0) > 0)) for (const v of piece.vars) troubled.add(familyOf.get(v) ?? "");
     if (!solution.proved) {
       proved = false;
       provedTo = solution.provedTo;
@@ -172,7 +190,16 @@ async function attempt(
   const finished: Build = { ...start, parts: [...start.parts, ...made.parts], connections };
   const after = buildGraph(finished, types);
   const verdict = verify(after, before);
-  return { parts: made.parts, connections, cost: verdict.cost, proved, ...(provedTo ? { provedTo } : {}), broken: verdict.broken, graph: after };
+  return {
+    parts: made.parts,
+    connections,
+    cost: verdict.cost,
+    proved,
+    ...(provedTo ? { provedTo } : {}),
+    broken: verdict.broken,
+    graph: after,
+    troubled,
+  };
 }
 
 /**

@@ -33,7 +33,7 @@ export function whyHere(graph: Graph, c: Connection): string {
     case "memory-slot":
       return "The board's own order for this number of modules.";
     case "cpu-socket":
-      return `Socket ${l.lead.key ?? ""}.`;
+      return `The board has one CPU socket, ${l.lead.key ?? "unmarked"}.`;
     case "pcie-slot":
       return "The first slot has the most lanes.";
     default:

@@ -1,0 +1,69 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { given, T } from "../tests/fixtures/small";
+
+const imbra = (args: string[], input?: string) =>
+  spawnSync(process.execPath, ["node_modules/tsx/dist/cli.mjs", "cli/imbra.ts", ...args], {
+    encoding: "utf8",
+    ...(input === undefined ? {} : { input }),
+  });
+const folder = mkdtempSync(join(tmpdir(), "imbra-cli-"));
+const file = (name: string, text: string) => {
+  const p = join(folder, name);
+  writeFileSync(p, text);
+  return p;
+};
+
+describe("imbra on the command line", () => {
+  it("plan: JSON out, exit 0, and its build goes back in", () => {
+    const r = imbra(["plan", "examples/fs-1041-self-contained.json"]);
+    expect([r.status, r.stderr]).toEqual([0, ""]);
+    const out = JSON.parse(r.stdout) as { status: string; build: { connections: { state: string }[] } };
+    expect(out.status).toBe("proved");
+    const plugged = JSON.stringify({ ...out.build, connections: out.build.connections.map((c) => ({ ...c, state: "plugged" })) });
+    const seen = imbra(["power-on", "-"], plugged);
+    expect([seen.status, JSON.parse(seen.stdout).verdict]).toEqual([0, "If you press now: it starts, all fans turn."]);
+    expect(imbra(["check", "-"], plugged).status).toBe(0);
+  });
+  it("exit 1 when a finding says stop", () => {
+    const bare = imbra(["check", "examples/fs-1041.json"]);
+    expect(bare.status).toBe(1);
+    expect(JSON.parse(bare.stdout).findings[0].severity).toBe("stop");
+    expect(imbra(["power-on", "examples/fs-1041.json"]).status).toBe(1);
+  });
+  it("a build of its own from standard input, nothing of the demo's in it", () => {
+    const { build } = given(
+      [T.board("zz", [T.header("X9", 10)]), T.fan("q", 0.2)],
+      [
+        { id: "b", type: "zz" },
+        { id: "w", type: "q" },
+      ],
+    );
+    const r = imbra(["plan", "-"], JSON.stringify(build));
+    expect(JSON.parse(r.stdout).connections).toEqual([expect.objectContaining({ lead: "w:lead", port: "b:X9" })]);
+    expect(r.status).toBe(1); // no power supply: a finding says stop
+  });
+  it.each([
+    ["not JSON", "{ nope", /^line 1: this is not JSON/],
+    ["a missing field", JSON.stringify({ format: "imbra-build", version: 1, parts: [{ id: "a", type: "b" }] }), /^name: this field is missing\.$/m],
+    ["nothing at all", "", /^the file: it is empty/],
+    ["too much", `"${"x".repeat(4_000_001)}"`, /^the file: \d+ characters; at most/],
+  ])("exit 2 and a sentence: %s", (_, text, words) => {
+    const r = imbra(["plan", file("bad.json", text)]);
+    expect(r.status).toBe(2);
+    expect(r.stdout).toBe("");
+    expect(r.stderr).toMatch(words);
+    expect(r.stderr).not.toMatch(/\n\s+at /);
+  });
+  it("exit 2 for a file that is not there, an unknown command, a bad shelf", () => {
+    expect(imbra(["plan", join(folder, "none.json")])).toMatchObject({ status: 2, stderr: expect.stringContaining("cannot be read") });
+    expect(imbra(["fly", "examples/fs-1041.json"])).toMatchObject({ status: 2, stderr: expect.stringContaining("Usage:") });
+    expect(imbra(["plan", "examples/fs-1041.json", "--shelf", folder]).status).toBe(2);
+  });
+  it("the examples are what the readme says: JSON with the format's name", () => {
+    expect(JSON.parse(readFileSync("examples/fs-1046.json", "utf8")).format).toBe("imbra-build");
+  });
+});

@@ -1,0 +1,69 @@
+import { describe, expect, it } from "vitest";
+import { pluggedDemo } from "../../tests/fixtures/demo";
+import { powerOn } from "../machine";
+import { diagnose, type Seen } from ".";
+
+/** What a person would see on a machine with these things bad. */
+async function sheet(name: string, bad: string[]) {
+  const graph = await pluggedDemo(name);
+  const lines = powerOn(graph).lines;
+  const real = powerOn(graph, new Set(bad)).lines;
+  const seen = lines.map((l): Seen => {
+    const r = real.find((x) => x.id === l.id);
+    return { line: l.id, asExpected: r?.expected === l.expected, value: r?.expected ?? "" };
+  });
+  return { graph, lines, seen };
+}
+
+describe("what the suspects share", () => {
+  it("nothing wrong, nobody suspected", async () => {
+    const { lines, seen } = await sheet("fs-1041", []);
+    expect(diagnose(lines, seen)).toEqual({ suspects: [], cleared: [] });
+  });
+  it("three fans dark together: their splitter or its plug, not the fans", async () => {
+    const splitter = (await pluggedDemo("fs-1041")).ofLead.get("fan-front-1:lead")?.port.split(":")[0] ?? "";
+    const { graph, lines, seen } = await sheet("fs-1041", [splitter]);
+    const d = diagnose(lines, seen);
+    const names = d.suspects.slice(0, 3).map((s) => s.element.id);
+    expect(names).toContain(splitter);
+    expect(names[0]).toBe(`${splitter}:in@${graph.ofLead.get(`${splitter}:in`)?.port}`);
+    expect(d.suspects[0]?.why).toMatch(/it alone explains all 3/);
+    expect(d.next?.action).toMatch(/^Supply off, mains out, press the button once\. Reseat FN-\d+ in /);
+  });
+  it("a hub's SATA plug explains all that the hub feeds", async () => {
+    const { graph, lines, seen } = await sheet("fs-1045", []);
+    const plug = graph.connections.find((c) => c.port === "hub-fan:power");
+    const joint = `${plug?.lead}@hub-fan:power`;
+    const real = powerOn(graph, new Set([joint])).lines;
+    const d = diagnose(
+      lines,
+      seen.map((s) => {
+        const r = real.find((x) => x.id === s.line);
+        const l = lines.find((x) => x.id === s.line);
+        return { ...s, asExpected: r?.expected === l?.expected };
+      }),
+    );
+    expect(d.suspects[0]?.element.id).toBe(joint);
+  });
+  it("what works clears what it leans on", async () => {
+    const { lines, seen } = await sheet("fs-1041", ["fan-rear"]);
+    const d = diagnose(lines, seen);
+    expect(d.suspects[0]?.explains).toEqual(["turns:fan-rear:lead"]);
+    expect(d.suspects.slice(0, 3).map((s) => s.element.id)).toContain("fan-rear");
+    expect(d.cleared.map((c) => c.name)).toEqual(expect.arrayContaining(["Mains lead and switch", "Mossgate 850 M", "Heron T40"]));
+  });
+  it("does not propose again what was tried; one wrong entry never empties the list", async () => {
+    const { lines, seen } = await sheet("fs-1041", ["rad-split"]);
+    const first = diagnose(lines, seen).next?.element.id ?? "";
+    const second = diagnose(lines, seen, new Set([first]));
+    expect(second.next?.element.id).not.toBe(first);
+    const misread = seen.map((s) => (s.line === "standby" ? { ...s, asExpected: false } : s));
+    expect(diagnose(lines, misread).suspects.length).toBeGreaterThan(3);
+  });
+  it("shares are multiples of 5 and never pass 100 by more than rounding", async () => {
+    const { lines, seen } = await sheet("fs-1041", ["board:CPU_FAN"]);
+    const d = diagnose(lines, seen);
+    for (const s of d.suspects) expect(s.sharePercent % 5).toBe(0);
+    expect(d.suspects.reduce((n, s) => n + s.sharePercent, 0)).toBeLessThanOrEqual(110);
+  });
+});

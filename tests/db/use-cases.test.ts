@@ -1,0 +1,240 @@
+import { readFileSync } from "node:fs";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { typeLookup } from "../../core/build";
+import { plan } from "../../core/plan";
+import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, Plan, type TechnicianRow } from "../../db";
+import { findJobs, importBuild } from "../../server/jobs";
+import { planJob as planJobIn } from "../../server/plan-job";
+import { benches, jobView } from "../../server/views";
+import { changePart, closeFault, fix, note, observe, setting, step, tick, tryAction } from "../../server/work";
+import { freshDatabase, jobOf } from "./setup";
+
+/** The thread is the browser tests' business: it exists only in a built server. */
+const planJob = (em: EntityManager, number: string, by: TechnicianRow) => planJobIn(em, number, by, (build) => plan(build, typeLookup(build, [])));
+
+let db: Awaited<ReturnType<typeof freshDatabase>>;
+beforeAll(async () => {
+  db = await freshDatabase();
+}, 120_000);
+afterAll(async () => {
+  await db.close();
+});
+
+const view = async (n: string) => {
+  const v = await jobView(db.em(), n);
+  if (!v) throw new Error(n);
+  return v;
+};
+const count = async (n: string) => {
+  const em = db.em();
+  return em.count(LogEntry, { job: (await jobOf(em, n)).id });
+};
+
+describe("the demo", () => {
+  it("stands at eight different places, dates following the day of the seed", async () => {
+    const jobs = await benches(db.em());
+    expect(jobs.map((j) => j.stage).sort()).toEqual(["bench", "bench", "first-boot", "handed-over", "intake", "planning", "soak", "waiting"]);
+    expect(jobs.find((j) => j.number === "FS-1048")).toMatchObject({
+      waitingUntil: "2026-11-25",
+      next: expect.stringContaining("Waits for a replacement power supply"),
+    });
+    expect(jobs.find((j) => j.number === "FS-1041")?.next).toMatch(/leads, none planned\. Plan the wiring/);
+    expect(jobs.find((j) => j.number === "FS-1047")?.openFaults).toBe(2);
+  });
+  it("is found by number, client and serial", async () => {
+    expect((await findJobs(db.em(), "1043")).map((h) => h.number)).toContain("FS-1043");
+    expect((await findJobs(db.em(), "choir")).map((h) => h.number)).toEqual(["FS-1042"]);
+    const serial = await db.em().findOneOrFail(JobPart, { serial: { $ne: null } }, { populate: ["job"] });
+    expect((await findJobs(db.em(), serial.serial ?? "")).length).toBeGreaterThan(0);
+    expect(await findJobs(db.em(), "100%_none")).toEqual([]);
+  });
+});
+
+describe("one job from its parts to its first boot", () => {
+  it("is planned, stored with its revision, logged under a name", async () => {
+    const r = await planJob(db.em(), "FS-1041", await db.by());
+    expect(r).toMatchObject({ ok: true, value: { revision: 1, status: "proved", free: 0 } });
+    const v = await view("FS-1041");
+    expect(v.plan).toMatchObject({ revision: 1, stale: false, madeBy: "Mirel Quist" });
+    expect(v.leads.filter((l) => !l.port && l.loom !== "seat" && !l.out)).toEqual([]);
+    expect(v.log[0]).toMatchObject({ by: "Mirel Quist", kind: "plan", planRevision: 1 });
+    const again = await planJob(db.em(), "FS-1041", await db.by());
+    expect(again).toMatchObject({ ok: true, value: { revision: 2, moved: 0 } });
+    const em = db.em();
+    expect(await em.count(JobPart, { job: (await jobOf(em, "FS-1041")).id, origin: "shelf" })).toBe(1);
+  });
+  it("a tick sent twice is kept once; every step ticked, the machine starts", async () => {
+    const by = await db.by();
+    const before = await count("FS-1041");
+    const first = (await view("FS-1041")).steps.find((s) => s.lead);
+    for (let i = 0; i < 2; i++)
+      expect(
+        await tick(db.em(), by, { number: "FS-1041", lead: first?.lead ?? "", port: first?.port ?? "", state: "plugged", entryKey: "k-1" }),
+      ).toMatchObject({ ok: true });
+    expect(await count("FS-1041")).toBe(before + 1);
+    for (const s of (await view("FS-1041")).steps) {
+      if (s.done) continue;
+      const r =
+        s.lead && s.port
+          ? await tick(db.em(), by, { number: "FS-1041", lead: s.lead, port: s.port, state: "plugged" })
+          : await step(db.em(), by, { number: "FS-1041", step: s.id, title: s.title, done: true });
+      expect([s.title, r.ok]).toEqual([s.title, true]);
+    }
+    const v = await view("FS-1041");
+    expect(v.steps.every((s) => s.done)).toBe(true);
+    expect(v.power.verdict).toBe("If you press now: it starts, all fans turn.");
+  });
+  it("a mismatch opens a fault with its observation, once; what was it closes it and asks to look again", async () => {
+    const by = await db.by();
+    const lines = (await view("FS-1041")).power.lines;
+    for (const l of lines)
+      await observe(db.em(), by, { number: "FS-1041", line: l.id, value: l.id.startsWith("turns:fan-front") ? "still" : l.expected });
+    await observe(db.em(), by, { number: "FS-1041", line: "turns:fan-front-1:lead", value: "still" });
+    const v = await view("FS-1041");
+    expect(
+      v.faults
+        .filter((f) => f.state === "open")
+        .map((f) => f.line)
+        .sort(),
+    ).toEqual(["turns:fan-front-1:lead", "turns:fan-front-2:lead", "turns:fan-front-3:lead"]);
+    const next = v.diagnosis.next;
+    expect(next?.element.kind).toBe("joint");
+    expect(
+      await tryAction(db.em(), by, { number: "FS-1041", element: next?.element.id ?? "", name: next?.element.name ?? "", result: "no change" }),
+    ).toMatchObject({ ok: true });
+    const second = (await view("FS-1041")).diagnosis.next;
+    expect(second?.element.id).not.toBe(next?.element.id);
+    await tryAction(db.em(), by, { number: "FS-1041", element: second?.element.id ?? "", name: second?.element.name ?? "", result: "that was it" });
+    const after = await view("FS-1041");
+    expect(after.progress.faults).toBe(0);
+    expect(after.seen["turns:fan-front-1:lead"]).toBeUndefined();
+    expect(after.faults[0]?.finding).toBe(second?.element.name);
+  });
+  it("expected follows the settings; ignoring the warning needs a reason", async () => {
+    const by = await db.by();
+    const speed = async () => (await view("FS-1041")).power.lines.find((l) => l.id === "memory-speed")?.expected;
+    expect(await speed()).toBe("4800");
+    await setting(db.em(), by, { number: "FS-1041", memoryProfile: true });
+    expect(await speed()).toBe("6000");
+    expect(await setting(db.em(), by, { number: "FS-1041", cpuFanWarning: "ignore" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("written reason"),
+    });
+  });
+});
+
+describe("parts and plans", () => {
+  it("a changed part makes the plan stale, and planning again mends that", async () => {
+    const by = await db.by();
+    await planJob(db.em(), "FS-1043", by);
+    expect(await changePart(db.em(), by, { number: "FS-1043", part: "cooler", type: "coldwharf-tower" })).toMatchObject({ ok: true });
+    const v = await view("FS-1043");
+    expect(v.plan?.stale).toBe(true);
+    expect(v.leads.some((l) => l.address === "cooler:pump")).toBe(false);
+    await planJob(db.em(), "FS-1043", by);
+    expect((await view("FS-1043")).plan).toMatchObject({ revision: 2, stale: false });
+  }, 120_000);
+  it("refuses to replace what is plugged, to mix kinds, to fix what does not mate", async () => {
+    const by = await db.by();
+    expect(await changePart(db.em(), by, { number: "FS-1041", part: "card", type: "halcyra-75" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("is plugged"),
+    });
+    expect(await changePart(db.em(), by, { number: "FS-1043", part: "card-1", type: "whirrow-120" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("not a card"),
+    });
+    expect(await fix(db.em(), by, { number: "FS-1043", lead: "case:audio", port: "board:USB2_1", fixed: true })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("the blank is position"),
+    });
+  });
+  it("what the technician fixed stays when planned again", async () => {
+    const by = await db.by();
+    const v = await view("FS-1043");
+    const fan = v.leads.find((l) => l.address === "fan-rear-1:lead");
+    const to = fan?.port === "board:SYS_FAN1" ? "board:SYS_FAN2" : "board:SYS_FAN1";
+    expect(await fix(db.em(), by, { number: "FS-1043", lead: "fan-rear-1:lead", port: to, fixed: true })).toMatchObject({ ok: true });
+    await planJob(db.em(), "FS-1043", by);
+    expect((await view("FS-1043")).leads.find((l) => l.address === "fan-rear-1:lead")).toMatchObject({ port: to, fixed: true });
+  }, 120_000);
+  it("plugged elsewhere is kept beside what was planned", async () => {
+    const by = await db.by();
+    const v = await view("FS-1042");
+    const audio = v.leads.find((l) => l.family === "fan-4" && l.state === "planned" && l.port?.startsWith("board:SYS_FAN"));
+    const free = ["board:SYS_FAN1", "board:SYS_FAN2", "board:SYS_FAN3"].find((p) => !v.leads.some((l) => l.port === p));
+    await tick(db.em(), by, { number: "FS-1042", lead: audio?.address ?? "", port: free ?? "", state: "plugged" });
+    expect((await view("FS-1042")).leads.find((l) => l.address === audio?.address)).toMatchObject({
+      port: free,
+      plannedPort: audio?.port,
+      state: "plugged",
+    });
+    await tick(db.em(), by, { number: "FS-1042", lead: audio?.address ?? "", port: free ?? "", state: "planned" });
+    expect((await view("FS-1042")).leads.find((l) => l.address === audio?.address)).toMatchObject({ port: audio?.port, state: "planned" });
+  });
+  it("two benches with two facts: the second is asked to look, nothing is changed", async () => {
+    const by = await db.by();
+    const v = await view("FS-1044");
+    const l = v.leads.find((x) => x.state === "planned" && x.family === "fan-4");
+    const r = await tick(db.em(), by, {
+      number: "FS-1044",
+      lead: l?.address ?? "",
+      port: "board:SYS_FAN1",
+      state: "plugged",
+      saw: "planned",
+      sawPort: "board:NOT_SO",
+    });
+    if (l?.port !== "board:SYS_FAN1") expect(r).toMatchObject({ ok: false, sentence: expect.stringContaining("Look at the plug, then choose") });
+  });
+  it("two plugs cannot both be in one port", async () => {
+    const by = await db.by();
+    expect(await tick(db.em(), by, { number: "FS-1041", lead: "fan-front-1:lead", port: "board:PUMP1", state: "plugged" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("already holds FN-01"),
+    });
+  });
+});
+
+describe("bad files and the log", () => {
+  it("a bad file stores nothing and says what is wrong where", async () => {
+    const by = await db.by();
+    const before = await db.em().count(Job);
+    for (const text of ["{", "[]", '{"format":"imbra-build","version":1,"name":"x","parts":[{"id":"a","type":"ghost"}]}']) {
+      const r = await importBuild(db.em(), by, text);
+      expect(r).toMatchObject({ ok: false, sentence: "Nothing was stored. Correct the file and read it again." });
+      expect(!r.ok && (r.more ?? []).length).toBeGreaterThan(0);
+    }
+    expect(await db.em().count(Job)).toBe(before);
+  });
+  it("a good file becomes a job with the next number", async () => {
+    const r = await importBuild(db.em(), await db.by(), readFileSync("examples/fs-1046.json", "utf8"));
+    expect(r).toEqual({ ok: true, value: "FS-1049" });
+    expect((await view("FS-1049")).build.parts.length).toBe(10);
+  });
+  it("the log refuses to be changed or deleted, by the database itself", async () => {
+    const em = db.em();
+    await expect(em.getConnection().execute("update log_entry set text = 'x'")).rejects.toThrow(/append-only/);
+    await expect(em.getConnection().execute("delete from log_entry")).rejects.toThrow(/append-only/);
+  });
+  it("a problem at the bench opens a fault; closing it twice says so", async () => {
+    const by = await db.by();
+    await note(db.em(), by, { number: "FS-1044", kind: "problem", text: "USB3_1 has a bent pin" });
+    const em = db.em();
+    const f = await em.findOneOrFail(Fault, { job: (await jobOf(em, "FS-1044")).id });
+    expect(await closeFault(db.em(), by, { number: "FS-1044", fault: f.number, finding: "Pin straightened" })).toMatchObject({ ok: true });
+    expect(await closeFault(db.em(), by, { number: "FS-1044", fault: f.number, finding: "Pin straightened" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("is not open"),
+    });
+  });
+  it("a job that does not exist is a sentence", async () => {
+    const by = await db.by();
+    expect(await planJob(db.em(), "FS-0", by)).toMatchObject({ ok: false });
+    expect(await step(db.em(), by, { number: "FS-0", step: "x", title: "x", done: true })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("There is no job FS-0"),
+    });
+    expect(await db.em().count(Plan)).toBeGreaterThan(0);
+    expect(await db.em().count(Link)).toBeGreaterThan(100);
+  });
+});
