@@ -1,5 +1,4 @@
 export {
-  ENTITIES,
   Fault,
   type FaultRow,
   Job,

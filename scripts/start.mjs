@@ -1,9 +1,8 @@
 // npm start: everything from a fresh clone to a page, then serve. `--fresh` renews the demo.
 import { spawn, spawnSync } from "node:child_process";
-import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { buildWhenChanged } from "./build.mjs";
 import { installPackages, nodeIsNewEnough, say, secret, startCluster, stopWith } from "./cluster.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
@@ -30,22 +29,6 @@ function end(code) {
 process.on("SIGINT", () => end(0));
 process.on("SIGTERM", () => end(0));
 
-/** A print of everything the build depends on. */
-function sourcePrint() {
-  const hash = createHash("sha256");
-  const walk = (folder) => {
-    for (const f of readdirSync(join(project, folder)).sort()) {
-      const path = join(folder, f);
-      const s = statSync(join(project, path));
-      if (s.isDirectory()) walk(path);
-      else hash.update(path).update(readFileSync(join(project, path)));
-    }
-  };
-  for (const folder of ["app", "core", "db", "features", "server", "ui", "workers"]) if (existsSync(join(project, folder))) walk(folder);
-  for (const f of ["package-lock.json", "next.config.ts", "postcss.config.mjs", "tsconfig.json"]) hash.update(readFileSync(join(project, f)));
-  return hash.digest("hex");
-}
-
 nodeIsNewEnough();
 installPackages(project);
 const env = { ...process.env, IMBRA_SECRET: process.env.IMBRA_SECRET ?? secret(project), NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" };
@@ -61,17 +44,9 @@ if (prepared.status !== 0) {
   if (cluster && !cluster.wasRunning) cluster.stop();
   stopWith("The database could not be prepared. The lines above say why; nothing else was started.");
 }
-const stamp = join(project, ".data", "built");
-const print = sourcePrint();
-if (!existsSync(stamp) || readFileSync(stamp, "utf8") !== print || !existsSync(join(project, ".next", "BUILD_ID"))) {
-  say("Building (about half a minute) …");
-  const built = spawnSync(bin("next"), ["build"], { cwd: project, env, stdio: ["ignore", "ignore", "inherit"] });
-  if (built.status !== 0) {
-    if (cluster && !cluster.wasRunning) cluster.stop();
-    stopWith("The build failed. The lines above say why.");
-  }
-  mkdirSync(dirname(stamp), { recursive: true });
-  writeFileSync(stamp, print);
+if (!buildWhenChanged(project, env)) {
+  if (cluster && !cluster.wasRunning) cluster.stop();
+  stopWith("The build failed. The lines above say why.");
 }
 if (!ending) {
   server = spawn(process.execPath, [join(project, "node_modules", "next", "dist", "bin", "next"), "start", "-H", host, "-p", port], {

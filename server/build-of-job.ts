@@ -53,16 +53,20 @@ export async function findJob(em: EntityManager, number: string): Promise<JobRow
 /** The job's build as the core knows it: parts with the entries they were planned with, stock, connections as they are. */
 export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBuild> {
   // Plain rows: the catalogue entries are large, and nothing here is written back.
-  const [rows, links, shelf, reserved] = await Promise.all([
-    em.createQueryBuilder(JobPart).select("*").where({ job: job.id }).orderBy({ position: "asc" }).execute<PartRow[]>("all"),
-    em.createQueryBuilder(Link).select(["lead", "port", "place", "state"]).where({ job: job.id }).orderBy({ lead: "asc" }).execute<LinkPick[]>("all"),
-    em
-      .createQueryBuilder(ShelfType)
-      .select(["id", "stock", "body"])
-      .where({ kind: { $in: ACCESSORIES } })
-      .execute<ShelfPick[]>("all"),
-    em.createQueryBuilder(JobPart).select(["type"]).where({ origin: "shelf" }).execute<{ type: string }[]>("all"),
-  ]);
+  // One after the other: inside a transaction there is one connection.
+  const rows = await em.createQueryBuilder(JobPart).select("*").where({ job: job.id }).orderBy({ position: "asc" }).execute<PartRow[]>("all");
+  const links = await em
+    .createQueryBuilder(Link)
+    .select(["lead", "port", "place", "state"])
+    .where({ job: job.id })
+    .orderBy({ lead: "asc" })
+    .execute<LinkPick[]>("all");
+  const shelf = await em
+    .createQueryBuilder(ShelfType)
+    .select(["id", "stock", "body"])
+    .where({ kind: { $in: ACCESSORIES } })
+    .execute<ShelfPick[]>("all");
+  const reserved = await em.createQueryBuilder(JobPart).select(["type"]).where({ origin: "shelf" }).execute<{ type: string }[]>("all");
   const taken = new Map<string, number>();
   for (const r of reserved) taken.set(r.type, (taken.get(r.type) ?? 0) + 1);
   // Entries were parsed when they were stored; inside, types are trusted.

@@ -197,47 +197,43 @@ export async function note(em: EntityManager, by: TechnicianRow, n: z.infer<type
   });
 }
 
-export const Observe = z.object({ number: Number_, line: z.string().min(1).max(200), value: z.string().trim().min(1).max(120), entryKey: EntryKey });
+const Seen = z.object({ line: z.string().min(1).max(200), value: z.string().trim().min(1).max(120) });
+export const Observe = z.object({ number: Number_, lines: z.array(Seen).min(1).max(200), entryKey: EntryKey });
 
 /** What was seen at first boot. A mismatch opens a fault with the observation; the right value later does not close it. */
 export async function observe(em: EntityManager, by: TechnicianRow, o: z.infer<typeof Observe>): Promise<Result> {
   if (await alreadyKept(em, o.entryKey)) return done();
   return withJob(em, o.number, async (tx, job, b) => {
-    const line = powerOn(b.graph).lines.find((l) => l.id === o.line);
-    if (!line) return no("That line is no longer on the sheet: the wiring changed. Nothing was stored. Look at the sheet again.");
-    const asExpected = sameValue(line.expected, o.value);
-    const row = await tx.findOne(Observation, { job: job.id, line: o.line });
-    if (row) Object.assign(row, { value: o.value, asExpected, at: new Date(), by });
-    else tx.create(Observation, { job, line: o.line, value: o.value, asExpected, by, at: new Date() });
-    log(
-      tx,
-      job,
-      by,
-      "seen",
-      `${line.what}: ${o.value}${line.unit ? ` ${line.unit}` : ""}${asExpected ? ", as expected" : `; expected ${line.expected}${line.unit ? ` ${line.unit}` : ""}`}.`,
-      o.entryKey ? { entryKey: o.entryKey } : {},
-    );
-    if (!asExpected) {
-      const open = await tx.findOne(Fault, { job: job.id, line: o.line, state: "open" });
-      if (!open) {
-        const last = await tx.findOne(Fault, { job: job.id }, { orderBy: { number: "desc" } });
-        const n = (last?.number ?? 0) + 1;
-        tx.create(Fault, {
-          job,
-          number: n,
-          line: o.line,
-          title: `${line.what}: ${o.value}${line.unit ? ` ${line.unit}` : ""}, expected ${line.expected}${line.unit ? ` ${line.unit}` : ""}`,
-          expected: line.expected,
-          seen: o.value,
-          state: "open",
-          tried: [],
-          finding: null,
-          openedBy: by,
-          openedAt: new Date(),
-          closedAt: null,
-        });
-        log(tx, job, by, "fault", `Fault ${n} opened: ${line.what}.`);
-      }
+    const lines = new Map(powerOn(b.graph).lines.map((l) => [l.id, l]));
+    if (o.lines.some((s) => !lines.has(s.line)))
+      return no("A line is no longer on the sheet: the wiring changed. Nothing was stored. Look at the sheet again.");
+    const faults = await tx.find(Fault, { job: job.id }, { orderBy: { number: "desc" }, limit: 500 });
+    let last = faults[0]?.number ?? 0;
+    for (const [n, seen] of o.lines.entries()) {
+      const line = lines.get(seen.line);
+      if (!line) continue;
+      const unit = line.unit ? ` ${line.unit}` : "";
+      const asExpected = sameValue(line.expected, seen.value);
+      const row = await tx.findOne(Observation, { job: job.id, line: seen.line });
+      if (row) Object.assign(row, { value: seen.value, asExpected, at: new Date(), by });
+      else tx.create(Observation, { job, line: seen.line, value: seen.value, asExpected, by, at: new Date() });
+      const text = `${line.what}: ${seen.value}${unit}${asExpected ? ", as expected" : `; expected ${line.expected}${unit}`}.`;
+      log(tx, job, by, "seen", text, n === 0 && o.entryKey ? { entryKey: o.entryKey } : {});
+      if (asExpected || faults.some((f) => f.line === seen.line && f.state === "open")) continue;
+      last += 1;
+      const title = `${line.what}: ${seen.value}${unit}, expected ${line.expected}${unit}`;
+      const opened = {
+        expected: line.expected,
+        seen: seen.value,
+        state: "open",
+        tried: [],
+        finding: null,
+        openedBy: by,
+        openedAt: new Date(),
+        closedAt: null,
+      };
+      tx.create(Fault, { job, number: last, line: seen.line, title, ...opened });
+      log(tx, job, by, "fault", `Fault ${last} opened: ${line.what}.`);
     }
     if (["intake", "planning", "bench"].includes(job.stage)) job.stage = "first-boot";
     return done();

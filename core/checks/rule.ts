@@ -51,7 +51,3 @@ export function joints(graph: Graph) {
 }
 
 export const isEmpty = (graph: Graph, p: PortNode) => (graph.atPort.get(p.address)?.length ?? 0) === 0;
-
-/** Connections under way to a port count as nothing while only the plugged are judged. */
-export const inPorts = (graph: Graph, role: PortNode["port"]["role"]) =>
-  [...graph.ports.values()].filter((p) => p.port.flow === "in" && p.port.role === role);

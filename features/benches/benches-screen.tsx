@@ -57,12 +57,12 @@ export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string
   const off = jobs.filter((j) => j.bench === null || j.stage === "handed-over");
   const due = jobs.filter((j) => j.stage !== "handed-over" && j.dueOn).sort((a, b) => ((a.dueOn ?? "") < (b.dueOn ?? "") ? -1 : 1));
   return (
-    <div className="flex min-h-0 flex-1 flex-col">
+    <main className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-23 shrink-0 items-center gap-6 px-6">
         <h1 className="flex-1 text-verdict font-semibold">{verdictOf(jobs, today)}</h1>
         <NewJob />
       </div>
-      <main className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 flex-1">
         <section aria-label="Benches" className="region flex min-w-0 flex-[880] flex-col border-t border-rule">
           {lanes.map((lane) => (
             <div key={lane.bench} className="flex min-h-37 border-b border-rule">
@@ -102,7 +102,6 @@ export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string
                 <span className="min-w-0 flex-1 truncate">
                   <Job job={j} /> {j.title}
                 </span>
-                <span className="text-second text-soft">{STAGE_WORD[j.stage]}</span>
               </li>
             ))}
           </ul>
@@ -118,8 +117,8 @@ export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string
             ))}
           </ul>
         </section>
-      </main>
-    </div>
+      </div>
+    </main>
   );
 }
 

@@ -25,18 +25,12 @@ export function FirstBootScreen({ view }: { view: Pick<JobView, "power" | "seen"
   const nextGroup = groups.find((g) => g !== group && left(g) > 0);
   const record = (l: Expectation, value: string) =>
     act.run(
-      () => observeAction({ number: head.number, line: l.id, value }),
+      () => observeAction({ number: head.number, lines: [{ line: l.id, value }] }),
       () => (value === l.expected ? "" : "Not as expected: a fault is open with this observation."),
     );
   const allAs = () =>
     act.run(
-      async () => {
-        for (const l of unseen) {
-          const r = await observeAction({ number: head.number, line: l.id, value: l.expected });
-          if (!r.ok) return r;
-        }
-        return { ok: true, value: undefined };
-      },
+      () => observeAction({ number: head.number, lines: unseen.map((l) => ({ line: l.id, value: l.expected })) }),
       () => `${unseen.length} ${unseen.length === 1 ? "line" : "lines"} of ${group} recorded as expected.`,
     );
   return (

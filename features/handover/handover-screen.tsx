@@ -8,7 +8,7 @@ export function HandoverScreen({ view }: { view: Pick<JobView, "build" | "leads"
   const types = new Map(view.build.partTypes.map((t) => [t.id, t]));
   const unseen = view.power.lines.filter((l) => !view.seen[l.id]);
   return (
-    <div className="region min-w-0 flex-1 px-6 py-4">
+    <section aria-label="Record of the job" tabIndex={0} className="region min-w-0 flex-1 px-6 py-4">
       <h1 className="text-verdict font-semibold">
         {unseen.length === 0
           ? "Everything on the first-boot sheet has been seen."
@@ -70,6 +70,6 @@ export function HandoverScreen({ view }: { view: Pick<JobView, "build" | "leads"
           })}
         </section>
       </div>
-    </div>
+    </section>
   );
 }

@@ -7,7 +7,7 @@ export function OrderScreen({ view }: { view: Pick<JobView, "steps" | "head" | "
   const left = view.steps.filter((s) => !s.done);
   const minutes = left.reduce((n, s) => n + s.minutes, 0);
   return (
-    <div className="region min-w-0 flex-1 px-6 py-4">
+    <section aria-label="Order of work" tabIndex={0} className="region min-w-0 flex-1 px-6 py-4">
       <div className="flex items-center gap-6">
         <h1 className="flex-1 text-verdict font-semibold">
           {left.length === 0
@@ -52,6 +52,6 @@ export function OrderScreen({ view }: { view: Pick<JobView, "steps" | "head" | "
           ))}
         </tbody>
       </table>
-    </div>
+    </section>
   );
 }

@@ -87,9 +87,11 @@ describe("one job from its parts to its first boot", () => {
   it("a mismatch opens a fault with its observation, once; what was it closes it and asks to look again", async () => {
     const by = await db.by();
     const lines = (await view("FS-1041")).power.lines;
-    for (const l of lines)
-      await observe(db.em(), by, { number: "FS-1041", line: l.id, value: l.id.startsWith("turns:fan-front") ? "still" : l.expected });
-    await observe(db.em(), by, { number: "FS-1041", line: "turns:fan-front-1:lead", value: "still" });
+    await observe(db.em(), by, {
+      number: "FS-1041",
+      lines: lines.map((l) => ({ line: l.id, value: l.id.startsWith("turns:fan-front") ? "still" : l.expected })),
+    });
+    await observe(db.em(), by, { number: "FS-1041", lines: [{ line: "turns:fan-front-1:lead", value: "still" }] });
     const v = await view("FS-1041");
     expect(
       v.faults

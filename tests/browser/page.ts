@@ -1,0 +1,59 @@
+import { AxeBuilder } from "@axe-core/playwright";
+import { type Browser, type BrowserContext, chromium, type Page } from "playwright-core";
+import { expect } from "vitest";
+
+const ARGS = [
+  "--headless",
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
+
+export const base = (): string => {
+  const url = process.env.IMBRA_URL;
+  if (!url) throw new Error("IMBRA_URL is not set: run npm test, which starts the application");
+  return url;
+};
+
+export const launch = (): Promise<Browser> => chromium.launch({ executablePath: "/usr/bin/chromium", args: ARGS });
+
+export interface Seat {
+  context: BrowserContext;
+  page: Page;
+  errors: string[];
+}
+
+/** A person at a screen: chosen by name, with every console error kept. */
+export async function sit(browser: Browser, who: string, size = { width: 1280, height: 800 }): Promise<Seat> {
+  const context = await browser.newContext({ viewport: size });
+  const page = await context.newPage();
+  const errors: string[] = [];
+  page.on("pageerror", (e) => errors.push(e.message));
+  page.on("console", (m) => {
+    if (m.type() === "error" && !m.text().includes("ERR_INTERNET_DISCONNECTED")) errors.push(m.text());
+  });
+  await page.goto(base());
+  const saved = page.waitForResponse((r) => r.request().method() === "POST");
+  await page.getByLabel("Who you are").selectOption({ label: who });
+  await saved;
+  await page.waitForLoadState("networkidle");
+  return { context, page, errors };
+}
+
+/** axe without exceptions. */
+export async function accessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page: page as never }).analyze();
+  expect(
+    violations.map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .map((n) => n.target.join(" "))
+          .slice(0, 3)
+          .join(", ")}`,
+    ),
+  ).toEqual([]);
+}
