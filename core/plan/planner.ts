@@ -149,7 +149,7 @@ async function attempt(
   const values = new Array<number>(model.names.length).fill(0);
   const pieces = model.pieces();
   const levels = model.levels();
-  let proved = true;
+  let proved = supply.complete;
   let provedTo: Level | undefined;
   const familyOf = new Map<number, string>([
     ...nets.choices.map((c): [number, string] => [c.variable, c.consumer.node.lead.family]),

@@ -43,9 +43,12 @@ export interface SupplyVariables {
   adapters: AdapterChoice[];
   free: Map<Address, number>;
   consumers: PowerConsumer[];
+  /** Every way of plugging was looked at. */
+  complete: boolean;
 }
 
-const MOST_COLUMNS = 30_000;
+/** Beyond so many ways of plugging one kind of cable the search stops, and the plan says that it is not proved. */
+const MOST_STEPS = 300_000;
 
 const isPower = (p: PortNode) => p.port.flow === "in" && family(p.port.family).loom === "power";
 
@@ -112,7 +115,7 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: Map<string, 
 const outletKey = (p: PortNode) => `${p.part.id}|${p.port.key ?? ""}`;
 
 /** Sets that one cable of a class can feed, each with the way of plugging that spans least; exhaustive up to a bound. */
-function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsumer[]): Omit<Column, "variable">[] {
+function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsumer[]): { columns: Omit<Column, "variable">[]; complete: boolean } {
   const best = new Map<string, { spanMm: number; ends: Column["ends"] }>();
   const fits = c.ends.map((e) =>
     consumers.filter(
@@ -123,7 +126,7 @@ function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsume
     ),
   );
   const walk = (n: number, chosen: Column["ends"], watts: number, spanMm: number, last: { atMm: number; node: PortNode } | undefined): void => {
-    if (best.size > MOST_COLUMNS) return;
+    if (++steps > MOST_STEPS) return;
     if (n === c.ends.length) {
       if (chosen.length === 0) return;
       const key = chosen
@@ -144,9 +147,10 @@ function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsume
     }
     walk(n + 1, chosen, watts, spanMm, last);
   };
+  let steps = 0;
   walk(0, [], 0, 0, undefined);
   const lengthCm = c.bagCost === 0 ? 0 : Math.round(Math.max(...c.cable.ends.map((e) => e.atMm)) / 10);
-  return [...best.values()].map((b) => ({ class: c, ends: b.ends, lengthCm }));
+  return { columns: [...best.values()].map((b) => ({ class: c, ends: b.ends, lengthCm })), complete: steps <= MOST_STEPS };
 }
 
 /** The cable type that fed a socket in the last plan, for "smallest change". */
@@ -170,7 +174,7 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
       ...(used.has(node.part.id) ? { unit: node.part.id } : {}),
     }));
 
-  const out: SupplyVariables = { columns: [], adapters: [], free: new Map(), consumers };
+  const out: SupplyVariables = { columns: [], adapters: [], free: new Map(), consumers, complete: true };
   const adapterPorts: PowerConsumer[] = [];
   for (const a of adapters) {
     const lead = a.type.leads.find((l) => l.flow === "out");
@@ -190,7 +194,9 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
   }
 
   for (const c of classes) {
-    for (const [n, column] of columnsOf(graph, c, [...consumers, ...adapterPorts]).entries()) {
+    const made = columnsOf(graph, c, [...consumers, ...adapterPorts]);
+    out.complete &&= made.complete;
+    for (const [n, column] of made.columns.entries()) {
       const cards = new Map<string, number>();
       for (const e of column.ends)
         if (e.consumer.node.port.role === "graphics-power") cards.set(e.consumer.node.part.id, (cards.get(e.consumer.node.part.id) ?? 0) + 1);
