@@ -76,7 +76,7 @@ export function addDirect(model: Model, graph: Graph): DirectVariables {
         push(fill, port.address, variable);
       }
     }
-    const free = model.variable(`${node.address}>free`, { ...freeCost(node, false), changes: previous.has(node.address) ? 1 : 0 });
+    const free = model.variable(`${node.address}>free`, { ...freeCost(node, false), changes: previous.has(node.address) ? 1 : 0 }, 1, true);
     out.free.set(node.address, free);
     model.exactly(
       [...mine, free].map((v): [number, number] => [v, 1]),
@@ -131,10 +131,15 @@ function addData(model: Model, graph: Graph, ports: readonly PortNode[], occupie
       push(onPort, port.address, variable);
       out.data.push({ drive, port, variable });
     }
-    const free = model.variable(`${drive.address}~free`, {
-      [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1,
-      changes: previous.has(drive.address) ? 1 : 0,
-    });
+    const free = model.variable(
+      `${drive.address}~free`,
+      {
+        [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1,
+        changes: previous.has(drive.address) ? 1 : 0,
+      },
+      1,
+      true,
+    );
     out.driveFree.set(drive.address, free);
     model.exactly(
       [...mine, free].map((v): [number, number] => [v, 1]),

@@ -4,15 +4,20 @@ import { LEVELS, type Level, type PartCost } from "./levels";
 export class Model {
   readonly names: string[] = [];
   readonly upper: number[] = [];
+  readonly rest: boolean[] = [];
   readonly costs: PartCost[] = [];
   readonly rows: { lower: number; upper: number; terms: [number, number][] }[] = [];
   private readonly byName = new Map<string, number>();
 
-  /** A whole variable from 0 to `upper` (1 for a yes or no). Returns its index. */
-  variable(name: string, cost: PartCost = {}, upper = 1): number {
+  /**
+   * A whole variable from 0 to `upper` (1 for a yes or no). Returns its index.
+   * `rest`: 1 when nothing at all is plugged; together these are a first answer that always holds.
+   */
+  variable(name: string, cost: PartCost = {}, upper = 1, rest = false): number {
     if (this.byName.has(name)) throw new Error(`Variable ${name} stands twice`);
     const index = this.names.push(name) - 1;
     this.upper.push(upper);
+    this.rest.push(rest);
     this.costs.push(cost);
     this.byName.set(name, index);
     return index;
@@ -72,6 +77,7 @@ export class Model {
     return {
       vars,
       upper: vars.map((v) => this.upper[v] ?? 1),
+      rest: vars.map((v) => this.rest[v] ?? false),
       costs: vars.map((v) => this.costs[v] ?? {}),
       rows: this.rows
         .filter((r) => r.terms.some(([v]) => local.has(v)))
@@ -84,6 +90,7 @@ export interface Piece {
   /** Indices into the whole model. */
   vars: number[];
   upper: number[];
+  rest: boolean[];
   costs: PartCost[];
   rows: { lower: number; upper: number; terms: [number, number][] }[];
 }

@@ -107,6 +107,8 @@ export function addNets(
       const free = model.variable(
         `${consumer.address}>free`,
         addCost(addCost(zeroCost(), freeOf(consumer)), { changes: previous(consumer.address) === undefined ? 0 : 1 }),
+        1,
+        true,
       );
       out.free.set(consumer.address, free);
       model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), [free, 1]], 1);
@@ -241,12 +243,12 @@ function addSpeedSignals(model: Model, graph: Graph, nets: Nets, out: NetVariabl
     if (nets.placed.some((p) => p.consumer.zone === zone && p.consumer.reports)) continue;
     const seen = out.choices.filter((c) => c.consumer.zone === zone && c.consumer.reports && rootReports(graph, c.root));
     if (!nets.consumers.some((c) => c.zone === zone && c.reports)) continue;
-    const lost = model.variable(`zone ${zone} silent`, { functionsReduced: 1 });
+    const lost = model.variable(`zone ${zone} silent`, { functionsReduced: 1 }, 1, true);
     model.atLeast([...seen.map((c): [number, number] => [c.variable, 1]), [lost, 1]], 1);
   }
   for (const header of [...graph.ports.values()].filter((p) => p.port.role === "cpu-fan" && p.port.flow === "out")) {
     if (nets.placed.some((p) => p.group === header.address && p.consumer.reports)) continue;
-    const silent = model.variable(`${header.address} silent`, { mandatoryFree: 1 });
+    const silent = model.variable(`${header.address} silent`, { mandatoryFree: 1 }, 1, true);
     const seen = out.choices.filter((c) => c.root.group === header.address && c.consumer.reports);
     model.atLeast([...seen.map((c): [number, number] => [c.variable, 1]), [silent, 1]], 1);
   }

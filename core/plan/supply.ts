@@ -48,7 +48,7 @@ export interface SupplyVariables {
 }
 
 /** Beyond so many ways of plugging one kind of cable the search stops, and the plan says that it is not proved. */
-const MOST_STEPS = 300_000;
+const MOST_STEPS = 60_000;
 
 const isPower = (p: PortNode) => p.port.flow === "in" && family(p.port.family).loom === "power";
 
@@ -147,8 +147,28 @@ function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsume
     }
     walk(n + 1, chosen, watts, spanMm, last);
   };
+  /** Cut short, the search must still reach everybody: from each socket on, as many neighbours as the cable feeds. */
+  const greedy = (from: number): void => {
+    const ends: Column["ends"] = [];
+    let watts = 0;
+    let next = from;
+    for (const [n, end] of c.ends.entries()) {
+      const k = consumers.slice(next).find((x) => fits[n]?.includes(x) && watts + x.drawW <= c.limitW + 1e-9);
+      const last = ends.at(-1)?.consumer.node;
+      if (!k || (last && manhattanMm(last.at, k.node.at) > end.atMm - (c.ends[n - 1]?.atMm ?? 0) + k.node.port.tailMm + last.port.tailMm)) continue;
+      ends.push({ end: end.id, consumer: k });
+      watts += k.drawW;
+      next = consumers.indexOf(k) + 1;
+    }
+    const key = ends
+      .map((e) => e.consumer.address)
+      .sort()
+      .join(" ");
+    if (ends.length > 0 && !best.has(key)) best.set(key, { spanMm: 0, ends });
+  };
   let steps = 0;
   walk(0, [], 0, 0, undefined);
+  if (steps > MOST_STEPS) for (const [i] of consumers.entries()) greedy(i);
   const lengthCm = c.bagCost === 0 ? 0 : Math.round(Math.max(...c.cable.ends.map((e) => e.atMm)) / 10);
   return { columns: [...best.values()].map((b) => ({ class: c, ends: b.ends, lengthCm })), complete: steps <= MOST_STEPS };
 }
@@ -222,7 +242,7 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
       );
   }
   const feeding = new Map<Address, [number, number][]>();
-  for (const x of out.columns) for (const e of x.ends) feeding.set(e.consumer.address, [...(feeding.get(e.consumer.address) ?? []), [x.variable, 1]]);
+  for (const x of out.columns) for (const e of x.ends) push(feeding, e.consumer.address, x.variable);
   for (const k of consumers) {
     const terms: [number, number][] = [
       ...(feeding.get(k.address) ?? []),
@@ -234,7 +254,7 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
       else model.exactly([...terms, [unit, -1]], 0);
       continue;
     }
-    const free = model.variable(`${k.address}<free`, { ...k.free, changes: previous(k.address) === undefined ? 0 : 1 });
+    const free = model.variable(`${k.address}<free`, { ...k.free, changes: previous(k.address) === undefined ? 0 : 1 }, 1, true);
     out.free.set(k.address, free);
     model.exactly([...terms, [free, 1]], 1);
   }
@@ -262,6 +282,12 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
   // A cable whose outlet system this supply does not have cannot be used.
   for (const x of out.columns) if (x.class.outlets.some((o) => !outlets.has(o))) model.exactly([[x.variable, 1]], 0);
   return out;
+}
+
+function push(map: Map<Address, [number, number][]>, key: Address, variable: number): void {
+  const list = map.get(key);
+  if (list) list.push([variable, 1]);
+  else map.set(key, [[variable, 1]]);
 }
 
 export function accessoryCost(p: PartNode): PartCost {

@@ -27,12 +27,12 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
   // Ticks that the server has not answered yet count here already.
   const local = useMemo(() => {
     const m = new Map<string, boolean>();
-    for (const e of outbox.waiting) {
+    for (const e of [...outbox.sent, ...outbox.waiting]) {
       if (e.kind === "tick" && e.payload.number === number) m.set(`plug:${e.payload.lead}`, e.payload.state !== "planned");
       if (e.kind === "step" && e.payload.number === number) m.set(e.payload.step, e.payload.done);
     }
     return m;
-  }, [outbox.waiting, number]);
+  }, [outbox.sent, outbox.waiting, number]);
   const steps = useMemo(() => view.steps.map((s) => ({ ...s, done: local.get(s.id) ?? s.done })), [view.steps, local]);
   const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
   const current = Math.max(

@@ -1,5 +1,5 @@
 "use client";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Result } from "../../server/result";
 import { noteAction, stepAction, tickAction } from "../job/actions";
 
@@ -14,6 +14,8 @@ export type Entry =
   | { kind: "note"; entryKey: string; payload: { number: string; text: string; kind: "note" | "skip" | "problem" } };
 
 const KEY = "imbra-outbox";
+/** By then the page has asked for news. */
+const SHOWN_MS = 20_000;
 
 function kept(): Entry[] {
   try {
@@ -36,6 +38,8 @@ const send = (e: Entry): Promise<Result> => {
 
 export interface Outbox {
   waiting: Entry[];
+  /** Taken by the server, perhaps not yet on the page: they count until the page shows them. */
+  sent: Entry[];
   sentence: string;
   push: (e: Entry) => void;
   clear: () => void;
@@ -47,6 +51,7 @@ export interface Outbox {
  */
 export function useOutbox(onSent: () => void): Outbox {
   const [waiting, setWaiting] = useState<Entry[]>([]);
+  const [recent, setRecent] = useState<{ entry: Entry; at: number }[]>([]);
   const [sentence, setSentence] = useState("");
   const busy = useRef(false);
   const write = useCallback((list: Entry[]) => {
@@ -65,6 +70,8 @@ export function useOutbox(onSent: () => void): Outbox {
           );
           return;
         }
+        const entry = first;
+        if (r.ok) setRecent((list) => [...list.filter((x) => Date.now() - x.at < SHOWN_MS), { entry, at: Date.now() }]);
         const sent = first.entryKey;
         write(kept().filter((e) => e.entryKey !== sent));
         setSentence(r.ok ? "" : r.sentence);
@@ -98,7 +105,13 @@ export function useOutbox(onSent: () => void): Outbox {
     },
     [flush, write],
   );
-  return { waiting, sentence, push, clear: useCallback(() => setSentence(""), []) };
+  const sent = useMemo(() => recent.map((x) => x.entry), [recent]);
+  useEffect(() => {
+    if (recent.length === 0) return;
+    const timer = setTimeout(() => setRecent((list) => list.filter((x) => Date.now() - x.at < SHOWN_MS)), SHOWN_MS);
+    return () => clearTimeout(timer);
+  }, [recent]);
+  return { waiting, sent, sentence, push, clear: useCallback(() => setSentence(""), []) };
 }
 
 /** A key of its own for every entry. */
