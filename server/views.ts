@@ -132,7 +132,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   ]);
   const planned = plan !== null || links.length > 0;
   const findings = planned ? checkAll(b.graph) : [];
-  const { steps: all, conflicts } = stepsOf(b.graph, new Set(steps.map((s) => s.step)));
+  const { steps: all, conflicts } = stepsOf(b.graph, new Set(steps.map((s) => s.step)), observations.length > 0);
   const power = powerOn(b.graph);
   const seenList: Seen[] = observations.map((o) => ({ line: o.line, asExpected: o.asExpected, value: o.value }));
   const tried = new Set(

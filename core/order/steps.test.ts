@@ -39,6 +39,10 @@ describe("the order of work", () => {
     expect(steps.find((s) => s.port === "board:USB3_1")?.caution).toMatch(/never at an angle/);
     expect(steps.find((s) => s.lead?.startsWith("strip-top"))?.caution).toMatch(/not interchangeable/);
   });
+  it("after the machine was powered, every plug still to go in carries the mains caution", async () => {
+    const graph = buildGraph((await demoPlan("fs-1041")).build, demo("fs-1041").types);
+    for (const s of stepsOf(graph, new Set(), true).steps.filter((x) => x.lead)) expect(s.caution).toMatch(/mains lead out/);
+  });
   it("two steps that each need the other first are a finding, not a hang", () => {
     // The card's own power lead would go into a header that the card covers.
     const { graph } = given(

@@ -48,10 +48,11 @@ interface Draft {
 
 /**
  * The steps of a build in an order that hands can follow: each after what it needs, and nothing covered
- * that is still needed. Steps without a connection are done when `doneSteps` names them.
+ * that is still needed. Steps without a connection are done when `doneSteps` names them. Once the machine has been
+ * `powered`, every plug carries the mains caution.
  */
-export function stepsOf(graph: Graph, doneSteps: ReadonlySet<string> = new Set()): { steps: Step[]; conflicts: string[] } {
-  const drafts = [...preparation(graph, doneSteps), ...plugs(graph)];
+export function stepsOf(graph: Graph, doneSteps: ReadonlySet<string> = new Set(), powered = false): { steps: Step[]; conflicts: string[] } {
+  const drafts = [...preparation(graph, doneSteps), ...plugs(graph)].map((d) => (powered && d.lead && !d.done ? { ...d, caution: CAUTION.live } : d));
   const ids = new Set(drafts.map((d) => d.id));
   const after = new Map(drafts.map((d) => [d.id, new Set((d.after ?? []).filter((a) => ids.has(a)))]));
   const coveredBy = cover(graph, drafts, ids, after);

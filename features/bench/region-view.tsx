@@ -83,10 +83,13 @@ export function RegionView({ build, port, label }: { build: Build; port: string 
           <rect x={target.x} y={target.y} width={target.w} height={target.h} fill="var(--mark)" />
         </g>
       ) : null}
-      {near.slice(0, 4).map((p) => (
-        <Name key={p.address} p={p} view={{ x0, y0, vw, vh }} bold={false} avoid={target} />
-      ))}
-      {target ? <Name p={target} view={{ x0, y0, vw, vh }} bold avoid={undefined} /> : null}
+      {near
+        .sort((a, b) => a.cx - b.cx)
+        .slice(0, 4)
+        .map((p, i) => (
+          <Name key={p.address} p={p} view={{ x0, y0, vw, vh }} bold={false} avoid={target} row={i % 2} />
+        ))}
+      {target ? <Name p={target} view={{ x0, y0, vw, vh }} bold avoid={undefined} row={0} /> : null}
       {target ? (
         <g transform={`translate(${x0 + vw - 80} ${y0 + vh - 90}) scale(${insetScale})`}>
           <rect x={-10} y={-10} width={frame.board.w + 20} height={frame.board.h + 20} fill="var(--ground)" />
@@ -123,16 +126,19 @@ function Name({
   view,
   bold,
   avoid,
+  row,
 }: {
   p: Spot;
   view: { x0: number; y0: number; vw: number; vh: number };
   bold: boolean;
   avoid: Spot | undefined;
+  row: number;
 }) {
   const width = p.label.length * 14.5;
   const below = p.cy < view.y0 + view.vh / 2;
   const close = avoid !== undefined && Math.abs(avoid.cx - p.cx) < width + 30 && Math.abs(avoid.cy - p.cy) < 60;
-  const y = below ? p.y + p.h + (close ? 58 : 30) : p.y - (close ? 40 : 14);
+  const step = row * 30;
+  const y = below ? p.y + p.h + (close ? 58 : 30) + step : p.y - (close ? 40 : 14) - step;
   const x = Math.min(Math.max(p.cx, view.x0 + width / 2 + 6), view.x0 + view.vw - width / 2 - 6);
   return (
     <text

@@ -66,7 +66,11 @@ export function Rail({
         <span className="text-label">Log</span>
       </button>
       {open ? (
-        <div ref={panel} tabIndex={-1} className="arrive region absolute right-12 top-0 z-20 h-full w-90 border-l-2 border-ink bg-raised p-4">
+        <div
+          ref={panel}
+          tabIndex={-1}
+          className="arrive region outline-none absolute right-12 top-0 z-20 h-full w-90 border-l-2 border-ink bg-raised p-4"
+        >
           {open === "log" ? <LogList log={log} /> : <FindingList number={number} list={findings} leads={leads} first={open} />}
         </div>
       ) : null}

@@ -125,8 +125,8 @@ export function CaseSection({ build, chosen, onChoose }: { build: Build; chosen:
             </text>
             {spare !== undefined ? (
               <text
-                x={(at.xMm + (card.type.body.widthMm ?? 0) - 4) * scale}
-                y={(cardY + 60) * scale}
+                x={(at.xMm + (card.type.body.widthMm ?? 0) - 8) * scale}
+                y={(cardY + 25) * scale}
                 textAnchor="end"
                 fontSize="12"
                 fontWeight="650"

@@ -169,21 +169,24 @@ export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale,
               stroke={on ? "var(--ink)" : "var(--edge)"}
               strokeWidth={on ? 2.5 : 1.5}
             />
-            {(unfed ? ["no", "power"] : d.lines.flatMap((t) => (t.length * 6.6 > d.w - 4 && t.includes(" ") ? t.split(" ") : [t]))).map(
-              (t, i, all) => (
-                <text
-                  key={`${t}${String(i)}`}
-                  x={d.x + d.w / 2}
-                  y={d.y + d.h / 2 + 4 + (i - (all.length - 1) / 2) * 13}
-                  textAnchor="middle"
-                  fontSize="12"
-                  className={i > 0 ? "mono" : undefined}
-                  fill="var(--ink)"
-                >
-                  {t}
-                </text>
-              ),
-            )}
+            {(unfed && d.h > 30
+              ? ["no", "power"]
+              : d.h < 30
+                ? [d.lines.at(-1) ?? ""]
+                : d.lines.flatMap((t) => (t.length * 6.6 > d.w - 4 && t.includes(" ") ? t.split(" ") : [t]))
+            ).map((t, i, all) => (
+              <text
+                key={`${t}${String(i)}`}
+                x={d.x + d.w / 2}
+                y={d.y + d.h / 2 + 4 + (i - (all.length - 1) / 2) * 13}
+                textAnchor="middle"
+                fontSize="12"
+                className={i > 0 ? "mono" : undefined}
+                fill="var(--ink)"
+              >
+                {t}
+              </text>
+            ))}
           </g>
         );
       })}

@@ -260,6 +260,8 @@ export function routeRound(frame: BoardFrame, from: { x: number; y: number; side
     .map((c) => ({ ...c, on: forward ? (c.at - a.at + total) % total : (a.at - c.at + total) % total }))
     .filter((c) => c.on > 0 && c.on < span)
     .sort((p, q) => p.on - q.on);
-  const points = [from, a, ...passed, b, to];
+  // Straight to the lane first, so that no cord runs aslant.
+  const turn = from.side === "left" || from.side === "right" ? { x: a.x, y: from.y } : { x: from.x, y: a.y };
+  const points = [from, turn, a, ...passed, b, to];
   return points.map((p, i) => `${i === 0 ? "M" : "L"}${Math.round(p.x * 10) / 10} ${Math.round(p.y * 10) / 10}`).join("");
 }

@@ -17,7 +17,7 @@ export const freeLeads: Rule = {
           severity,
           `${l.tag} (${l.name}) has no port. ${whyFree(graph, l)}`,
           [l.address],
-          severity === "note" ? undefined : { kind: "plan", label: "Plan the wiring" },
+          severity === "note" || graph.connections.length > 0 ? undefined : { kind: "plan", label: "Plan the wiring" },
         ),
       ];
     }),
