@@ -138,7 +138,7 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
       const splitter = node.lead.role === "splitter-in";
       if (graph.ofLead.has(node.address)) {
         // Plugged for good into a splitter that itself hangs on nothing.
-        cost = addCost(cost, freeCost(node, false));
+        cost = addCost(cost, freeCost(node, consumer.spare));
         continue;
       }
       if (isNew(node.part.id) && !splitter) broken.push(`${node.address} is an accessory that hangs on nothing`);

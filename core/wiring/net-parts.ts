@@ -206,7 +206,7 @@ function load(top: Consumer, c: Consumer): void {
   top.reports ||= c.reports;
   top.spare = false;
   if (c.zone !== undefined) top.zone ??= c.zone;
-  top.carries.push(c.node);
+  if (!c.spare) top.carries.push(c.node);
 }
 
 function usbNeeds(p: PortNode, isCandidate: (id: string) => boolean, constantOf: Map<Address, Connection>): Partial<Root> {
