@@ -98,14 +98,19 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
     [steps.length, current],
   );
 
+  // The listener stays for good and looks up what is current: a page that renders meanwhile must not lose a key.
+  const now = useRef({ press, look, leads: view.leads, lead });
+  useEffect(() => {
+    now.current = { press, look, leads: view.leads, lead };
+  });
   // A bare key waits a moment: more keys in that time are a scan, whose Enter is swallowed and never ticks.
   useEffect(() => {
     let burst = "";
     let timer: ReturnType<typeof setTimeout> | undefined;
     const act = (k: string) => {
-      if (k === " " || k === "Enter") press();
-      else if (k === "ArrowLeft") look(-1);
-      else if (k === "ArrowRight") look(1);
+      if (k === " " || k === "Enter") now.current.press();
+      else if (k === "ArrowLeft") now.current.look(-1);
+      else if (k === "ArrowRight") now.current.look(1);
       else {
         const open = ({ d: "differs", p: "problem", s: "skip", l: "list", v: "press" } as const)[k.toLowerCase()];
         if (open) setSheet(open);
@@ -127,12 +132,12 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
         const scan = burst;
         burst = "";
         clearTimeout(timer);
-        const hit = view.leads.find((l) => l.tag.toLowerCase() === scan.toLowerCase());
+        const hit = now.current.leads.find((l) => l.tag.toLowerCase() === scan.toLowerCase());
         setSaid(
-          hit && hit.address === step?.lead
+          hit && hit.address === now.current.lead?.address
             ? `Right lead: ${hit.tag}. Plug it, then press Done.`
             : hit
-              ? `Wrong lead: that is ${hit.tag}, ${hit.name}. This step wants ${lead?.tag ?? "another"}.`
+              ? `Wrong lead: that is ${hit.tag}, ${hit.name}. This step wants ${now.current.lead?.tag ?? "another"}.`
               : `${scan} is no lead of this job.`,
         );
         return;
@@ -151,7 +156,7 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
       window.removeEventListener("keydown", key);
       clearTimeout(timer);
     };
-  }, [press, look, view.leads, step?.lead, lead?.tag]);
+  }, []);
 
   useEffect(() => {
     const timer = setInterval(() => {
