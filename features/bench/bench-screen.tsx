@@ -1,19 +1,18 @@
 "use client";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { Dialog } from "radix-ui";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { family } from "../../core/catalogue";
 import { panelPinout } from "../../core/wiring";
 import type { JobView } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
-import { Caution, StateShape } from "../../ui/marks";
-import { candidates, sceneOf } from "../wiring/scene";
+import { Caution } from "../../ui/marks";
+import { sceneOf } from "../wiring/scene";
+import { BenchSheet, type Sheet } from "./bench-sheet";
 import { entryKey, useOutbox } from "./outbox";
 import { RegionView } from "./region-view";
 
-type Sheet = "list" | "differs" | "problem" | "skip" | "press" | null;
 const REST_MS = 500;
 const SCAN_MS = 80;
 
@@ -50,7 +49,6 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
   const lead = view.leads.find((l) => l.address === step?.lead);
   const port = step?.port ? scene.graph.ports.get(step.port) : undefined;
   const stop = view.findings.find((f) => f.severity === "stop" && step?.lead !== undefined && f.ends.includes(step.lead));
-  const pressing = step?.id === "look";
 
   const setDone = useCallback(
     (done: boolean) => {
@@ -284,7 +282,7 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
       <BenchSheet
         sheet={sheet}
         close={() => setSheet(null)}
-        {...{ view, steps, at, lead, scene, number, pressing }}
+        {...{ view, steps, at, lead, scene, number }}
         onGo={(i) => {
           setLooking(i === current ? null : i);
           setSheet(null);
@@ -309,148 +307,5 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
         }}
       />
     </main>
-  );
-}
-
-interface SheetProps {
-  sheet: Sheet;
-  close: () => void;
-  view: Pick<JobView, "power" | "head">;
-  steps: JobView["steps"];
-  at: number;
-  lead: JobView["leads"][number] | undefined;
-  scene: ReturnType<typeof sceneOf>;
-  number: string;
-  pressing: boolean;
-  onGo: (i: number) => void;
-  onNote: (kind: "skip" | "problem", text: string) => void;
-  onDiffers: (port: string, place?: number[]) => void;
-}
-
-const TITLE: Record<Exclude<Sheet, null>, string> = {
-  list: "All steps",
-  differs: "Where is it really?",
-  problem: "What is wrong?",
-  skip: "Skip, because",
-  press: "If you press the button now",
-};
-
-function BenchSheet({ sheet, close, view, steps, at, lead, scene, number, onGo, onNote, onDiffers }: SheetProps) {
-  const [text, setText] = useState("");
-  useEffect(() => {
-    if (sheet) setText("");
-  }, [sheet]);
-  const node = lead ? scene.graph.leads.get(lead.address) : undefined;
-  return (
-    <Dialog.Root
-      open={sheet !== null}
-      onOpenChange={(o) => {
-        if (!o) close();
-      }}
-    >
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ground/80" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed inset-x-6 bottom-6 top-6 mx-auto flex max-w-[960px] flex-col gap-4 overflow-auto rounded border-2 border-ink bg-raised p-6 text-bench"
-        >
-          <div className="flex items-center gap-4">
-            <Dialog.Title className="flex-1 text-bench-key font-bold">{sheet ? TITLE[sheet] : ""}</Dialog.Title>
-            <Dialog.Close className="key-bench !min-h-20 w-34">Close</Dialog.Close>
-          </div>
-          {sheet === "list" ? (
-            <>
-              <div className="flex flex-wrap gap-3">
-                <Link className="key-bench !min-h-20 px-6 no-underline" href={`/job/${number}/wiring`}>
-                  Wiring
-                </Link>
-                <Link className="key-bench !min-h-20 px-6 no-underline" href={`/job/${number}/first-boot`}>
-                  First boot
-                </Link>
-                <Link className="key-bench !min-h-20 px-6 no-underline" href="/">
-                  Benches
-                </Link>
-              </div>
-              <ol className="flex flex-col gap-3">
-                {steps.map((s, i) => (
-                  <li key={s.id}>
-                    <button
-                      type="button"
-                      aria-current={i === at ? "step" : undefined}
-                      className={cx(
-                        "flex min-h-20 w-full items-center gap-4 rounded border-2 bg-sheet px-4 text-left",
-                        i === at ? "border-ink" : "border-edge",
-                      )}
-                      onClick={() => onGo(i)}
-                    >
-                      <StateShape state={s.done ? "plugged" : "free"} size={28} />
-                      <span className="mono w-12 text-right">{i + 1}</span>
-                      <span className="flex-1">{s.title}</span>
-                      <span className="text-soft">{s.done ? "done" : ""}</span>
-                    </button>
-                  </li>
-                ))}
-              </ol>
-            </>
-          ) : null}
-          {sheet === "press" ? (
-            <>
-              <p>{view.power.verdict}</p>
-              <ul className="flex flex-col gap-2">
-                {view.power.lines
-                  .filter((l) => !l.works)
-                  .slice(0, 12)
-                  .map((l) => (
-                    <li key={l.id}>
-                      {l.what}: {l.expected}. <span className="text-soft">{l.because}</span>
-                    </li>
-                  ))}
-              </ul>
-            </>
-          ) : null}
-          {sheet === "differs" && node ? (
-            <ul className="flex flex-col gap-3">
-              {candidates(scene.graph, node)
-                .filter((c) => !c.here)
-                .map((c) => (
-                  <li key={c.port + (c.place?.join(".") ?? "")}>
-                    <button
-                      type="button"
-                      className="flex min-h-20 w-full items-center gap-4 rounded border-2 border-edge bg-sheet px-4 text-left"
-                      onClick={() => onDiffers(c.port, c.place)}
-                    >
-                      <span className="mono font-semibold">{c.name}</span>
-                      <span className="flex-1 text-soft">{c.taken ? `planned for ${c.taken}` : c.words}</span>
-                    </button>
-                  </li>
-                ))}
-            </ul>
-          ) : null}
-          {sheet === "problem" || sheet === "skip" ? (
-            <form
-              className="flex flex-col gap-4"
-              onSubmit={(e) => {
-                e.preventDefault();
-                if (text.trim()) onNote(sheet, text.trim());
-              }}
-            >
-              <label className="flex flex-col gap-2">
-                {sheet === "skip" ? "Say why; the step stays open." : "Say what you see. It opens a fault with this step on it."}
-                <textarea
-                  className="rounded border-2 border-edge bg-sheet p-4 text-bench"
-                  rows={4}
-                  maxLength={1500}
-                  value={text}
-                  onChange={(e) => setText(e.target.value)}
-                />
-              </label>
-              <button type="submit" className="key-bench !min-h-28 w-84 self-end" data-done="mark" disabled={!text.trim()}>
-                {sheet === "skip" ? "Skip it" : "Open a fault"}
-              </button>
-            </form>
-          ) : null}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
   );
 }

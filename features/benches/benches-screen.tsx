@@ -3,6 +3,7 @@ import type { BenchJob } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { SeverityShape, StateShape } from "../../ui/marks";
 import { NewJob } from "./new-job";
+import { daysTo, dueWord, verdictOf } from "./verdict";
 
 const STAGE_WORD: Record<string, string> = {
   intake: "Intake",
@@ -22,35 +23,6 @@ const STAGE_SLUG: Record<string, string> = {
   waiting: "parts",
   "handed-over": "handover",
 };
-
-const daysTo = (today: string, due: string | null) => (due ? Math.round((Date.parse(due) - Date.parse(today)) / 86_400_000) : undefined);
-export const dueWord = (days: number | undefined) =>
-  days === undefined
-    ? "no date"
-    : days < 0
-      ? `${-days} ${days === -1 ? "day" : "days"} late`
-      : days === 0
-        ? "today"
-        : days === 1
-          ? "tomorrow"
-          : `in ${days} days`;
-
-/** One glance tells whether the week holds. */
-export function verdictOf(jobs: readonly BenchJob[], today: string): string {
-  const live = jobs.filter((j) => j.stage !== "handed-over");
-  const late = live.filter((j) => (daysTo(today, j.dueOn) ?? 99) < 0);
-  const risky = live.filter(
-    (j) =>
-      !late.includes(j) &&
-      ((j.openFaults > 0 && (daysTo(today, j.dueOn) ?? 99) <= 1) || (j.waitingUntil !== null && j.dueOn !== null && j.waitingUntil > j.dueOn)),
-  );
-  if (late.length === 0 && risky.length === 0) return `The week holds: ${live.length} jobs, none in danger.`;
-  const names = [...late, ...risky].map(
-    (j) =>
-      `${j.number} (${late.includes(j) ? dueWord(daysTo(today, j.dueOn)) : j.openFaults > 0 ? `a fault is open, due ${dueWord(daysTo(today, j.dueOn))}` : "its delivery comes too late"})`,
-  );
-  return `The week holds, except ${names.join(" and ")}.`;
-}
 
 export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string }) {
   const lanes = [1, 2, 3, 4].map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench && j.stage !== "handed-over") }));
