@@ -73,12 +73,14 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
   );
   const press = useCallback(() => {
     const now = Date.now();
-    if (now - rested.current < REST_MS) return;
-    rested.current = now;
     if (elsewhere) {
+      // Going back ticks nothing, so it need not rest; but a second tap must not land on Done.
+      rested.current = now;
       setLooking(null);
       return;
     }
+    if (now - rested.current < REST_MS) return;
+    rested.current = now;
     if (!step || step.done || stop) return;
     setDone(true);
   }, [elsewhere, step, stop, setDone]);
