@@ -7,33 +7,13 @@ import { no, type Result, yes } from "./result";
 const MOST_JOBS = 5000;
 
 /** Stores a build that has been read as a job. Inside the caller's transaction. */
-export function createJob(
-  em: EntityManager,
-  build: Build,
-  types: (id: string) => unknown,
-  fields: {
-    number: string;
-    title: string;
-    stage: string;
-    bench?: number;
-    technician?: TechnicianRow;
-    dueOn?: Date;
-    purpose?: string;
-    waitingFor?: string;
-    waitingUntil?: Date;
-  },
-): JobRow {
+function createJob(em: EntityManager, build: Build, types: (id: string) => unknown, number: string, by: TechnicianRow): JobRow {
   const job = em.create(Job, {
-    number: fields.number,
+    number,
     client: build.client ?? "No client named",
-    title: fields.title,
-    purpose: fields.purpose ?? "",
-    stage: fields.stage,
-    bench: fields.bench ?? null,
-    technician: fields.technician ?? null,
-    dueOn: fields.dueOn ? fields.dueOn.toISOString().slice(0, 10) : null,
-    waitingFor: fields.waitingFor ?? null,
-    waitingUntil: fields.waitingUntil ? fields.waitingUntil.toISOString().slice(0, 10) : null,
+    title: build.name.slice(0, 120),
+    stage: "intake",
+    technician: by,
     policy: build.policy,
     settings: build.settings,
     partsRevision: 1,
@@ -85,12 +65,7 @@ export async function importBuild(em: EntityManager, by: TechnicianRow, text: st
   if ((await em.count(Job)) >= MOST_JOBS) return no(`There are already ${MOST_JOBS} jobs. Nothing was stored.`);
   return em.transactional(async (tx) => {
     const number = await nextNumber(tx as EntityManager);
-    const job = createJob(tx as EntityManager, read.build, read.types, {
-      number,
-      title: read.build.name.slice(0, 120),
-      stage: "intake",
-      technician: by,
-    });
+    const job = createJob(tx as EntityManager, read.build, read.types, number, by);
     await tx.flush();
     log(tx as EntityManager, job, by, "job", `Job ${number} made from a build file: ${read.build.parts.length} parts.`);
     return yes(number);

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Address, buildGraph, CONNECTION_STATES, type Connection, lead as leadOf, port as portOf } from "../core/build";
+import { Address, buildGraph, type Connection, lead as leadOf, port as portOf } from "../core/build";
 import { family, mate } from "../core/catalogue";
 import { powerOn } from "../core/machine";
 import { type EntityManager, Fault, Job, JobPart, type JobRow, Link, Observation, ShelfType, StepDone, type TechnicianRow } from "../db";
@@ -10,14 +10,13 @@ import { done, no, type Result } from "./result";
 const Number_ = z.string().min(1).max(40);
 const EntryKey = z.string().max(80).optional();
 
-/** A tick at the bench: this lead is in this port now; or it is out again. `saw` is the state the screen showed. */
+/** A tick at the bench: this lead is in this port now; or it is out again. `sawPort` is where the screen showed it. */
 export const Tick = z.object({
   number: Number_,
   lead: Address,
   port: Address,
   place: z.array(z.number().int().min(1).max(30)).max(10).optional(),
   state: z.enum(["planned", "plugged", "checked"]),
-  saw: z.enum(CONNECTION_STATES).optional(),
   sawPort: Address.optional(),
   entryKey: EntryKey,
 });
@@ -43,10 +42,10 @@ export async function tick(em: EntityManager, by: TechnicianRow, t: Tick): Promi
       return no(`The parts of ${t.number} have changed: ${l ? t.port : t.lead} is no longer in it. Nothing was changed. Look at the wiring again.`);
     const link = await tx.findOne(Link, { job: job.id, lead: t.lead });
     // Two benches at once: what this screen saw is no longer so, and the other did not say the same.
-    if (t.saw !== undefined && link && link.port !== (t.sawPort ?? link.port) && link.port !== t.port) {
-      return no(
-        `${l.tag} is in ${portOf(b.graph, link.port).name} by another entry, and you say ${p.name}. Look at the plug, then choose. Nothing was changed.`,
-      );
+    if (link && t.sawPort !== undefined && link.port !== t.sawPort && link.port !== t.port) {
+      const elsewhere = portOf(b.graph, link.port).name;
+      const fact = link.state === "plugged" || link.state === "checked" ? `is in ${elsewhere} by another entry` : `is now planned for ${elsewhere}`;
+      return no(`${l.tag} ${fact}, and you say ${p.name}. Look at the plug, then choose. Nothing was changed.`);
     }
     const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
     if (m.outcome === "keyed" && t.state !== "planned") return no(`${l.tag} does not go into ${p.name}: ${m.because}. Nothing was changed.`);

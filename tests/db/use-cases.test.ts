@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { typeLookup } from "../../core/build";
+import { buildGraph, typeLookup } from "../../core/build";
 import { plan } from "../../core/plan";
 import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, Plan, type TechnicianRow } from "../../db";
 import { findJobs, importBuild } from "../../server/jobs";
@@ -177,16 +177,18 @@ describe("parts and plans", () => {
   it("two benches with two facts: the second is asked to look, nothing is changed", async () => {
     const by = await db.by();
     const v = await view("FS-1044");
-    const l = v.leads.find((x) => x.state === "planned" && x.family === "fan-4");
-    const r = await tick(db.em(), by, {
-      number: "FS-1044",
-      lead: l?.address ?? "",
-      port: "board:SYS_FAN1",
-      state: "plugged",
-      saw: "planned",
-      sawPort: "board:NOT_SO",
-    });
-    if (l?.port !== "board:SYS_FAN1") expect(r).toMatchObject({ ok: false, sentence: expect.stringContaining("Look at the plug, then choose") });
+    const fan = v.leads.find((x) => x.state === "planned" && x.family === "fan-4" && x.fromPart !== "cooler");
+    const planned = fan?.port ?? "";
+    const free = [...buildGraph(v.build, typeLookup(v.build, [])).ports.values()]
+      .filter((p) => p.port.flow === "out" && p.port.family === "fan-4" && p.part.id !== fan?.fromPart && !v.leads.some((l) => l.port === p.address))
+      .map((p) => p.address);
+    const other = free[0] ?? v.leads.find((x) => x.family === "fan-4" && x.state === "planned" && x !== fan)?.port ?? "";
+    const say = (port: string) => tick(db.em(), by, { number: "FS-1044", lead: fan?.address ?? "", port, state: "plugged", sawPort: planned });
+    expect(await say(other)).toMatchObject({ ok: true });
+    const before = await count("FS-1044");
+    expect(await say(planned)).toMatchObject({ ok: false, sentence: expect.stringContaining("by another entry, and you say") });
+    expect(await count("FS-1044")).toBe(before);
+    expect((await view("FS-1044")).leads.find((l) => l.address === fan?.address)?.port).toBe(other);
   });
   it("two plugs cannot both be in one port", async () => {
     const by = await db.by();
