@@ -22,7 +22,8 @@ describe("the order of work", () => {
     for (const label of ["AUDIO1", "USB3_1", "SATA_1"]) expect(port(label)).toBeLessThan(at("plug:card:seat"));
     for (const label of ["CPU_FAN", "PUMP1"]) expect(port(label)).toBeLessThan(at("mount:cooler"));
     expect(at("plug:cpu:seat")).toBeLessThan(at("board-in"));
-    expect(at("plug:card:seat")).toBeLessThan(port("ATX_PWR") < 0 ? 0 : steps.length);
+    expect(at("plug:card:seat")).toBeLessThan(at("plug:supply/g16/1:plug-1"));
+    expect(at("board-in")).toBeLessThan(port("ATX_PWR"));
     expect(steps.find((s) => s.id === "plug:card:seat")?.covers).toContain("AUDIO1");
   });
   it("a loose I/O shield comes before the board; a fixed one is no step", async () => {
