@@ -1,3 +1,4 @@
+import { type ParseError, parse as parseForgiving } from "jsonc-parser";
 import type { z } from "zod";
 import { isFamily, type PartType } from "../catalogue";
 import { buildGraph, type Graph, typeLookup } from "./graph";
@@ -23,6 +24,16 @@ const where = (path: readonly PropertyKey[]) =>
 const valueAt = (data: unknown, path: readonly PropertyKey[]): unknown =>
   path.reduce<unknown>((v, p) => (v !== null && typeof v === "object" ? (v as Record<PropertyKey, unknown>)[p] : undefined), data);
 
+const KIND: Record<string, string> = {
+  object: "an object in curly brackets",
+  array: "a list in square brackets",
+  string: "text in quotes",
+  number: "a number",
+  boolean: "true or false",
+  int: "a whole number",
+  record: "an object in curly brackets",
+};
+
 /** One sentence for one Zod issue. */
 function sentence(issue: z.core.$ZodIssue, data: unknown): string {
   const at = where(issue.path);
@@ -36,10 +47,14 @@ function sentence(issue: z.core.$ZodIssue, data: unknown): string {
       .slice(0, 5)
       .map((k) => `"${k.slice(0, 60)}"`)
       .join(", ")}. Remove it or correct its name.`;
+  if (issue.code === "invalid_type" && got !== undefined)
+    return `${at}: this is ${got === null ? "null" : Array.isArray(got) ? "a list" : `a ${typeof got}`}; it should be ${KIND[issue.expected] ?? issue.expected}.`;
   if (got === undefined) return `${at}: this field is missing.`;
   if (issue.code === "too_small" && typeof got === "number") return `${at}: ${got} is too small; at least ${String(issue.minimum)}.`;
   if (issue.code === "too_big")
     return `${at}: ${typeof got === "number" ? got : "this"} is too ${typeof got === "number" ? "large" : "long"}; at most ${String(issue.maximum)}.`;
+  const expected = /^Invalid \w+: expected (one of )?/.exec(issue.message);
+  if (expected) return `${at}: it should be ${expected[1] ?? ""}${issue.message.slice(expected[0].length)}.`;
   return `${at}: ${issue.message.replace(/\.$/, "")}.`;
 }
 
@@ -188,9 +203,10 @@ export function parseJson(text: string): { ok: true; value: unknown } | ReadFaul
   if (text.trim() === "") return { ok: false, faults: ["the file: it is empty. A build file is one JSON object."] };
   try {
     return { ok: true, value: JSON.parse(text) };
-  } catch (e) {
-    const position = /position (\d+)/.exec(e instanceof Error ? e.message : "")?.[1];
-    const line = position === undefined ? undefined : text.slice(0, Number(position)).split("\n").length;
-    return { ok: false, faults: [`${line ? `line ${line}` : "the file"}: this is not JSON. Look for a missing comma, quote or bracket there.`] };
+  } catch {
+    const errors: ParseError[] = [];
+    parseForgiving(text, errors, { disallowComments: true });
+    const line = text.slice(0, errors[0]?.offset ?? 0).split("\n").length;
+    return { ok: false, faults: [`line ${line}: this is not JSON. Look for a missing comma, quote or bracket there.`] };
   }
 }

@@ -57,7 +57,11 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
   const right = seen.flatMap((s) => (s.asExpected && at.get(s.line)?.works ? (at.get(s.line) ?? []) : []));
   if (wrong.length === 0) return { suspects: [], cleared: [] };
   const clearedBy = new Map<string, { name: string; by: string }>();
-  for (const r of right) for (const e of r.leans) if (!clearedBy.has(e.id)) clearedBy.set(e.id, { name: e.name, by: r.what });
+  for (const r of right) {
+    const ids = new Set(r.leans.map((e) => e.id));
+    if (r.silent && wrong.some((w) => w.leans.every((e) => ids.has(e.id)))) continue;
+    for (const e of r.leans) if (!r.spare?.includes(e.id) && !clearedBy.has(e.id)) clearedBy.set(e.id, { name: e.name, by: r.what });
+  }
   const elements = new Map(wrong.flatMap((w) => w.leans).map((e) => [e.id, e]));
   const scored = [...elements.values()].map((element) => {
     const explains = wrong.filter((w) => w.leans.some((e) => e.id === element.id));

@@ -13,6 +13,8 @@ export interface Element {
 export interface Path {
   ok: boolean;
   leans: Element[];
+  /** Ids among `leans` that it could do without: the second CPU plug, one of several modules. Working clears none of them. */
+  spare?: string[];
   missing?: string;
 }
 
@@ -127,8 +129,35 @@ export function seatPath(world: World, partId: string): Path {
   return judge(world, [partElement(graph, partId), jointElement(l, p), portElement(p)]);
 }
 
+/** Every one of these must hold. */
 export function join(world: World, paths: Path[]): Path {
   const leans = new Map<string, Element>();
-  for (const p of paths) for (const e of p.leans) leans.set(e.id, e);
-  return judge(world, [...leans.values()], paths.find((p) => !p.ok)?.missing);
+  const needed = new Set<string>();
+  for (const p of paths) {
+    for (const e of p.leans) {
+      leans.set(e.id, e);
+      if (!p.spare?.includes(e.id)) needed.add(e.id);
+    }
+  }
+  const spare = [...leans.keys()].filter((id) => !needed.has(id));
+  const missing = paths.find((p) => !p.ok)?.missing;
+  const all = [...leans.values()];
+  const judged =
+    missing !== undefined
+      ? { ok: false, leans: all, missing }
+      : judge(
+          world,
+          all.filter((e) => needed.has(e.id)),
+        );
+  return { ...judged, leans: all, ...(spare.length > 0 ? { spare } : {}) };
+}
+
+/** One of these is enough: what they do not share is spare while more than one holds. */
+export function either(paths: Path[]): Path {
+  const good = paths.filter((p) => p.ok);
+  const first = good[0] ?? paths[0];
+  if (!first || good.length < 2) return first ?? { ok: false, leans: [] };
+  const leans = new Map(good.flatMap((p) => p.leans).map((e) => [e.id, e]));
+  const spare = [...leans.keys()].filter((id) => good.some((p) => !p.leans.some((e) => e.id === id)));
+  return { ok: true, leans: [...leans.values()], spare };
 }

@@ -1,8 +1,8 @@
-import { asPlugged, type Graph, type LeadNode, partsOfKind } from "../build";
+import { asPlugged, type Graph, type LeadNode, partsOfKind, withConnections } from "../build";
 import { mate } from "../catalogue";
 import { memorySpeed } from "../memory";
-import { boardEnd, hungOn, panelPinout } from "../wiring";
-import { boardPath, boardSockets, controlPath, type Element, join, leadPath, type Path, powerPath, seatPath, type World } from "./paths";
+import { boardEnd, hungOn, panelPinout, signallers } from "../wiring";
+import { boardPath, boardSockets, controlPath, type Element, either, join, leadPath, type Path, powerPath, seatPath, type World } from "./paths";
 
 export const GROUPS = ["Power", "Fans and pump", "Lights", "Start-up", "Memory", "Drives", "Front ports"] as const;
 export type Group = (typeof GROUPS)[number];
@@ -21,6 +21,10 @@ export interface Expectation {
   because: string;
   /** All that must be good for it to work. */
   leans: Element[];
+  /** Ids among `leans` that the line could do without: that it holds clears none of them. */
+  spare?: string[];
+  /** Also seen on a machine that does not get that far: it clears nothing while something it leans on is in doubt. */
+  silent?: true;
   unit?: string;
 }
 
@@ -53,7 +57,7 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
       expected: works ? words[0] : words[1],
       otherwise: works ? [words[1]] : [words[0]],
       because: missing ? `${upper(missing)}.` : good,
-      leans: runsOnly ? join(world, [button, path]).leans : path.leans,
+      ...leansOf(runsOnly ? join(world, [button, path]) : path),
     });
   };
 
@@ -111,6 +115,7 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
   return { verdict: verdict(damage, start, lines, button, board), damage, ...(start.stopsAt ? { stopsAt: start.stopsAt } : {}), lines };
 }
 
+const leansOf = (p: Path) => ({ leans: p.leans, ...(p.spare ? { spare: p.spare } : {}) });
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 const turning = (g: Graph): LeadNode[] =>
   [...g.leads.values()].filter((l) => l.loom === "fans" && ["cpu-fan", "radiator-fan", "case-fan", "pump"].includes(l.lead.role));
@@ -163,12 +168,12 @@ interface Start {
 function startUp(world: World, whole: Graph, button: Path): Start {
   const { graph } = world;
   const sockets = boardSockets(graph, "cpu-power");
-  const cpuPower = sockets.map((s) => powerPath(world, s)).find((p) => p.ok) ?? (sockets[0] ? powerPath(world, sockets[0]) : { ok: true, leans: [] });
+  const cpuPower: Path = sockets.length === 0 ? { ok: true, leans: [] } : either(sockets.map((s) => powerPath(world, s)));
   const cpu = partsOfKind(graph, "cpu")[0];
   const cpuPath = join(world, [button, cpuPower, cpu ? seatPath(world, cpu.id) : { ok: false, leans: [], missing: "there is no CPU" }]);
   const modules = partsOfKind(graph, "memory").map((m) => seatPath(world, m.id));
   const seen = modules.filter((m) => m.ok);
-  const memory: Path = seen.length > 0 ? join(world, seen) : (modules[0] ?? { ok: false, leans: [], missing: "there is no memory" });
+  const memory: Path = modules.length > 0 ? either(modules) : { ok: false, leans: [], missing: "there is no memory" };
   const card = partsOfKind(graph, "card")[0];
   const cardPath =
     card &&
@@ -199,7 +204,7 @@ function startUp(world: World, whole: Graph, button: Path): Start {
       expected: words[path.ok ? 0 : 1],
       otherwise: [words[path.ok ? 1 : 0]],
       because: path.ok ? good : `${upper(path.missing ?? "")}.`,
-      leans: path.leans,
+      ...leansOf(path),
     });
   line("cpu", "Start-up gets past the CPU stage", cpuPath, ["passes", "stops"], "CPU power and CPU are in.");
   line("memory-stage", "Start-up gets past the memory stage", post, ["passes", "stops"], `${seen.length} of ${modules.length} modules are in.`);
@@ -214,15 +219,22 @@ function startUp(world: World, whole: Graph, button: Path): Start {
   if (header) {
     const quiet = signal?.ok ?? false;
     const all = join(world, [picture, ...(signal ? [signal] : [])]);
+    const words = ["none", "halts, waits for a key", "not reached"];
+    const expected = !picture.ok ? "not reached" : halts ? "halts, waits for a key" : "none";
     lines.push({
       id: "fan-warning",
       group: "Start-up",
       what: "CPU fan warning",
-      works: !halts,
-      expected: halts ? "halts, waits for a key" : "none",
-      otherwise: [halts ? "none" : "halts, waits for a key"],
-      because: quiet ? `${header.name} sees a speed signal.` : `${upper(signal?.missing ?? `${header.name} sees no speed signal`)}.`,
-      leans: all.leans,
+      works: picture.ok && !halts,
+      expected,
+      otherwise: words.filter((w) => w !== expected),
+      because: !picture.ok
+        ? `${upper(picture.missing ?? "")}.`
+        : quiet
+          ? `${header.name} sees a speed signal.`
+          : `${upper(signal?.missing ?? `${header.name} sees no speed signal`)}.`,
+      ...leansOf(all),
+      silent: true,
     });
   }
   const path = halts ? { ...picture, ok: false, missing: `start-up halts: ${signal?.missing ?? "no speed signal on the CPU fan header"}` } : picture;
@@ -246,28 +258,38 @@ function startUp(world: World, whole: Graph, button: Path): Start {
 function speedSignal(world: World, header: string): Path {
   const { graph } = world;
   const p = graph.ports.get(header);
-  const on = p && hungOn(graph, p);
-  const reporters = (on?.leads ?? []).filter((l) => l.lead.reportsSpeed || l.part.type.ports.some((q) => q.speedTo === l.lead.id));
-  const paths = reporters.map((l) => leadPath(world, l.address));
-  return (
-    paths.find((x) => x.ok) ??
-    paths[0] ?? {
-      ok: false,
-      leans: [],
-      missing: on && on.leads.length > 0 ? `nothing on ${p?.name} gives a speed signal` : `${p?.name ?? "the CPU fan header"} is empty`,
-    }
+  const paths = (p ? signallers(graph, p) : []).map(({ lead, through }) =>
+    join(
+      world,
+      [lead, ...through].map((l) => leadPath(world, l.address)),
+    ),
   );
+  if (paths.length > 0) return either(paths);
+  const on = p && hungOn(graph, p);
+  return {
+    ok: false,
+    leans: [],
+    missing: on && on.leads.length > 0 ? `nothing on ${p?.name} gives it a speed signal` : `${p?.name ?? "the CPU fan header"} is empty`,
+  };
 }
 
 function memoryLines(world: World, start: Path): Expectation[] {
-  const speed = memorySpeed(world.graph, world.graph.build.settings.memoryProfile);
+  const nodes = partsOfKind(world.graph, "memory");
+  const modules = nodes.map((m) => seatPath(world, m.id));
+  // A bad module is not counted, as if it were not in.
+  const dead = nodes.filter((_, i) => !modules[i]?.ok).map((m) => `${m.id}:`);
+  const seen = withConnections(
+    world.graph,
+    world.graph.connections.filter((c) => !dead.some((d) => c.lead.startsWith(d))),
+  );
+  const speed = memorySpeed(seen, world.graph.build.settings.memoryProfile) ?? memorySpeed(world.graph, world.graph.build.settings.memoryProfile);
   if (!speed) return [];
-  const leans = join(world, [start, ...partsOfKind(world.graph, "memory").map((m) => seatPath(world, m.id))]).leans;
-  const base = { group: "Memory" as const, works: start.ok, otherwise: [], leans };
+  const base = { group: "Memory" as const, works: start.ok, otherwise: [] };
   const because = start.ok ? "" : `${upper(start.missing ?? "")}.`;
   return [
     {
       ...base,
+      ...leansOf(join(world, [start, ...modules])),
       id: "memory-size",
       what: "Memory size",
       expected: start.ok ? String(speed.sizeGb) : "not seen",
@@ -276,6 +298,7 @@ function memoryLines(world: World, start: Path): Expectation[] {
     },
     {
       ...base,
+      ...leansOf(join(world, [start, either(modules)])),
       id: "memory-speed",
       what: "Memory speed",
       expected: start.ok ? String(speed.mts) : "not seen",
@@ -298,7 +321,7 @@ function driveLines(world: World, whole: Graph, start: Path): Expectation[] {
       expected: path.ok ? "listed" : "missing",
       otherwise: [path.ok ? "missing" : "listed"],
       because: path.ok ? `${d.type.name}${bootName(graph, d.id)}.` : `${upper(path.missing ?? "")}.`,
-      leans: path.leans,
+      ...leansOf(path),
     };
   });
 }

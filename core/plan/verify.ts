@@ -145,6 +145,8 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
       else cost = addCost(addCost(cost, freeCost(node, consumer.spare)), { changes: wasOn.has(node.address) ? 1 : 0 });
       continue;
     }
+    if (h.source.kind === "hub" && h.source.part.id === node.part.id && node.lead.role !== "radiator-fan")
+      broken.push(`${node.address} hangs on its own part, ${h.group}`);
     if (node.lead.role === "case-fan") {
       const c = caseFans.get(h.group) ?? { all: 0, open: false };
       caseFans.set(h.group, { all: c.all + 1, open: c.open || !constant });

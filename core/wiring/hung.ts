@@ -42,3 +42,22 @@ export function hungOn(graph: Graph, at: PortNode): Hung | undefined {
     ...(feed?.leds === undefined ? {} : { limitLeds: feed.leds }),
   };
 }
+
+/**
+ * The leads whose speed signal arrives at a header, each with the leads that pass it on. A splitter and a hub pass on
+ * the signal of one outlet only (common practice): the one whose `speedTo` names the lead upwards.
+ */
+export function signallers(graph: Graph, header: PortNode): { lead: LeadNode; through: LeadNode[] }[] {
+  return [...graph.leads.values()].flatMap((lead) => {
+    if (!lead.lead.reportsSpeed) return [];
+    const through: LeadNode[] = [];
+    let at = graph.ports.get(graph.ofLead.get(lead.address)?.port ?? "");
+    while (at && at !== header) {
+      const up = at.port.speedTo === undefined ? undefined : graph.leads.get(`${at.part.id}:${at.port.speedTo}`);
+      if (!up || through.includes(up)) return [];
+      through.push(up);
+      at = graph.ports.get(graph.ofLead.get(up.address)?.port ?? "");
+    }
+    return at ? [{ lead, through }] : [];
+  });
+}

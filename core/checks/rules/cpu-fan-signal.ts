@@ -1,4 +1,4 @@
-import { hungOn } from "../../wiring";
+import { hungOn, signallers } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule } from "../rule";
 
 export const cpuFanSignal: Rule = {
@@ -10,11 +10,12 @@ export const cpuFanSignal: Rule = {
     [...graph.ports.values()].flatMap((p) => {
       if (p.port.role !== "cpu-fan" || p.port.flow !== "out") return [];
       const on = hungOn(graph, p);
-      const seen = on?.leads.some((l) => l.lead.reportsSpeed || l.part.type.ports.some((q) => q.speedTo === l.lead.id));
-      if (seen) return [];
+      if (signallers(graph, p).length > 0) return [];
       const ignored = graph.build.settings.cpuFanWarning === "ignore";
       const what =
-        on && on.leads.length > 0 ? `${p.name} holds ${on.leads.map((l) => l.tag).join(", ")}, which gives no speed signal` : `${p.name} is empty`;
+        on && on.leads.length > 0
+          ? `${p.name} holds ${on.leads.map((l) => l.tag).join(", ")}, whose speed signal does not arrive there`
+          : `${p.name} is empty`;
       return [
         finding(
           "cpu-fan-signal",
