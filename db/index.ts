@@ -1,3 +1,4 @@
+export { LockMode } from "@mikro-orm/core";
 export {
   Fault,
   type FaultRow,

@@ -69,6 +69,14 @@ const portIsFree = (port) =>
     s.listen(port, "127.0.0.1", () => s.close(() => resolve(true)));
   });
 
+function isZombie(pid) {
+  try {
+    return /^\d+ \(.*\) Z/.test(readFileSync(`/proc/${pid}/stat`, "utf8"));
+  } catch {
+    return false;
+  }
+}
+
 /**
  * Starts the project's own cluster and returns its URL and a function that stops it.
  * @param {string} project folder of the project
@@ -91,26 +99,35 @@ export async function startCluster(project, { name, port, fresh = false }) {
   }
   const portFile = join(data, "imbra-port");
   let at = existsSync(portFile) ? Number(readFileSync(portFile, "utf8")) : port;
+  const pidFile = join(data, "postmaster.pid");
+  // Killed hard and not yet reaped by its parent, it still has a process number, which pg_ctl takes for life.
+  if (existsSync(pidFile) && isZombie(Number(readFileSync(pidFile, "utf8").split("\n")[0]))) rmSync(pidFile);
   const running = asOwner(pgctl, ["-D", data, "status"]).status === 0;
   if (!running) {
     while (!(await portIsFree(at))) at += 1;
-    // A cluster killed hard leaves its pid file behind; pg_ctl sorts that out itself.
-    const started = asOwner(
-      pgctl,
-      [
-        "-D",
-        data,
-        "-w",
-        "-t",
-        "60",
-        "-l",
-        join(data, "server.log"),
-        "-o",
-        `-c listen_addresses=127.0.0.1 -p ${at} -c unix_socket_directories=${data} -c max_connections=60`,
-        "start",
-      ],
-      { stdio: "ignore" },
-    );
+    const start = () =>
+      asOwner(
+        pgctl,
+        [
+          "-D",
+          data,
+          "-w",
+          "-t",
+          "60",
+          "-l",
+          join(data, "server.log"),
+          "-o",
+          `-c listen_addresses=127.0.0.1 -p ${at} -c unix_socket_directories=${data} -c max_connections=60`,
+          "start",
+        ],
+        { stdio: "ignore" },
+      );
+    // A cluster killed hard leaves its pid file, which pg_ctl sorts out, and helpers that take a moment to end.
+    let started = start();
+    for (let tries = 0; started.status !== 0 && tries < 4; tries++) {
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      started = start();
+    }
     if (started.status !== 0) stopWith(`PostgreSQL did not start. Its log: ${join(data, "server.log")}`);
     writeFileSync(portFile, String(at));
   }

@@ -50,10 +50,11 @@ function createJob(em: EntityManager, build: Build, types: (id: string) => unkno
   return job;
 }
 
+/** The next free number. Two people at once wait for each other until the transaction ends. */
 async function nextNumber(em: EntityManager): Promise<string> {
-  const last = await em.findOne(Job, { number: { $like: "FS-%" } }, { orderBy: { number: "desc" } });
-  const n = Number(/\d+$/.exec(last?.number ?? "FS-1040")?.[0] ?? 1040);
-  return `FS-${n + 1}`;
+  await em.execute("select pg_advisory_xact_lock(1041)");
+  const [last] = await em.execute<{ n: number | null }[]>(`select max(substring(number from '^FS-([0-9]{1,9})$')::int) as n from job`);
+  return `FS-${(last?.n ?? 1040) + 1}`;
 }
 
 /** A new job from a build file. Bad files give a sentence a fault and store nothing. */

@@ -2,7 +2,7 @@ import { Worker } from "node:worker_threads";
 import type { Build } from "../core/build";
 import { isDone } from "../core/build";
 import type { Plan as MadePlan } from "../core/plan";
-import { type EntityManager, Job, JobPart, Link, Plan, type TechnicianRow } from "../db";
+import { type EntityManager, Job, JobPart, Link, LockMode, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
 import { no, type Result, yes } from "./result";
@@ -52,6 +52,8 @@ export async function planJob(
   const job = await findJob(em, number);
   if (!job) return no(`There is no job ${number}.`);
   const { build } = await buildOfJob(em, job);
+  // The row is read again later and refreshes itself; what it was now is what counts.
+  const partsRevision = job.partsRevision;
   const started = performance.now();
   let made: MadePlan;
   try {
@@ -61,13 +63,15 @@ export async function planJob(
   }
   const tookMs = Math.round(performance.now() - started);
   return em.transactional(async (tx) => {
-    const now = await tx.findOneOrFail(Job, { id: job.id }, { lockMode: 4, refresh: true });
+    const now = await tx.findOneOrFail(Job, { id: job.id }, { lockMode: LockMode.PESSIMISTIC_WRITE, refresh: true });
     const links = await tx.find(Link, { job: job.id });
-    const same =
-      now.partsRevision === job.partsRevision &&
-      links
-        .filter((l) => l.state !== "planned")
-        .every((l) => build.connections.some((c) => c.lead === l.lead && c.port === l.port && c.state === l.state));
+    const held = (list: readonly { lead: string; port: string; state: string }[]) =>
+      list
+        .filter((c) => c.state !== "planned")
+        .map((c) => `${c.lead} ${c.port} ${c.state}`)
+        .sort()
+        .join("\n");
+    const same = now.partsRevision === partsRevision && held(links) === held(build.connections);
     if (!same) return no("The parts or the plugs changed while the plan was being made. Nothing was stored. Plan again.");
     const last = await tx.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
     const revision = (last?.revision ?? 0) + 1;

@@ -251,8 +251,23 @@ export async function benches(em: EntityManager): Promise<BenchJob[]> {
   const jobs = await em.find(Job, {}, { orderBy: { number: "asc" }, limit: 200, populate: ["technician"] });
   const out: BenchJob[] = [];
   for (const job of jobs) {
-    const v = await jobView(em, job.number);
-    if (!v) continue;
+    const v = await jobView(em, job.number).catch((e: unknown) => {
+      console.error(`${job.number} could not be worked out`, e);
+      return undefined;
+    });
+    // One job that cannot be worked out must not take the others' bench away.
+    if (!v) {
+      out.push({
+        ...headOf(job),
+        next: "This job could not be worked out. Nothing of it is lost; open it, undo the last entry, or tell the lead",
+        stops: 1,
+        openFaults: 0,
+        share: 0,
+        leads: 0,
+        placed: 0,
+      });
+      continue;
+    }
     const left = v.steps.find((s) => !s.done);
     const done = v.steps.filter((s) => s.done).length;
     out.push({

@@ -2,7 +2,8 @@ import { z } from "zod";
 import { Address, buildGraph, type Connection, lead as leadOf, port as portOf } from "../core/build";
 import { family, mate } from "../core/catalogue";
 import { powerOn } from "../core/machine";
-import { type EntityManager, Fault, Job, JobPart, type JobRow, Link, Observation, ShelfType, StepDone, type TechnicianRow } from "../db";
+import { closesRing } from "../core/wiring";
+import { type EntityManager, Fault, Job, JobPart, type JobRow, Link, LockMode, Observation, ShelfType, StepDone, type TechnicianRow } from "../db";
 import { buildOfJob, type JobBuild } from "./build-of-job";
 import { alreadyKept, log } from "./log";
 import { done, no, type Result } from "./result";
@@ -22,10 +23,16 @@ export const Tick = z.object({
 });
 export type Tick = z.infer<typeof Tick>;
 
-async function withJob(em: EntityManager, number: string, work: (tx: EntityManager, job: JobRow, b: JobBuild) => Promise<Result>): Promise<Result> {
+/** One entry at a time for a job: the next waits for the last. An entry that was kept already is not kept twice. */
+async function withJob(
+  em: EntityManager,
+  entry: { number: string; entryKey?: string | undefined },
+  work: (tx: EntityManager, job: JobRow, b: JobBuild) => Promise<Result>,
+): Promise<Result> {
   return em.transactional(async (tx) => {
-    const job = await tx.findOne(Job, { number }, { lockMode: 4 });
-    if (!job) return no(`There is no job ${number}. Nothing was changed.`);
+    const job = await tx.findOne(Job, { number: entry.number }, { lockMode: LockMode.PESSIMISTIC_WRITE });
+    if (!job) return no(`There is no job ${entry.number}. Nothing was changed.`);
+    if (await alreadyKept(tx as EntityManager, entry.entryKey)) return done();
     return work(tx as EntityManager, job, await buildOfJob(tx as EntityManager, job));
   });
 }
@@ -34,8 +41,7 @@ const busy = (b: JobBuild, port: string, place: number[] | undefined, except: st
   b.build.connections.find((c) => c.port === port && c.lead !== except && (!c.place || !place || c.place.some((x) => place.includes(x))));
 
 export async function tick(em: EntityManager, by: TechnicianRow, t: Tick): Promise<Result> {
-  if (await alreadyKept(em, t.entryKey)) return done();
-  return withJob(em, t.number, async (tx, job, b) => {
+  return withJob(em, t, async (tx, job, b) => {
     const l = b.graph.leads.get(t.lead);
     const p = b.graph.ports.get(t.port);
     if (!l || !p)
@@ -95,13 +101,15 @@ export const Fix = z.object({
 
 /** The technician decides where a lead goes; the planner keeps to it. Refuses what does not mate. */
 export async function fix(em: EntityManager, by: TechnicianRow, f: z.infer<typeof Fix>): Promise<Result> {
-  return withJob(em, f.number, async (tx, job, b) => {
+  return withJob(em, f, async (tx, job, b) => {
     const l = b.graph.leads.get(f.lead);
     const p = b.graph.ports.get(f.port);
     if (!l || !p) return no(`The parts of ${f.number} have changed. Nothing was changed. Look at the wiring again.`);
     const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
     if (m.outcome === "keyed" || m.outcome === "harm")
       return no(`${l.tag} (${l.name}) does not go into ${p.name}: ${m.because}. Nothing was changed.`);
+    if (f.fixed && closesRing(b.graph, l, p))
+      return no(`${l.tag} (${l.name}) in ${p.name} would close a ring that nothing feeds. Nothing was changed.`);
     const link = await tx.findOne(Link, { job: job.id, lead: f.lead });
     if (link && (link.state === "plugged" || link.state === "checked"))
       return no(`${l.tag} is already plugged. Take it out first, then move it. Nothing was changed.`);
@@ -154,8 +162,7 @@ export const Step = z.object({
 });
 
 export async function step(em: EntityManager, by: TechnicianRow, s: z.infer<typeof Step>): Promise<Result> {
-  if (await alreadyKept(em, s.entryKey)) return done();
-  return withJob(em, s.number, async (tx, job) => {
+  return withJob(em, s, async (tx, job) => {
     const row = await tx.findOne(StepDone, { job: job.id, step: s.step });
     if (s.done && !row) tx.create(StepDone, { job, step: s.step, by, at: new Date() });
     if (!s.done && row) tx.remove(row);
@@ -172,8 +179,7 @@ export const Note = z.object({
 });
 
 export async function note(em: EntityManager, by: TechnicianRow, n: z.infer<typeof Note>): Promise<Result> {
-  if (await alreadyKept(em, n.entryKey)) return done();
-  return withJob(em, n.number, async (tx, job, _b) => {
+  return withJob(em, n, async (tx, job, _b) => {
     log(tx, job, by, n.kind, n.text, n.entryKey ? { entryKey: n.entryKey } : {});
     if (n.kind === "problem") {
       const last = await tx.findOne(Fault, { job: job.id }, { orderBy: { number: "desc" } });
@@ -201,8 +207,7 @@ export const Observe = z.object({ number: Number_, lines: z.array(Seen).min(1).m
 
 /** What was seen at first boot. A mismatch opens a fault with the observation; the right value later does not close it. */
 export async function observe(em: EntityManager, by: TechnicianRow, o: z.infer<typeof Observe>): Promise<Result> {
-  if (await alreadyKept(em, o.entryKey)) return done();
-  return withJob(em, o.number, async (tx, job, b) => {
+  return withJob(em, o, async (tx, job, b) => {
     const lines = new Map(powerOn(b.graph).lines.map((l) => [l.id, l]));
     if (o.lines.some((s) => !lines.has(s.line)))
       return no("A line is no longer on the sheet: the wiring changed. Nothing was stored. Look at the sheet again.");
@@ -255,8 +260,7 @@ export const Try = z.object({
 
 /** An action tried on all open faults at once: they are explained together. "That was it" closes them. */
 export async function tryAction(em: EntityManager, by: TechnicianRow, t: z.infer<typeof Try>): Promise<Result> {
-  if (await alreadyKept(em, t.entryKey)) return done();
-  return withJob(em, t.number, async (tx, job, b) => {
+  return withJob(em, t, async (tx, job, b) => {
     const open = await tx.find(Fault, { job: job.id, state: "open" }, { limit: 200 });
     if (open.length === 0) return no("There is no open fault to try this on. Nothing was stored.");
     const lines = powerOn(b.graph).lines;
@@ -285,7 +289,7 @@ export async function tryAction(em: EntityManager, by: TechnicianRow, t: z.infer
 export const CloseFault = z.object({ number: Number_, fault: z.number().int().min(1), finding: z.string().trim().min(3).max(500) });
 
 export async function closeFault(em: EntityManager, by: TechnicianRow, c: z.infer<typeof CloseFault>): Promise<Result> {
-  return withJob(em, c.number, async (tx, job) => {
+  return withJob(em, c, async (tx, job) => {
     const f = await tx.findOne(Fault, { job: job.id, number: c.fault, state: "open" });
     if (!f) return no(`Fault ${c.fault} is not open. Somebody may have closed it. Nothing was changed.`);
     Object.assign(f, { state: "closed", closedAt: new Date(), finding: c.finding });
@@ -303,7 +307,7 @@ export const ChangePart = z.object({
 
 /** Another type in place of a part, or its serial. A changed type makes the plan stale. */
 export async function changePart(em: EntityManager, by: TechnicianRow, c: z.infer<typeof ChangePart>): Promise<Result> {
-  return withJob(em, c.number, async (tx, job, b) => {
+  return withJob(em, c, async (tx, job, b) => {
     const row = await tx.findOne(JobPart, { job: job.id, key: c.part });
     if (!row) return no(`${c.number} has no part ${c.part} any more. Nothing was changed.`);
     if (c.serial !== undefined) {
@@ -350,7 +354,7 @@ export const Setting = z.object({
 });
 
 export async function setting(em: EntityManager, by: TechnicianRow, s: z.infer<typeof Setting>): Promise<Result> {
-  return withJob(em, s.number, async (tx, job, b) => {
+  return withJob(em, s, async (tx, job, b) => {
     if (s.cpuFanWarning === "ignore" && !s.because) return no("Ignoring the CPU fan warning needs a written reason. Nothing was changed.");
     job.settings = {
       ...b.build.settings,

@@ -61,3 +61,16 @@ export function signallers(graph: Graph, header: PortNode): { lead: LeadNode; th
     return at ? [{ lead, through }] : [];
   });
 }
+
+/** Would this lead, plugged into this port, feed its own part in a ring: a splitter into one that hangs on it? */
+export function closesRing(graph: Graph, lead: LeadNode, port: PortNode): boolean {
+  if (lead.lead.flow !== "in") return false;
+  let at: PortNode | undefined = port;
+  for (let depth = 0; at && depth < 20; depth++) {
+    if (at.part === lead.part) return true;
+    const up = at.port.fedBy;
+    if (up === undefined || !at.part.type.leads.some((l) => l.id === up)) return false;
+    at = graph.ports.get(graph.ofLead.get(`${at.part.id}:${up}`)?.port ?? "");
+  }
+  return at !== undefined;
+}

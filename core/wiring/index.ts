@@ -1,6 +1,6 @@
 export { boardEnd } from "./data";
 export { amps, type Free, freeEnds, whyEmpty, whyFree, whyHere } from "./explain";
-export { type Hung, hungOn, signallers } from "./hung";
+export { closesRing, type Hung, hungOn, signallers } from "./hung";
 export {
   type Consumer,
   consumerOf,

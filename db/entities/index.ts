@@ -120,6 +120,7 @@ export const StepDone = defineEntity({
 export const LogEntry = defineEntity({
   name: "LogEntry",
   tableName: "log_entry",
+  indexes: [{ name: "log_entry_job_index", properties: ["job", "id"] }],
   properties: {
     id: p.integer().primary().autoincrement(),
     job: () => p.manyToOne(Job),

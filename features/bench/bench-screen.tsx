@@ -15,6 +15,8 @@ import { RegionView } from "./region-view";
 
 const REST_MS = 500;
 const SCAN_MS = 80;
+/** Which hand works is the tablet's business, not the job's. */
+const HAND = "imbra-hand";
 
 /** One thing at a time, large, worked with one hand. */
 export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "steps" | "head" | "leads" | "power" | "findings">; who: string | null }) {
@@ -42,6 +44,12 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
   const [looking, setLooking] = useState<number | null>(null);
   const [sheet, setSheet] = useState<Sheet>(null);
   const [said, setSaid] = useState("");
+  const [left, setLeft] = useState(false);
+  useEffect(() => setLeft(localStorage.getItem(HAND) === "left"), []);
+  const turnHand = () => {
+    localStorage.setItem(HAND, left ? "right" : "left");
+    setLeft(!left);
+  };
   const rested = useRef(0);
   const at = looking ?? current;
   const step = steps[at];
@@ -245,7 +253,7 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
       <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench">
         <div className="line-clamp-2">{band}</div>
       </div>
-      <footer className="flex h-36 shrink-0 items-center gap-3 border-t border-rule px-6">
+      <footer className={cx("flex h-36 shrink-0 items-center gap-3 border-t border-rule px-6", left && "flex-row-reverse")}>
         <button type="button" className="key-bench w-34" onClick={() => setSheet("differs")} disabled={!step.lead}>
           Differs
         </button>
@@ -284,7 +292,7 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
       <BenchSheet
         sheet={sheet}
         close={() => setSheet(null)}
-        {...{ view, steps, at, lead, scene, number }}
+        {...{ view, steps, at, lead, scene, number, left, turnHand }}
         onGo={(i) => {
           setLooking(i === current ? null : i);
           setSheet(null);
@@ -302,7 +310,14 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
             outbox.push({
               kind: "tick",
               entryKey: entryKey(),
-              payload: { number, lead: step.lead, port: p, ...(place ? { place } : {}), state: "plugged" },
+              payload: {
+                number,
+                lead: step.lead,
+                port: p,
+                ...(place ? { place } : {}),
+                state: "plugged",
+                ...(lead?.port ? { sawPort: lead.port } : {}),
+              },
             });
           setSheet(null);
           setLooking(null);

@@ -18,6 +18,8 @@ interface SheetProps {
   lead: JobView["leads"][number] | undefined;
   scene: ReturnType<typeof sceneOf>;
   number: string;
+  left: boolean;
+  turnHand: () => void;
   onGo: (i: number) => void;
   onNote: (kind: "skip" | "problem", text: string) => void;
   onDiffers: (port: string, place?: number[]) => void;
@@ -32,7 +34,7 @@ const TITLE: Record<Exclude<Sheet, null>, string> = {
 };
 
 /** What opens over the bench: all steps, where a lead really is, a problem, a reason to skip, what a press would do. */
-export function BenchSheet({ sheet, close, view, steps, at, lead, scene, number, onGo, onNote, onDiffers }: SheetProps) {
+export function BenchSheet({ sheet, close, view, steps, at, lead, scene, number, left, turnHand, onGo, onNote, onDiffers }: SheetProps) {
   const [text, setText] = useState("");
   useEffect(() => {
     if (sheet) setText("");
@@ -67,6 +69,9 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, scene, number,
                 <Link className="key-bench !min-h-20 px-6 no-underline" href="/">
                   Benches
                 </Link>
+                <button type="button" className="key-bench !min-h-20 px-6" onClick={turnHand}>
+                  {left ? "Keys for the right hand" : "Keys for the left hand"}
+                </button>
               </div>
               <ol className="flex flex-col gap-3">
                 {steps.map((s, i) => (

@@ -1,5 +1,5 @@
 "use client";
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import type { LeadRow } from "../../server/views";
 import { boardFrame, type PlacedPort, placeDocks, placeLabels, placePorts, routeRound } from "../../ui/drawing/board-layout";
 import { type LoomName, LoomPath } from "../../ui/loom";
@@ -15,10 +15,15 @@ export interface BoardPlanProps {
   scale: number;
   onPort: (address: string) => void;
   onDock: (id: string) => void;
+  /** A finger landed within 60 px of several ports. */
+  onAsk: (ports: string[]) => void;
 }
 
+const FINGER_PX = 60;
+
 /** The real thing from above: rear sockets left, ports where they are, docks round them, leads laid as cords. */
-export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale, onPort, onDock }: BoardPlanProps) {
+export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale, onPort, onDock, onAsk }: BoardPlanProps) {
+  const finger = useRef(false);
   const frame = useMemo(() => boardFrame(scene.widthMm, scene.heightMm, scale), [scene, scale]);
   const ports = useMemo(() => placePorts(frame, scene.ports, scene.widthMm, scene.heightMm), [frame, scene]);
   const docks = useMemo(() => placeDocks(frame, scene.docks), [frame, scene]);
@@ -87,6 +92,19 @@ export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale,
       role="group"
       aria-label="Board plan, rear sockets to the left"
       className="block"
+      onPointerDown={(e) => {
+        finger.current = e.pointerType === "touch";
+      }}
+      onClickCapture={(e) => {
+        if (!finger.current || (e.target as Element).closest("[data-dock]")) return;
+        const box = e.currentTarget.getBoundingClientRect();
+        const far = (p: PlacedPort) =>
+          Math.hypot(Math.max(0, Math.abs(e.clientX - box.left - p.cx) - p.w / 2), Math.max(0, Math.abs(e.clientY - box.top - p.cy) - p.h / 2));
+        const near = ports.filter((p) => far(p) <= (p.landmark ? 0 : FINGER_PX)).sort((a, z) => far(a) - far(z) || a.w * a.h - z.w * z.h);
+        if (near.length < 2) return;
+        e.stopPropagation();
+        onAsk(near.slice(0, 8).map((p) => p.address));
+      }}
     >
       <defs>
         <pattern id="no-power" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -157,7 +175,7 @@ export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale,
           chosenLead?.port === d.id ||
           chosenPort === d.id;
         return (
-          <g key={d.id} className="cursor-pointer" onClick={() => onDock(d.id)}>
+          <g key={d.id} className="cursor-pointer" data-dock onClick={() => onDock(d.id)}>
             <title>{part ? (part.part.label ?? part.type.name) : d.lines.join(" ")}</title>
             <rect
               x={d.x}

@@ -1,6 +1,6 @@
 import { type Build, buildGraph, type Graph, type LeadNode, naturally, type PartNode, regionOf, runLengthMm, typeLookup } from "../../core/build";
 import { family, headerLimit, mate, usable } from "../../core/catalogue";
-import { amps, hungOn, panelPlaces } from "../../core/wiring";
+import { amps, closesRing, hungOn, panelPlaces } from "../../core/wiring";
 import type { DrawnPort, Side } from "../../ui/drawing/board-layout";
 
 export const graphOf = (build: Build): Graph => buildGraph(build, typeLookup(build, []));
@@ -100,7 +100,7 @@ export function candidates(graph: Graph, l: LeadNode): Candidate[] {
   const out: Candidate[] = [];
   const c = graph.ofLead.get(l.address);
   for (const p of graph.ports.values()) {
-    if (p.part === l.part || (l.lead.flow === "out") !== (p.port.flow === "in")) continue;
+    if (p.part === l.part || (l.lead.flow === "out") !== (p.port.flow === "in") || closesRing(graph, l, p)) continue;
     const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
     if (!usable(m)) continue;
     const runMm = Math.round(runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect));

@@ -10,6 +10,8 @@ import { BoardPlan } from "./board-plan";
 import { Inspector } from "./inspector";
 import { LeadList } from "./lead-list";
 import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
+import { usePinch } from "./use-pinch";
+import { WhichPort } from "./which-port";
 
 const ZOOMS = [
   { name: "Whole", scale: 1 },
@@ -25,8 +27,10 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
   const [taking, setTaking] = useState(false);
   const [loom, setLoom] = useState<LoomName | null>(null);
   const [zoom, setZoom] = useState(0);
+  const [ask, setAsk] = useState<string[]>([]);
   const act = useAct();
   const box = useRef<HTMLDivElement>(null);
+  usePinch(box, (by) => setZoom((z) => Math.min(2, Math.max(0, z + by))));
   const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
   const leads = useMemo(() => view.leads.filter((l) => !loom || l.loom === loom), [view.leads, loom]);
   const lead = view.leads.find((l) => l.address === chosen);
@@ -175,7 +179,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
         <LeadList leads={leads} chosen={chosen} onChoose={choose} onTake={() => setTaking(true)} />
       </section>
       <section aria-label="Plan" className="flex min-w-0 flex-1 flex-col" data-plan>
-        <div ref={box} className="flex min-h-0 flex-1 overflow-auto" tabIndex={-1}>
+        <div ref={box} className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto" tabIndex={-1}>
           <div className="m-auto">
             <BoardPlan
               scene={scene}
@@ -187,9 +191,20 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
               scale={scale}
               onPort={choosePort}
               onDock={chooseDock}
+              onAsk={setAsk}
             />
           </div>
         </div>
+        <WhichPort
+          ports={ask}
+          nameOf={(a) => scene.graph.ports.get(a)?.name ?? a}
+          leads={view.leads}
+          onPick={(a) => {
+            setAsk([]);
+            choosePort(a);
+          }}
+          onClose={() => setAsk([])}
+        />
         <div
           role="toolbar"
           aria-label="Looms and zoom"

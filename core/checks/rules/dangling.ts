@@ -12,12 +12,15 @@ export const dangling: Rule = {
       const source = sourceOf(graph, port, (a) => graph.ofLead.get(a));
       if (source.kind !== "dangling") return [];
       const up = graph.leads.get(source.lead);
+      const ring = graph.ofLead.has(source.lead);
       // While hands are at work a splitter may be filled before it is plugged.
       return [
         finding(
           "dangling",
           on === "plan" ? "stop" : "note",
-          `${lead.tag} is in ${port.name}, but ${up?.tag ?? source.lead} (${up?.name ?? "its input"}) is plugged into nothing. It stays dark or still.`,
+          ring
+            ? `${lead.tag} is in ${port.name}, and ${up?.tag ?? source.lead} (${up?.name ?? "its input"}) leads back to itself: nothing feeds the ring. Plug one of its inputs into a header.`
+            : `${lead.tag} is in ${port.name}, but ${up?.tag ?? source.lead} (${up?.name ?? "its input"}) is plugged into nothing. It stays dark or still.`,
           [lead.address, port.address],
         ),
       ];

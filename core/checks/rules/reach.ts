@@ -1,11 +1,12 @@
 import { type Graph, type LeadNode, type PortNode, runLengthMm } from "../../build";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
-const hangsAt = (graph: Graph, p: PortNode): { at: PortNode["at"]; moreMm: number } => {
+const hangsAt = (graph: Graph, p: PortNode, depth = 0): { at: PortNode["at"]; moreMm: number } => {
   const input = p.part.type.leads.find((l) => l.id === p.port.fedBy && l.role === "splitter-in");
   const up = input && graph.ports.get(graph.ofLead.get(`${p.part.id}:${input.id}`)?.port ?? "");
-  if (!input || !up) return { at: p.at, moreMm: p.port.tailMm };
-  const above = hangsAt(graph, up);
+  // Hands can close a ring; `dangling` says so.
+  if (!input || !up || depth > 20) return { at: p.at, moreMm: p.port.tailMm };
+  const above = hangsAt(graph, up, depth + 1);
   return { at: above.at, moreMm: above.moreMm + input.lengthMm };
 };
 

@@ -1,0 +1,138 @@
+import { readdirSync, readFileSync } from "node:fs";
+import type { Browser, Page } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { base, launch, type Seat, sit } from "./page";
+
+let browser: Browser;
+let seat: Seat;
+beforeAll(async () => {
+  browser = await launch();
+  seat = await sit(browser, "Tansy Okoru");
+});
+afterAll(async () => {
+  await browser.close();
+});
+
+/** Tab until the focus is on something with these words. */
+async function tabTo(page: Page, words: RegExp, most = 160) {
+  for (let i = 0; i < most; i++) {
+    const here = await page.evaluate(() => {
+      const e = document.activeElement;
+      return `${e?.getAttribute("aria-label") ?? ""} ${e?.textContent ?? ""}`.slice(0, 300);
+    });
+    if (words.test(here)) return;
+    await page.keyboard.press("Tab");
+  }
+  throw new Error(`Tab never came to ${words}`);
+}
+async function read(page: Page, file: string): Promise<string> {
+  await page.goto(base());
+  await page.getByRole("button", { name: "New job from a build file" }).click();
+  await page.getByLabel("Text of the build file").fill(readFileSync(file, "utf8"));
+  await page.getByRole("button", { name: "Read and store" }).click();
+  await page.waitForURL(/\/job\/FS-\d+\/parts/);
+  return /FS-\d+/.exec(page.url())?.[0] ?? "";
+}
+
+describe("one job by keyboard alone, from the file to the first boot", () => {
+  it("is read in, planned, wired, ticked, started and logged without a pointer", async () => {
+    const { page } = seat;
+    const number = await read(page, "examples/fs-1046.json");
+    await page.waitForLoadState("networkidle");
+    await page.keyboard.press("g");
+    await page.keyboard.press("2");
+    await page.waitForURL(/\/wiring/);
+    await tabTo(page, /^\s*Plan the wiring$/);
+    await page.keyboard.press("Enter");
+    await page.getByText(/^Plan 1, proved/).waitFor({ timeout: 90_000 });
+    await page.keyboard.press("g");
+    await page.keyboard.press("4");
+    await page.waitForURL(/\/bench/);
+    await page.waitForLoadState("networkidle");
+    const total = Number(/of (\d+)/.exec((await page.getByText(/step 1 of \d+/).textContent()) ?? "")?.[1]);
+    for (let n = 1; n <= total; n++) {
+      await page.getByText(new RegExp(`step ${n} of ${total}`)).waitFor();
+      await page.waitForTimeout(520);
+      await page.keyboard.press("Space");
+    }
+    await page.getByText("Every step is done. On to the first boot.").waitFor({ timeout: 20_000 });
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+    await tabTo(page, /^\s*First boot$/);
+    await page.keyboard.press("Enter");
+    await page.waitForURL(/\/first-boot/);
+    await page.getByText("If you press now: it starts, all fans turn; not working: Front USB-C.").waitFor();
+    await tabTo(page, /All of Power as expected/);
+    await page.keyboard.press("Enter");
+    await page.getByText(/lines of Power recorded as expected/).waitFor();
+    await page.goto(`${base()}/job/${number}/handover`);
+    expect(await page.getByText(/lines of Power|Standby light/).count()).toBeGreaterThan(0);
+  }, 180_000);
+});
+
+describe("two people on one job", () => {
+  it("two benches with two facts: the second is asked to look, and the first stays", async () => {
+    const one = await sit(browser, "Ebo Larkmoor", { width: 1024, height: 768 });
+    const two = await sit(browser, "Mirel Quist", { width: 1024, height: 768 });
+    const number = await read(one.page, "examples/fs-1041.json");
+    await one.page.goto(`${base()}/job/${number}/wiring`);
+    await one.page.getByRole("button", { name: "Plan the wiring" }).click();
+    await one.page.getByText(/^Plan 1, proved/).waitFor({ timeout: 90_000 });
+    const open = async (p: Page) => {
+      await p.goto(`${base()}/job/${number}/bench`);
+      await p.waitForLoadState("networkidle");
+      await p.getByRole("button", { name: /step \d+ of/ }).click();
+      await p
+        .getByRole("dialog", { name: "All steps" })
+        .getByRole("button", { name: /Plug Rear fan into/ })
+        .click();
+      await p.getByRole("dialog").waitFor({ state: "detached" });
+    };
+    await open(one.page);
+    await open(two.page);
+    // Both look at the same step with the same place on the screen. One finds the plug elsewhere; the other does too, but in a third port.
+    const differs = async (p: Page, label: RegExp) => {
+      await p.getByRole("button", { name: "Differs" }).click();
+      await p.getByRole("dialog", { name: "Where is it really?" }).getByRole("button").filter({ hasText: label }).first().click();
+    };
+    await differs(one.page, /SYS_FAN3/);
+    await one.page.getByText("all sent").waitFor();
+    await differs(two.page, /SYS_FAN4/);
+    await two.page.getByText(/is in SYS_FAN3 by another entry, and you say SYS_FAN4\. Look at the plug, then choose\./).waitFor();
+    await one.page.goto(`${base()}/job/${number}/wiring`);
+    expect(await one.page.getByRole("option", { name: /Rear fan.*SYS_FAN3, not as planned/ }).count()).toBe(1);
+    await one.context.close();
+    await two.context.close();
+  }, 120_000);
+
+  it("what one ticks the other sees without doing anything", async () => {
+    const desk = await sit(browser, "Runa Thistlewood");
+    const bench = await sit(browser, "Ebo Larkmoor", { width: 1024, height: 768 });
+    await desk.page.goto(`${base()}/job/FS-1042/bench`);
+    const stepOf = async (p: Page) => Number(/step (\d+) of/.exec((await p.getByText(/step \d+ of/).textContent()) ?? "")?.[1]);
+    await desk.page.waitForLoadState("networkidle");
+    await bench.page.goto(`${base()}/job/FS-1042/bench`);
+    await bench.page.waitForLoadState("networkidle");
+    const at = await stepOf(desk.page);
+    await bench.page.getByRole("button", { name: "Done", exact: true }).click();
+    await bench.page.getByText("all sent").waitFor();
+    await expect.poll(() => stepOf(desk.page), { timeout: 20_000 }).toBe(at + 1);
+    await desk.context.close();
+    await bench.context.close();
+  }, 60_000);
+});
+
+describe("every example", () => {
+  it.each(readdirSync("examples").filter((f) => f.endsWith(".json")))("%s is read in, planned and shown on every screen", async (file) => {
+    const { page } = seat;
+    const number = await read(page, `examples/${file}`);
+    await page.goto(`${base()}/job/${number}/wiring`);
+    await page.getByRole("button", { name: "Plan the wiring" }).click();
+    await page.getByText(/^Plan 1, (proved|not yet proved)/).waitFor({ timeout: 90_000 });
+    for (const stage of ["parts", "order", "first-boot", "faults", "handover", "bench"]) {
+      const r = await page.goto(`${base()}/job/${number}/${stage}`);
+      expect([stage, r?.status()]).toEqual([stage, 200]);
+      expect(await page.getByText("Something went wrong").count()).toBe(0);
+    }
+    expect(seat.errors).toEqual([]);
+  });
+});
