@@ -11,7 +11,10 @@ export default defineConfig({
         resolve: { alias },
         test: { name: "unit", include: ["core/**/*.test.ts", "ui/**/*.test.ts", "cli/**/*.test.ts", "features/**/*.test.ts"], testTimeout: 60_000 },
       },
-      { resolve: { alias }, test: { name: "database", include: ["tests/db/**/*.test.ts", "tests/scripts/**/*.test.ts"], testTimeout: 60_000, fileParallelism: false } },
+      {
+        resolve: { alias },
+        test: { name: "database", include: ["tests/db/**/*.test.ts", "tests/scripts/**/*.test.ts"], testTimeout: 60_000, fileParallelism: false },
+      },
       {
         resolve: { alias },
         test: { name: "browser", include: ["tests/browser/**/*.test.ts"], testTimeout: 120_000, hookTimeout: 120_000, fileParallelism: false },
