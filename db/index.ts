@@ -10,6 +10,7 @@ export {
   LogEntry,
   Observation,
   Plan,
+  ShelfRevision,
   ShelfType,
   StepDone,
   Technician,

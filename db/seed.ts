@@ -257,8 +257,21 @@ function parts(em: EntityManager, job: JobRow, build: Build, types: (id: string)
       zone: p.zone ?? null,
       serial: job.stage === "intake" ? null : serial,
       origin: p.from,
+      placing: placingOf(p),
+      supplier: null,
+      arrivedAt: null,
+      warrantyUntil: null,
+      testResult: null,
+      testedWith: null,
+      typeRevision: types(p.type)?.revision ?? 1,
       position,
       body: types(p.type) ?? {},
     });
   });
 }
+
+const placingOf = (p: Build["parts"][number]) => ({
+  ...(p.frame ? { frame: p.frame } : {}),
+  ...(p.blows ? { blows: p.blows } : {}),
+  ...(p.vertical ? { vertical: true } : {}),
+});

@@ -10,6 +10,7 @@ import {
   Settings,
   type TypeLookup,
   typeLookup,
+  Wishes,
 } from "../core/build";
 import type { PartType } from "../core/catalogue";
 import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType } from "../db";
@@ -32,6 +33,7 @@ interface PartRow {
   zone: string | null;
   serial: string | null;
   origin: string;
+  placing: unknown;
   body: unknown;
 }
 interface LinkPick {
@@ -81,6 +83,7 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
       ...(r.mount ? { mount: r.mount } : {}),
       ...(r.zone ? { zone: r.zone } : {}),
       ...(r.serial ? { serial: r.serial } : {}),
+      ...(r.placing as object),
     }),
   );
   const connections = links.map(
@@ -93,6 +96,7 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
     client: job.client,
     policy: Policy.parse(job.policy),
     settings: Settings.parse(job.settings),
+    wishes: Wishes.parse(job.wishes),
     partTypes: [...own.values()],
     parts,
     accessories: shelf.map((s) => ({ type: s.id, count: Math.max(0, s.stock - (taken.get(s.id) ?? 0)) })),

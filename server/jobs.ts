@@ -1,4 +1,4 @@
-import { type Build, parseJson } from "../core/build";
+import { type Build, parseJson, type TypeLookup } from "../core/build";
 import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType, type TechnicianRow } from "../db";
 import { readAgainstShelf } from "./build-of-job";
 import { log } from "./log";
@@ -6,8 +6,15 @@ import { no, type Result, yes } from "./result";
 
 const MOST_JOBS = 5000;
 
+/** What of a part goes into its `placing`. */
+export const placingOf = (p: Pick<Build["parts"][number], "frame" | "blows" | "vertical">) => ({
+  ...(p.frame ? { frame: p.frame } : {}),
+  ...(p.blows ? { blows: p.blows } : {}),
+  ...(p.vertical ? { vertical: true } : {}),
+});
+
 /** Stores a build that has been read as a job. Inside the caller's transaction. */
-function createJob(em: EntityManager, build: Build, types: (id: string) => unknown, number: string, by: TechnicianRow): JobRow {
+function createJob(em: EntityManager, build: Build, types: TypeLookup, number: string, by: TechnicianRow): JobRow {
   const job = em.create(Job, {
     number,
     client: build.client ?? "No client named",
@@ -16,6 +23,8 @@ function createJob(em: EntityManager, build: Build, types: (id: string) => unkno
     technician: by,
     policy: build.policy,
     settings: build.settings,
+    wishes: build.wishes,
+    aside: [],
     partsRevision: 1,
     version: 1,
     createdAt: new Date(),
@@ -30,6 +39,13 @@ function createJob(em: EntityManager, build: Build, types: (id: string) => unkno
       zone: p.zone ?? null,
       serial: p.serial ?? null,
       origin: p.from,
+      placing: placingOf(p),
+      supplier: null,
+      arrivedAt: null,
+      warrantyUntil: null,
+      testResult: null,
+      testedWith: null,
+      typeRevision: types(p.type)?.revision ?? 1,
       position,
       body: types(p.type) ?? {},
     });

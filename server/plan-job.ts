@@ -121,6 +121,13 @@ export async function planJob(
         zone: null,
         serial: null,
         origin: p.from,
+        placing: {},
+        supplier: null,
+        arrivedAt: null,
+        warrantyUntil: null,
+        testResult: null,
+        testedWith: null,
+        typeRevision: type?.revision ?? 1,
         position: ++position,
         body: type ?? {},
       });

@@ -1,6 +1,6 @@
 import { type Build, type Connection, naturally } from "../core/build";
 import { type Loom, mate, usable } from "../core/catalogue";
-import { checkAll, type Finding } from "../core/checks";
+import { checkAll, checkParts, type Finding } from "../core/checks";
 import { type Diagnosis, diagnose, type Seen } from "../core/diagnose";
 import { type PowerOn, powerOn } from "../core/machine";
 import { type Step, stepsOf } from "../core/order";
@@ -93,6 +93,9 @@ export interface JobView {
   draw: { peakW: number; supplyW: number };
 }
 
+const WEIGHT = { stop: 0, warn: 1, note: 2 } as const;
+const worstFirst = (list: Finding[]) => [...list].sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity]);
+
 const day = (d: Date | string | null | undefined) => (d ? (typeof d === "string" ? d : d.toISOString().slice(0, 10)) : null);
 
 export function headOf(job: JobBuild["job"]): JobHead {
@@ -131,7 +134,9 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     em.find(LogEntry, { job: job.id }, { orderBy: { id: "desc" }, limit: 200, populate: ["by"] }),
   ]);
   const planned = plan !== null || links.length > 0;
-  const findings = planned ? checkAll(b.graph) : [];
+  const ofParts = checkParts(b.graph);
+  const knownOfParts = new Set(ofParts.map((f) => f.id));
+  const findings = worstFirst([...ofParts, ...(planned ? checkAll(b.graph).filter((f) => !knownOfParts.has(f.id)) : [])]);
   const { steps: all, conflicts } = stepsOf(b.graph, new Set(steps.map((s) => s.step)), observations.length > 0);
   const power = powerOn(b.graph);
   const seenList: Seen[] = observations.map((o) => ({ line: o.line, asExpected: o.asExpected, value: o.value }));
@@ -153,7 +158,11 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       bench: `${done} of ${all.length}`,
       firstBoot: `${observations.length} of ${power.lines.length}`,
       faults: openFaults.length,
-      stop: { wiring: findings.some((f) => f.severity === "stop"), firstBoot: observations.some((o) => !o.asExpected) },
+      stop: {
+        parts: ofParts.some((f) => f.severity === "stop"),
+        wiring: findings.some((f) => f.severity === "stop" && !knownOfParts.has(f.id)),
+        firstBoot: observations.some((o) => !o.asExpected),
+      },
     },
     plan: plan
       ? {

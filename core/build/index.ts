@@ -19,4 +19,4 @@ export {
   zoneOf,
 } from "./graph";
 export { parseJson, parseWith, type ReadBuild, type ReadFaults, readBuild, readBuildText } from "./read";
-export { Address, Build, CONNECTION_STATES, Connection, MOST_LEADS, Part, Policy, Settings } from "./schema";
+export { Address, Build, CONNECTION_STATES, Connection, MOST_LEADS, Part, Policy, Settings, Wishes } from "./schema";

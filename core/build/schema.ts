@@ -34,6 +34,9 @@ export const Part = z.strictObject({
   mount: z.string().max(80).optional().describe("the place in the case"),
   zone: z.string().max(40).optional().describe("fans of one zone turn together; left out: its region of the case"),
   serial: z.string().max(80).optional(),
+  frame: z.enum(["inside", "outside"]).optional().describe("fans: which side of the frame; left out: inside, where the mount has a choice"),
+  blows: z.enum(["in", "out"]).optional().describe("fans: left out, in at front, bottom and side, out at top and rear"),
+  vertical: z.boolean().optional().describe("cards: on the case's vertical mount"),
   from: z.enum(["client", "shelf", "order"]).default("client"),
 });
 export type Part = z.infer<typeof Part>;
@@ -53,7 +56,19 @@ export const Connection = z.strictObject({
 });
 export type Connection = z.infer<typeof Connection>;
 
+/** What the client wants of the machine as a whole. */
+export const Wishes = z.strictObject({
+  purpose: z.string().max(300).default(""),
+  budget: z.number().min(0).max(1_000_000).optional(),
+  lighting: z.enum(["wanted", "indifferent", "none"]).default("indifferent"),
+  noiseDb: z.number().min(10).max(80).optional().describe("loudest that is welcome, at 1 m"),
+  upgrade: z.string().max(200).default("").describe("what may come later"),
+  upgradeW: z.number().min(0).max(2000).default(0).describe("what that would draw more"),
+});
+export type Wishes = z.infer<typeof Wishes>;
+
 export const Settings = z.strictObject({
+  fanShare: z.number().min(0.2).max(1).default(0.6).describe("planned fan speed in everyday use, as a share of full speed"),
   memoryProfile: z.boolean().default(false),
   cpuFanWarning: z.enum(["halt", "ignore"]).default("halt"),
 });
@@ -65,6 +80,7 @@ export const Build = z.strictObject({
   client: z.string().max(120).optional(),
   policy: Policy.default(Policy.parse({})),
   settings: Settings.default(Settings.parse({})),
+  wishes: Wishes.default(Wishes.parse({})),
   partTypes: z.array(PartType).max(200).default([]).describe("part types that the shelf lacks, or that this file carries itself"),
   parts: z.array(Part).min(1).max(200),
   accessories: z

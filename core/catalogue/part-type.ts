@@ -153,7 +153,41 @@ const Mount = z.strictObject({
   takes: z.array(z.enum(["fan", "radiator", "drive", "supply", "hub", "lighting"])).min(1),
   at: Point,
   sizeMm: Length.optional(),
+  frame: z
+    .enum(["inside", "outside", "either"])
+    .default("inside")
+    .describe("where a fan can sit: inside the frame it takes room from the card, outside it does not"),
+  filter: z.boolean().default(false),
 });
+
+export const FORM_FACTORS = ["ATX", "microATX", "FlexATX", "Mini-ITX", "E-ATX"] as const;
+export const SUPPLY_FORMS = ["ATX", "SFX", "SFX-L", "TFX"] as const;
+
+const FanSize = z.union([z.literal(80), z.literal(92), z.literal(120), z.literal(140), z.literal(200)]);
+
+/** A radiator: its block of fans, its outline without fans, and the tubes. Lengths in mm. */
+export const Radiator = z.strictObject({
+  fanMm: FanSize,
+  fans: z.number().int().min(1).max(4),
+  lengthMm: Length,
+  widthMm: Length,
+  thicknessMm: Length,
+  tubeMm: Length.default(400),
+});
+
+/** Where a case takes a radiator: mounts it covers, the sizes, the room for radiator and fans together. */
+export const RadiatorPlace = z.strictObject({
+  id: Id,
+  label: Label,
+  region: z.enum(["front", "top", "rear", "bottom", "side"]),
+  mounts: z.array(Id).min(1).max(8),
+  fanMm: z.array(FanSize).min(1),
+  maxLengthMm: Length,
+  maxThicknessMm: Length.describe("radiator and fans together, before anything of the board is in the way"),
+  overBoardMm: Length.optional().describe("top places: room between the place and the board's upper edge"),
+  offsetMm: Length.optional().describe("top places: how far the radiator stands off the tray; tall memory passes below less"),
+});
+export type RadiatorPlace = z.infer<typeof RadiatorPlace>;
 
 export const PART_KINDS = [
   "board",
@@ -204,12 +238,24 @@ export const PartType = z.strictObject({
       behindTrayMm: Length.optional(),
       maxCardMm: Length.optional(),
       maxCoolerMm: Length.optional(),
+      slots: z.number().min(0.5).max(12).optional().describe("cards: how many slot widths it takes; cases: how many covers there are"),
+      underMm: Length.optional().describe("coolers that reach over the memory: the tallest module that goes under"),
+      radiator: Radiator.optional(),
+      forms: z.array(z.enum(FORM_FACTORS)).max(5).optional().describe("cases: boards that go in"),
+      supplyForms: z.array(z.enum(SUPPLY_FORMS)).max(4).optional(),
+      maxSupplyMm: Length.optional().describe("supply length with the drive cage out, cables included"),
+      maxSupplyWithCageMm: Length.optional().describe("the same with the drive cage in"),
+      vertical: z
+        .strictObject({ slots: z.number().min(1).max(5), thicknessMm: Length })
+        .optional()
+        .describe("cases with a vertical card mount: covers and the room to the side panel"),
+      radiatorPlaces: z.array(RadiatorPlace).max(10).default([]),
       landmarks: z
         .array(z.strictObject({ label: Label, at: Point, widthMm: Length, heightMm: Length }))
         .max(40)
         .default([]),
     })
-    .default({ holes: [], mounts: [], cutouts: [], landmarks: [] }),
+    .default({ holes: [], mounts: [], cutouts: [], landmarks: [], radiatorPlaces: [] }),
   ratings: z
     .strictObject({
       powerW: Amount.optional(),
@@ -224,7 +270,23 @@ export const PartType = z.strictObject({
       limitMtsFour: Amount.optional(),
       rpm: Amount.optional(),
       flowM3h: Amount.optional(),
-      noiseDb: Amount.optional(),
+      noiseDb: Amount.optional().describe("at full speed, dB(A) at 1 m"),
+      pressureMm: Amount.optional().describe("fans: static pressure at full speed, mm of water"),
+      typicalW: Amount.optional(),
+      startW: Amount.optional().describe("drives: draw while spinning up"),
+      railsW: z
+        .strictObject({ v12: Amount.default(0), v5: Amount.default(0), v33: Amount.default(0) })
+        .optional()
+        .describe("peak draw by rail; left out: the practice share of its kind"),
+      railsA: z
+        .strictObject({ v12: Amount.optional(), v5: Amount.optional(), v33: Amount.optional() })
+        .optional()
+        .describe("supplies: what each rail gives"),
+      chipset: z.string().max(30).optional(),
+      firmware: z.number().min(0).max(100).optional().describe("boards: the version it is delivered with"),
+      flashWithoutCpu: z.boolean().optional(),
+      needsFirmware: z.record(z.string(), z.number()).optional().describe("CPUs: the least version, by chipset"),
+      kit: z.number().int().min(1).max(8).optional().describe("memory: modules sold together"),
       efficiency: z.enum(["none", "base", "bronze", "silver", "gold", "platinum", "titanium"]).optional(),
       hasGraphics: z.boolean().optional(),
       overclocked: z.boolean().optional(),

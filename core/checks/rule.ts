@@ -6,7 +6,9 @@ export type Severity = "stop" | "warn" | "note";
 export type Remedy =
   | { kind: "move"; label: string; lead: Address; port: Address; place?: number[] }
   | { kind: "unplug"; label: string; lead: Address }
-  | { kind: "plan"; label: string };
+  | { kind: "plan"; label: string }
+  /** Another part in the place of this one: the shelf is searched for what fits. */
+  | { kind: "swap"; label: string; part: string };
 
 export interface Finding {
   /** Stable for the same cause, so that an override or an opened stop can be remembered. */
@@ -16,12 +18,19 @@ export interface Finding {
   message: string;
   ends: Address[];
   remedy?: Remedy;
+  /** What happens when nobody minds. */
+  ifIgnored?: string;
+  /** Ways out that need no other part. */
+  ways?: string[];
 }
 
 export interface Context {
   graph: Graph;
-  /** `plan`: the whole plan is judged; `plugged`: only what hands have done, so what is still missing is no fault. */
-  on: "plan" | "plugged";
+  /**
+   * `parts`: the parts list alone, before any plan; `plan`: the whole plan is judged; `plugged`: only what hands have
+   * done, so what is still missing is no fault.
+   */
+  on: "parts" | "plan" | "plugged";
 }
 
 /** One rule: small, with an id, and blind to every other rule. */
@@ -36,6 +45,27 @@ export interface Rule {
 
 export const ALWAYS = ["plan", "plugged"] as const;
 export const PLAN_ONLY = ["plan"] as const;
+export const PARTS_AND_PLAN = ["parts", "plan"] as const;
+export const PARTS_ONLY = ["parts"] as const;
+
+/** What a rule about parts says: which parts, what follows when it is ignored, which ways out there are. */
+export interface PartsVerdict {
+  severity: Severity;
+  message: string;
+  parts: string[];
+  ifIgnored?: string;
+  ways?: string[];
+  /** The part whose replacement from the shelf is a way out. */
+  swap?: string;
+}
+
+export function partsFinding(rule: Rule["id"], v: PartsVerdict): Finding {
+  return {
+    ...finding(rule, v.severity, v.message, v.parts, v.swap ? { kind: "swap", label: "Parts from the shelf that fit", part: v.swap } : undefined),
+    ...(v.ifIgnored ? { ifIgnored: v.ifIgnored } : {}),
+    ...(v.ways && v.ways.length > 0 ? { ways: v.ways } : {}),
+  };
+}
 
 export function finding(rule: Rule["id"], severity: Severity, message: string, ends: Address[], remedy?: Remedy): Finding {
   return { id: `${rule}:${ends.join("+")}`, rule, severity, message, ends, ...(remedy ? { remedy } : {}) };

@@ -1,26 +1,74 @@
 import { asPlugged, type Graph } from "../build";
 import type { Context, Finding, Rule, Severity } from "./rule";
+import { airEnough } from "./rules/air-enough";
+import { airWay } from "./rules/air-way";
 import { cableWatts } from "./rules/cable-watts";
+import { cardFit } from "./rules/card-fit";
+import { coolerFit } from "./rules/cooler-fit";
+import { coolerHeat } from "./rules/cooler-heat";
 import { cpuFanSignal } from "./rules/cpu-fan-signal";
+import { cpuSocket } from "./rules/cpu-socket";
 import { dangling } from "./rules/dangling";
 import { displaced } from "./rules/displaced";
+import { drivePorts } from "./rules/drive-ports";
+import { fanSize } from "./rules/fan-size";
+import { firmware } from "./rules/firmware";
+import { formFactors } from "./rules/form-factors";
 import { freeLeads } from "./rules/free-leads";
+import { lightCapacity } from "./rules/light-capacity";
 import { lightVoltage } from "./rules/light-voltage";
+import { lightWish } from "./rules/light-wish";
 import { mating } from "./rules/mating";
+import { memoryPair } from "./rules/memory-pair";
+import { memoryRoom } from "./rules/memory-room";
 import { memorySlots } from "./rules/memory-slots";
 import { memorySpeedRule } from "./rules/memory-speed";
+import { memoryType } from "./rules/memory-type";
 import { needsPower } from "./rules/needs-power";
+import { noise } from "./rules/noise";
 import { panelPins } from "./rules/panel-pins";
 import { pictureSource } from "./rules/picture-source";
+import { radiatorFit } from "./rules/radiator-fit";
+import { radiatorPlace } from "./rules/radiator-place";
 import { reach } from "./rules/reach";
 import { rootCurrent } from "./rules/root-current";
 import { signalLost } from "./rules/signal-lost";
+import { standoffs } from "./rules/standoffs";
+import { supplyClass } from "./rules/supply-class";
+import { supplyFit } from "./rules/supply-fit";
+import { supplyPlugs } from "./rules/supply-plugs";
+import { supplyRails } from "./rules/supply-rails";
 import { supplySize } from "./rules/supply-size";
 import { supplySystem } from "./rules/supply-system";
+import { supplyUsual } from "./rules/supply-usual";
 import { toOrder } from "./rules/to-order";
 
 /** All rules. Adding one is adding a file and its line here. */
 export const RULES: readonly Rule[] = [
+  cpuSocket,
+  firmware,
+  memoryType,
+  formFactors,
+  drivePorts,
+  cardFit,
+  coolerFit,
+  radiatorPlace,
+  radiatorFit,
+  memoryRoom,
+  supplyFit,
+  fanSize,
+  coolerHeat,
+  standoffs,
+  supplyRails,
+  supplyPlugs,
+  memoryPair,
+  lightCapacity,
+  supplyClass,
+  airWay,
+  airEnough,
+  noise,
+  lightWish,
+  supplyUsual,
   mating,
   lightVoltage,
   supplySystem,
@@ -52,6 +100,9 @@ export function check(graph: Graph, on: Context["on"]): Finding[] {
     .sort((a, b) => WEIGHT[a.f.severity] - WEIGHT[b.f.severity] || a.i - b.i)
     .map(({ f }) => f);
 }
+
+/** The parts list alone: what can be said before anything is opened. */
+export const checkParts = (graph: Graph): Finding[] => check(graph, "parts");
 
 /** A whole graph judged: the plan, and beside it whatever hands did wrong. */
 export function checkAll(graph: Graph): Finding[] {

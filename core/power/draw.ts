@@ -65,19 +65,58 @@ export function wholeDraw(graph: Graph): Draw {
   };
 }
 
-/** Efficiency points at 20, 50 and 100 % load. 80 PLUS, published (from memory). */
-const EFFICIENCY: Record<115 | 230, Record<string, [number, number, number]>> = {
-  115: { base: [80, 80, 80], bronze: [82, 85, 82], silver: [85, 88, 85], gold: [87, 90, 87], platinum: [90, 92, 89], titanium: [92, 94, 90] },
-  230: { base: [82, 85, 82], bronze: [81, 85, 81], silver: [85, 89, 85], gold: [88, 92, 88], platinum: [90, 94, 91], titanium: [94, 96, 94] },
+/**
+ * Efficiency points at load shares, percent. 80 PLUS, published (from memory): 115 V internal, and 230 V EU internal
+ * non-redundant. Titanium has a point at 10 % as well.
+ */
+const EFFICIENCY: Record<115 | 230, Record<string, readonly [share: number, percent: number][]>> = {
+  115: {
+    base: points(80, 80, 80),
+    bronze: points(82, 85, 82),
+    silver: points(85, 88, 85),
+    gold: points(87, 90, 87),
+    platinum: points(90, 92, 89),
+    titanium: [[0.1, 90], ...points(92, 94, 90)],
+  },
+  230: {
+    base: points(82, 85, 82),
+    bronze: points(85, 88, 85),
+    silver: points(87, 90, 87),
+    gold: points(90, 92, 89),
+    platinum: points(92, 94, 90),
+    titanium: [[0.1, 90], ...points(94, 96, 94)],
+  },
 };
+function points(a: number, b: number, c: number): [number, number][] {
+  return [
+    [0.2, a],
+    [0.5, b],
+    [1, c],
+  ];
+}
+
+/** The class's own points, share against percent; empty for a supply of no class. */
+export const efficiencyPoints = (rating: string | undefined, mainsV: 115 | 230) => EFFICIENCY[mainsV][rating ?? ""] ?? [];
 
 /**
- * Efficiency in percent at a load share (0 to 1), on straight lines between the class's points.
- * Below 20 % the first line's value at 20 % holds. `undefined` for a supply of no class.
+ * Efficiency in percent at a load share (0 to 1), on straight lines between the class's points. Below the first point
+ * it falls with the supply's own standing loss, taken from the first point: an estimate, not a promise of the class.
+ * `undefined` for a supply of no class.
  */
 export function efficiencyPercent(rating: string | undefined, loadShare: number, mainsV: 115 | 230): number | undefined {
-  const points = rating === undefined ? undefined : EFFICIENCY[mainsV][rating];
-  if (!points) return undefined;
-  const load = Math.min(1, Math.max(0.2, loadShare)) * 100;
-  return load <= 50 ? points[0] + ((points[1] - points[0]) * (load - 20)) / 30 : points[1] + ((points[2] - points[1]) * (load - 50)) / 50;
+  const list = efficiencyPoints(rating, mainsV);
+  const first = list[0];
+  const last = list.at(-1);
+  if (!first || !last) return undefined;
+  if (loadShare >= last[0]) return last[1];
+  if (loadShare === first[0]) return first[1];
+  if (loadShare < first[0]) {
+    // Half of the loss at the first point stands whatever the load (common practice).
+    const loss = first[0] * (100 / first[1] - 1);
+    const now = loss / 2 + (loss / 2) * (loadShare / first[0]);
+    return loadShare <= 0 ? 0 : (100 * loadShare) / (loadShare + now);
+  }
+  const above = list.findIndex(([s]) => s >= loadShare);
+  const [b, a] = [list[above], list[above - 1]];
+  return a && b ? a[1] + ((b[1] - a[1]) * (loadShare - a[0])) / (b[0] - a[0]) : undefined;
 }

@@ -1,1 +1,2 @@
-export { cableLimitW, cpuPlugsNeeded, type Draw, efficiencyPercent, peakW, plugLimitW, portDrawW, wholeDraw } from "./draw";
+export { type Budget, type Moment, type PartDraw, powerBudget, RAIL_NAME, RAILS, type Rail, usualSupply } from "./budget";
+export { cableLimitW, cpuPlugsNeeded, type Draw, efficiencyPercent, efficiencyPoints, peakW, plugLimitW, portDrawW, wholeDraw } from "./draw";

@@ -25,6 +25,22 @@ export const ShelfType = defineEntity({
   },
 });
 
+/** What a part type was at each revision, and who made it so. */
+export const ShelfRevision = defineEntity({
+  name: "ShelfRevision",
+  tableName: "shelf_revision",
+  properties: {
+    id: p.integer().primary().autoincrement(),
+    type: p.string(),
+    revision: p.integer(),
+    body: p.json<unknown>(),
+    by: () => p.manyToOne(Technician),
+    at: now(),
+    because: p.text().default(""),
+  },
+  uniques: [{ properties: ["type", "revision"] }],
+});
+
 export const Job = defineEntity({
   name: "Job",
   tableName: "job",
@@ -42,6 +58,9 @@ export const Job = defineEntity({
     waitingUntil: p.date().nullable(),
     policy: p.json<unknown>(),
     settings: p.json<unknown>(),
+    wishes: p.json<unknown>().defaultRaw("'{}'"),
+    /** Lines of a pasted list that no part type of the shelf answered to. */
+    aside: p.json<string[]>().defaultRaw("'[]'"),
     /** Counts changes of the parts; a plan remembers the count that it was made for. */
     partsRevision: p.integer().default(1),
     version: p.integer().version(),
@@ -63,10 +82,20 @@ export const JobPart = defineEntity({
     serial: p.string().nullable(),
     origin: p.string().default("client"),
     position: p.integer(),
+    /** Which side of the frame, which way a fan blows, a card's vertical mount. */
+    placing: p.json<unknown>().defaultRaw("'{}'"),
+    supplier: p.string().nullable(),
+    arrivedAt: p.datetime().nullable(),
+    warrantyUntil: p.date().nullable(),
+    /** `passed` or `dead`, on the bench test before assembly. */
+    testResult: p.string().nullable(),
+    testedWith: p.string().nullable(),
+    typeRevision: p.integer().default(1),
     /** The catalogue entry as it was when the part joined the job. */
     body: p.json<unknown>(),
   },
   uniques: [{ properties: ["job", "key"] }],
+  indexes: [{ name: "job_part_type_index", properties: ["type"] }],
 });
 
 export const Plan = defineEntity({
@@ -172,7 +201,7 @@ export const Fault = defineEntity({
   uniques: [{ properties: ["job", "number"] }],
 });
 
-export const ENTITIES = [Technician, ShelfType, Job, JobPart, Plan, Link, StepDone, LogEntry, Observation, Fault];
+export const ENTITIES = [Technician, ShelfType, ShelfRevision, Job, JobPart, Plan, Link, StepDone, LogEntry, Observation, Fault];
 
 export type JobRow = InferEntity<typeof Job>;
 export type LinkRow = InferEntity<typeof Link>;

@@ -131,6 +131,8 @@ function remedy(f: Finding, number: string, leads: { address: string; state: str
     );
     return;
   }
+  // Another part is chosen on the Parts screen, where what fits is listed.
+  if (r.kind === "swap") return;
   const at = leads.find((l) => l.address === r.lead);
   const place = r.kind === "move" && r.place ? { place: r.place } : {};
   const plugged = at?.state === "plugged" || at?.state === "checked" || at?.state === "wrong";

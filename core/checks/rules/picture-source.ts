@@ -1,11 +1,11 @@
 import { partsOfKind } from "../../build";
-import { finding, PLAN_ONLY, type Rule } from "../rule";
+import { finding, PARTS_AND_PLAN, type Rule } from "../rule";
 
 export const pictureSource: Rule = {
   id: "picture-source",
   title: "Something gives a picture",
   protects: "the first start",
-  on: PLAN_ONLY,
+  on: PARTS_AND_PLAN,
   run: ({ graph }) => {
     const cpu = partsOfKind(graph, "cpu")[0];
     if (!cpu || cpu.type.ratings.hasGraphics || partsOfKind(graph, "card").length > 0) return [];

@@ -1,12 +1,12 @@
 import { partsOfKind } from "../../build";
 import { wholeDraw } from "../../power";
-import { finding, PLAN_ONLY, type Rule } from "../rule";
+import { finding, PARTS_AND_PLAN, type Rule } from "../rule";
 
 export const supplySize: Rule = {
   id: "supply-size",
   title: "The supply carries the whole machine",
   protects: "against shut-downs under load",
-  on: PLAN_ONLY,
+  on: PARTS_AND_PLAN,
   run: ({ graph }) => {
     const supply = partsOfKind(graph, "supply")[0];
     if (!supply) return [finding("supply-size", "stop", "There is no power supply in the parts list. Add one.", [])];

@@ -1,0 +1,147 @@
+import { type Graph, type PartNode, partsOfKind } from "../build";
+import { type FanSeat, fanSeats, radiatorSeats } from "../fit";
+import { peakW } from "../power";
+
+/**
+ * Shares of the printed flow that are left behind what a fan blows through. Common practice, no source: a mounted fan
+ * against free air, a dust filter, a radiator.
+ */
+export const MOUNTED = 0.85;
+export const FILTERED = 0.8;
+export const THROUGH_RADIATOR = 0.6;
+/** In and out within this share of each other count as balanced. */
+const BALANCED = 0.1;
+/** Air takes this rise between in and out in an ordinary case, K (common practice). */
+const RISE_K = 10;
+/** Density times heat capacity of air at 20 °C, J/(m³ K): 1.204 × 1006 (handbook, from memory). */
+const AIR_J_M3K = 1.204 * 1006;
+
+/** Sound of equal or unequal sources together, dB: 10 log10 of the sum of powers (formula). */
+export const soundSumDb = (levels: readonly number[]): number =>
+  levels.length === 0 ? 0 : 10 * Math.log10(levels.reduce((s, l) => s + 10 ** (l / 10), 0));
+/** Sound of a fan at a share of its speed, dB: 50 log10 of the ratio of speeds (fan law, from memory). */
+export const soundAtDb = (fullDb: number, share: number): number => Math.max(0, fullDb + 50 * Math.log10(share));
+/** Flow in m³/h that carries a heat in W away at a rise in K: V = P / (rho cp dT) (formula). */
+export const flowForHeatM3h = (heatW: number, riseK = RISE_K): number => (heatW / (AIR_J_M3K * riseK)) * 3600;
+
+export interface FanAir {
+  part: PartNode;
+  region: FanSeat["mount"]["region"];
+  at: { xMm: number; yMm: number };
+  sizeMm: number;
+  blows: "in" | "out";
+  /** After mount, filter and radiator, at the planned speed. */
+  flowM3h: number;
+  noiseDb: number;
+  through: string[];
+  /** Said when it works against something. */
+  against?: string;
+}
+
+export interface Air {
+  fans: FanAir[];
+  inM3h: number;
+  outM3h: number;
+  sign: "over" | "under" | "balanced" | "still";
+  why: string;
+  noiseDb: number;
+  /** Noise at full speed, as at the very first start. */
+  noiseFullDb: number;
+  heatW: number;
+  neededM3h: number;
+  /** Fans without which enough air still moves and the sign stays. */
+  spare: PartNode[];
+  share: number;
+}
+
+/** Air at front, bottom and side goes in, at top and rear out, unless a part says otherwise (common practice). */
+export const usualWay = (region: FanAir["region"]): "in" | "out" => (region === "top" || region === "rear" ? "out" : "in");
+
+/** Flow, pressure and noise of the case at the planned share of full speed. */
+export function airOf(graph: Graph, share: number = graph.build.settings.fanShare): Air {
+  const cooled = new Set(radiatorSeats(graph).flatMap((s) => s.fans.map((f) => f.id)));
+  const fans = fanSeats(graph).map((seat) => oneFan(seat, cooled.has(seat.part.id), share));
+  for (const f of fans) {
+    const against = worksAgainst(f, fans);
+    if (against) f.against = against;
+  }
+  const heatW = [...graph.parts.values()].filter((p) => !p.cable && p.type.kind !== "supply").reduce((s, p) => s + peakW(p), 0) * 0.7;
+  const neededM3h = flowForHeatM3h(heatW);
+  const total = (list: readonly FanAir[], way: "in" | "out") => list.filter((f) => f.blows === way).reduce((s, f) => s + f.flowM3h, 0);
+  const inM3h = total(fans, "in");
+  const outM3h = total(fans, "out");
+  const sign = signOf(inM3h, outM3h);
+  const others = partsOfKind(graph, "cooler").flatMap((p) => p.type.ratings.noiseDb ?? []);
+  const full = fanSeats(graph).flatMap((s) => s.part.type.ratings.noiseDb ?? []);
+  return {
+    fans,
+    inM3h,
+    outM3h,
+    sign,
+    why: WHY[sign],
+    noiseDb: soundSumDb([...fans.map((f) => f.noiseDb), ...others.map((n) => soundAtDb(n, share))]),
+    noiseFullDb: soundSumDb([...full, ...others]),
+    heatW,
+    neededM3h,
+    spare: spareFans(fans, neededM3h, total, cooled),
+    share,
+  };
+}
+
+const WHY: Record<Air["sign"], string> = {
+  over: "More air is pushed in than drawn out: dust comes only through the filters.",
+  under: "More air is drawn out than pushed in: the rest comes in through gaps, without a filter, and brings dust.",
+  balanced: "In and out are nearly equal.",
+  still: "No case fan moves air: heat leaves only as far as it rises by itself.",
+};
+
+function signOf(inM3h: number, outM3h: number): Air["sign"] {
+  if (inM3h + outM3h === 0) return "still";
+  const ratio = (inM3h - outM3h) / Math.max(inM3h, outM3h);
+  return ratio > BALANCED ? "over" : ratio < -BALANCED ? "under" : "balanced";
+}
+
+function oneFan(seat: FanSeat, radiator: boolean, share: number): FanAir {
+  const r = seat.part.type.ratings;
+  const factor = MOUNTED * (seat.mount.filter ? FILTERED : 1) * (radiator ? THROUGH_RADIATOR : 1);
+  return {
+    part: seat.part,
+    region: seat.mount.region,
+    at: seat.mount.at,
+    sizeMm: seat.sizeMm,
+    blows: seat.part.part.blows ?? usualWay(seat.mount.region),
+    flowM3h: (r.flowM3h ?? 0) * share * factor,
+    noiseDb: soundAtDb(r.noiseDb ?? 0, share),
+    through: [...(seat.mount.filter ? ["filter"] : []), ...(radiator ? ["radiator"] : [])],
+  };
+}
+
+function worksAgainst(f: FanAir, all: readonly FanAir[]): string | undefined {
+  const beside = all.filter((o) => o !== f && o.region === f.region && o.blows !== f.blows);
+  const same = all.filter((o) => o !== f && o.region === f.region && o.blows === f.blows);
+  if (beside.length > 0 && beside.length >= same.length + 1) return `its neighbours at the ${f.region} blow ${beside[0]?.blows}`;
+  if (f.region === "top" && f.blows === "in") return "heat rises and this fan blows it back down";
+  if (f.region === "bottom" && f.blows === "out") return "heat rises and this fan draws it down";
+  return undefined;
+}
+
+/** Greedy from the weakest: left out while what is left still carries the heat and keeps the sign. */
+function spareFans(
+  fans: readonly FanAir[],
+  neededM3h: number,
+  total: (list: readonly FanAir[], way: "in" | "out") => number,
+  cooled: ReadonlySet<string>,
+): PartNode[] {
+  const sign = signOf(total(fans, "in"), total(fans, "out"));
+  let left = [...fans];
+  const spare: PartNode[] = [];
+  for (const f of [...fans].sort((a, b) => a.flowM3h - b.flowM3h || (a.part.id < b.part.id ? -1 : 1))) {
+    if (cooled.has(f.part.id)) continue;
+    const without = left.filter((x) => x !== f);
+    const [i, o] = [total(without, "in"), total(without, "out")];
+    if (Math.max(i, o) < neededM3h || i === 0 || o === 0 || signOf(i, o) !== sign) continue;
+    left = without;
+    spare.push(f.part);
+  }
+  return spare;
+}

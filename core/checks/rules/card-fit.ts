@@ -1,0 +1,10 @@
+import { fitFindings } from "../fit";
+import { PARTS_ONLY, type Rule } from "../rule";
+
+export const cardFit: Rule = {
+  id: "card-fit",
+  title: "The card goes in",
+  protects: "the last step of the build",
+  on: PARTS_ONLY,
+  run: ({ graph }) => fitFindings(graph, "card-fit", ["card-length", "card-width", "card-vertical"]),
+};

@@ -1,0 +1,10 @@
+import { fitFindings } from "../fit";
+import { PARTS_ONLY, type Rule } from "../rule";
+
+export const coolerFit: Rule = {
+  id: "cooler-fit",
+  title: "The cooler goes under the panel",
+  protects: "a panel that does not close",
+  on: PARTS_ONLY,
+  run: ({ graph }) => fitFindings(graph, "cooler-fit", ["cooler-height"]),
+};

@@ -1,0 +1,54 @@
+import { partsOfKind } from "../../build";
+import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+
+export const drivePorts: Rule = {
+  id: "drive-ports",
+  title: "Every drive has a port and a place",
+  protects: "a drive left in its box",
+  on: PARTS_ONLY,
+  run: ({ graph }) => {
+    const drives = partsOfKind(graph, "drive");
+    const out = [...graph.ports.values()].filter((p) => p.port.role === "drive-data" && p.port.flow === "out");
+    const slots = out.filter((p) => p.port.family === "m2");
+    const sata = out.filter((p) => p.port.family === "sata-data");
+    const edge = drives.filter((d) => d.type.leads.some((l) => l.family === "m2"));
+    const cabled = drives.filter((d) => d.type.ports.some((p) => p.family === "sata-data"));
+    const off = new Set(slots.slice(0, edge.length).flatMap((s) => s.port.displaces));
+    const left = sata.filter((p) => !off.has(p.port.id)).length;
+    const shell = partsOfKind(graph, "case")[0];
+    const places = shell?.type.body.mounts.filter((m) => m.takes.includes("drive")) ?? [];
+    return [
+      ...(edge.length > slots.length
+        ? [
+            partsFinding("drive-ports", {
+              severity: "stop" as const,
+              message: `${edge.length} M.2 drives, ${slots.length} M.2 ${slots.length === 1 ? "slot" : "slots"} on the board.`,
+              parts: edge.slice(slots.length).map((d) => d.id),
+              ways: ["A drive with a SATA plug instead, or an expansion card with M.2 slots."],
+              ...(edge[slots.length] ? { swap: edge[slots.length]?.id ?? "" } : {}),
+            }),
+          ]
+        : []),
+      ...(cabled.length > left
+        ? [
+            partsFinding("drive-ports", {
+              severity: "stop" as const,
+              message: `${cabled.length} SATA drives, ${left} of ${sata.length} SATA ports${off.size > 0 ? `: M.2 drives switch ${[...off].join(", ")} off` : ""}.`,
+              parts: cabled.slice(left).map((d) => d.id),
+              ways: off.size > 0 ? ["Put an M.2 drive into a slot that switches nothing off, or add a SATA card."] : ["Add a SATA card."],
+            }),
+          ]
+        : []),
+      ...(shell && places.length > 0 && cabled.length > places.length
+        ? [
+            partsFinding("drive-ports", {
+              severity: "stop" as const,
+              message: `${cabled.length} drives, ${places.length} drive places in ${shell.type.name}.`,
+              parts: [shell.id, ...cabled.slice(places.length).map((d) => d.id)],
+              swap: shell.id,
+            }),
+          ]
+        : []),
+    ];
+  },
+};

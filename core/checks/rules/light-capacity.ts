@@ -1,0 +1,55 @@
+import type { PortNode } from "../../build";
+import { headerLimit } from "../../catalogue";
+import { amps } from "../../wiring";
+import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+
+const VOLTS = [
+  ["light-5v", "5 V"],
+  ["light-12v", "12 V"],
+] as const;
+
+export const lightCapacity: Rule = {
+  id: "light-capacity",
+  title: "The headers carry the lights",
+  protects: "colours that fade and headers that shut down",
+  on: PARTS_ONLY,
+  run: ({ graph }) =>
+    VOLTS.flatMap(([family, word]) => {
+      const lights = [...graph.leads.values()].filter((l) => l.lead.family === family && l.lead.role === "light");
+      if (lights.length === 0) return [];
+      const sources = [...graph.ports.values()].filter(
+        (p) => p.port.family === family && p.port.flow === "out" && p.part.type.kind !== "splitter" && p.part.type.kind !== "extension",
+      );
+      const board = sources.filter((p) => p.part.type.kind === "board");
+      const hub = sources.filter((p) => p.part.type.kind === "hub");
+      const ofPort = (p: PortNode) => headerLimit(p.port).currentA ?? 0;
+      const hubs = new Set(hub.map((p) => p.part));
+      const room =
+        board.reduce((s, p) => s + ofPort(p), 0) +
+        [...hubs].reduce((s, h) => s + (h.type.ports.find((q) => q.role === "device-power")?.limit.currentA ?? 0), 0);
+      const draws = lights.reduce((s, l) => s + l.lead.load.currentA, 0);
+      const leds = lights.reduce((s, l) => s + (l.lead.load.leds ?? 0), 0);
+      const most = Math.max(0, ...board.map(ofPort), ...hub.map(ofPort));
+      const heavy = lights.filter((l) => l.lead.load.currentA > most);
+      const numbers = `${leds} LEDs draw ${amps(draws)}; ${board.length} ${word} ${board.length === 1 ? "header" : "headers"}${hubs.size > 0 ? ` and ${hubs.size} powered ${hubs.size === 1 ? "hub" : "hubs"}` : ""} give ${amps(room)}`;
+      if (sources.length === 0 || draws > room + 1e-9)
+        return [
+          partsFinding("light-capacity", {
+            severity: "warn",
+            message: `${word} lights: ${numbers}. Put a powered light hub on the order list, or leave some out.`,
+            parts: [...new Set(lights.map((l) => l.part.id))],
+            ifIgnored: "Colours fade at the far end, or the header shuts down.",
+          }),
+        ];
+      if (heavy[0])
+        return [
+          partsFinding("light-capacity", {
+            severity: "stop",
+            message: `${heavy[0].name} draws ${amps(heavy[0].lead.load.currentA)} alone; no ${word} header or hub port gives more than ${amps(most)}.`,
+            parts: heavy.map((l) => l.part.id),
+            swap: heavy[0].part.id,
+          }),
+        ];
+      return [];
+    }),
+};

@@ -1,0 +1,51 @@
+import { partsOfKind } from "../../build";
+import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+
+export const memoryPair: Rule = {
+  id: "memory-pair",
+  title: "Modules come in matched pairs",
+  protects: "half of the memory's speed",
+  on: PARTS_ONLY,
+  run: ({ graph }) => {
+    const modules = partsOfKind(graph, "memory");
+    if (modules.length === 0) return [];
+    const card = partsOfKind(graph, "card").some((c) => c.type.ratings.hasGraphics);
+    const borrows = !card && partsOfKind(graph, "cpu").some((c) => c.type.ratings.hasGraphics);
+    const severity = borrows ? "stop" : "warn";
+    const why = borrows
+      ? "The CPU's own graphics borrow memory and need both channels."
+      : "Both channels together are faster; with a card of its own it matters less.";
+    const parts = modules.map((m) => m.id);
+    const kinds = new Set(modules.map((m) => m.type.id));
+    if (kinds.size > 1)
+      return [
+        partsFinding("memory-pair", {
+          severity,
+          message: `The modules differ: ${[...new Set(modules.map((m) => m.type.name))].join(" and ")}. ${why}`,
+          parts,
+          ifIgnored: "They run at the slower one's speed, or not at their profile at all.",
+        }),
+      ];
+    if (modules.length % 2 === 1)
+      return [
+        partsFinding("memory-pair", {
+          severity,
+          message: `${modules.length} ${modules.length === 1 ? "module" : "modules"}: one channel stays empty. ${why}`,
+          parts,
+          ifIgnored: "It starts, and is slow; nobody notices until the client does.",
+          ways: ["Two modules of half the size cost about the same."],
+        }),
+      ];
+    const small = modules.find((m) => (m.type.ratings.sizeGb ?? 8) < 8);
+    if (borrows && small)
+      return [
+        partsFinding("memory-pair", {
+          severity: "warn",
+          message: `${small.type.ratings.sizeGb} GB modules where graphics borrow memory: two of at least 8 GB are usual.`,
+          parts,
+          swap: small.id,
+        }),
+      ];
+    return [];
+  },
+};

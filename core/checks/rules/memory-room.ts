@@ -1,0 +1,10 @@
+import { fitFindings } from "../fit";
+import { PARTS_ONLY, type Rule } from "../rule";
+
+export const memoryRoom: Rule = {
+  id: "memory-room",
+  title: "Memory has room under cooler and radiator",
+  protects: "a radiator hung twice",
+  on: PARTS_ONLY,
+  run: ({ graph }) => fitFindings(graph, "memory-room", ["memory-under-cooler", "memory-under-radiator"]),
+};

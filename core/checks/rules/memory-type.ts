@@ -1,0 +1,42 @@
+import { partsOfKind } from "../../build";
+import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+
+export const memoryType: Rule = {
+  id: "memory-type",
+  title: "Memory is of the board's type, and there is a slot for each module",
+  protects: "modules sent back",
+  on: PARTS_ONLY,
+  run: ({ graph }) => {
+    const slots = [...graph.ports.values()].filter((p) => p.port.role === "memory");
+    const board = slots[0]?.part;
+    const modules = partsOfKind(graph, "memory");
+    if (!board) return [];
+    if (modules.length === 0)
+      return [partsFinding("memory-type", { severity: "stop", message: "There is no memory in the parts list. Add some.", parts: [board.id] })];
+    const key = slots[0]?.port.key;
+    const wrong = modules.filter((m) => {
+      const k = m.type.leads.find((l) => l.role === "seat")?.key;
+      return k !== undefined && key !== undefined && k !== key;
+    });
+    if (wrong[0])
+      return [
+        partsFinding("memory-type", {
+          severity: "stop",
+          message: `${wrong[0].type.name} is ${wrong[0].type.leads.find((l) => l.role === "seat")?.key}; ${board.type.name} takes ${key}.`,
+          parts: [...wrong.map((m) => m.id), board.id],
+          ifIgnored: "The notch stands elsewhere: it does not go in.",
+          swap: wrong[0].id,
+        }),
+      ];
+    if (modules.length > slots.length)
+      return [
+        partsFinding("memory-type", {
+          severity: "stop",
+          message: `${modules.length} modules, ${slots.length} slots on ${board.type.name}.`,
+          parts: modules.slice(slots.length).map((m) => m.id),
+          ways: ["Fewer modules of twice the size."],
+        }),
+      ];
+    return [];
+  },
+};

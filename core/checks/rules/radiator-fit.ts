@@ -1,0 +1,10 @@
+import { fitFindings } from "../fit";
+import { PARTS_ONLY, type Rule } from "../rule";
+
+export const radiatorFit: Rule = {
+  id: "radiator-fit",
+  title: "The radiator has room",
+  protects: "a radiator that meets the board",
+  on: PARTS_ONLY,
+  run: ({ graph }) => fitFindings(graph, "radiator-fit", ["radiator-length", "radiator-thickness", "tubes"]),
+};

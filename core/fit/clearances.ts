@@ -1,0 +1,285 @@
+import { type Graph, type PartNode, partsOfKind } from "../build";
+import type { Point } from "../catalogue";
+import { inFrontOfCard } from "./fans";
+import { type RadiatorSeat, radiatorSeats } from "./radiators";
+
+/** Under this much room a clearance is marked tight; 4 mm counts as a fit (common practice). */
+export const TIGHT_MM = 2;
+/** Pitch of expansion slots: 0.8 inch, PCI Express CEM, published (from memory). */
+export const SLOT_PITCH_MM = 20.32;
+/** A memory slot with its latches, seen from above; DDR4 and DDR5 modules are 133.35 mm long (JEDEC, from memory). */
+const MEMORY_SLOT_MM = 133.35;
+
+export type Verdict = "fits" | "tight" | "not";
+
+/** One thing that has to go into one room, with the millimetres left. */
+export interface Clearance {
+  id: string;
+  what: string;
+  /** Parts concerned: the one to change first. */
+  parts: string[];
+  /** Slots for the width of cards, millimetres for everything else. */
+  unit: "mm" | "slots";
+  need: number;
+  has: number;
+  left: number;
+  verdict: Verdict;
+  sentence: string;
+  /** What happens when nobody minds. */
+  ifIgnored: string;
+  /** Ways out that need no other part. */
+  ways: string[];
+  /** Where to draw it, in case millimetres of the side section; left out for what only the front section shows. */
+  line?: { from: Point; to: Point };
+}
+
+const round = (n: number) => Math.round(n * 10) / 10;
+export const verdictOf = (left: number, unit: "mm" | "slots" = "mm"): Verdict =>
+  left < 0 ? "not" : unit === "mm" && left < TIGHT_MM ? "tight" : "fits";
+
+function clearance(
+  c: Omit<Clearance, "left" | "verdict" | "sentence" | "ways" | "unit"> & { ways?: string[]; unit?: "mm" | "slots"; subject: string; room: string },
+): Clearance {
+  const { subject, room, ways = [], unit = "mm", ...rest } = c;
+  const left = round(c.has - c.need);
+  const numbers = `${round(c.need)} of ${round(c.has)} ${unit}`;
+  const verdict = verdictOf(left, unit);
+  const sentence =
+    verdict === "not"
+      ? `${subject} does not fit ${room}: ${numbers}, ${round(-left)} ${unit} too much.`
+      : `${subject} ${verdict === "tight" ? "only just fits" : "fits"} ${room}: ${numbers}, ${left} ${unit} to spare.`;
+  return { ...rest, need: round(c.need), has: round(c.has), unit, ways, left, verdict, sentence };
+}
+
+const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
+
+/** Every clearance of the build that its catalogue entries say enough about, worst first. */
+export function clearances(graph: Graph): Clearance[] {
+  const shell = partsOfKind(graph, "case")[0];
+  if (!shell) return [];
+  const all = [
+    ...cards(graph, shell),
+    ...coolers(graph, shell),
+    ...memoryUnderCooler(graph),
+    ...radiatorSeats(graph).flatMap((s) => radiators(graph, s)),
+    ...supplies(graph, shell),
+  ];
+  return all.sort((a, b) => a.left - b.left || (a.id < b.id ? -1 : 1));
+}
+
+function cards(graph: Graph, shell: PartNode): Clearance[] {
+  const { body } = shell.type;
+  return partsOfKind(graph, "card").flatMap((card): Clearance[] => {
+    const b = card.type.body;
+    const out: Clearance[] = [];
+    if (card.part.vertical) return verticalCard(card, shell);
+    const seat = graph.ports.get(graph.ofLead.get(`${card.id}:seat`)?.port ?? "") ?? firstSlot(graph, card);
+    const y = seat?.at.yMm ?? card.origin.yMm;
+    const boardX = graph.boardRect?.xMm ?? 0;
+    const thick = (b.slots ?? 2) * SLOT_PITCH_MM;
+    if (b.widthMm !== undefined && body.maxCardMm !== undefined) {
+      const front = inFrontOfCard(graph, y, y + thick);
+      const taken = Math.max(0, ...front.map((f) => f.takesMm));
+      const movable = front.filter((f) => f.takesMm === taken && f.mayMoveOut);
+      out.push(
+        clearance({
+          id: `card-length:${card.id}`,
+          what: "Card length",
+          parts: [card.id, ...front.filter((f) => f.takesMm > 0).map((f) => f.part.id)],
+          need: b.widthMm,
+          has: body.maxCardMm - taken,
+          subject: `${nameOf(card)} (${b.widthMm} mm)`,
+          room:
+            taken > 0
+              ? `between the rear and the front ${front.some((f) => f.radiator) ? "radiator" : "fans"} (${body.maxCardMm} - ${taken} mm)`
+              : "the case",
+          ifIgnored: "Found at the last step, with everything else wired.",
+          ways: movable.length > 0 ? [`Fit the front fans outside the frame: ${taken} mm more for the card.`] : [],
+          line: { from: { xMm: boardX + b.widthMm, yMm: y + thick / 2 }, to: { xMm: boardX + body.maxCardMm - taken, yMm: y + thick / 2 } },
+        }),
+      );
+    }
+    if (b.slots !== undefined && body.slots !== undefined && graph.boardRect) {
+      const index = seat ? Math.max(0, Math.round((seat.at.yMm - (firstSlotY(graph) ?? seat.at.yMm)) / SLOT_PITCH_MM)) : 0;
+      out.push(
+        clearance({
+          id: `card-width:${card.id}`,
+          what: "Card width",
+          parts: [card.id],
+          unit: "slots",
+          need: b.slots,
+          has: body.slots - index,
+          subject: `${nameOf(card)} (${b.slots} slots)`,
+          room: `the covers below ${seat?.port.label ?? "its slot"}`,
+          ifIgnored: "It covers the slot below, or presses on the floor of the case.",
+        }),
+      );
+    }
+    return out;
+  });
+}
+
+function verticalCard(card: PartNode, shell: PartNode): Clearance[] {
+  const mount = shell.type.body.vertical;
+  const b = card.type.body;
+  if (!mount || b.slots === undefined) return [];
+  return [
+    clearance({
+      id: `card-vertical:${card.id}`,
+      what: "Card on the vertical mount",
+      parts: [card.id],
+      need: b.slots * SLOT_PITCH_MM,
+      has: mount.thicknessMm,
+      subject: `${nameOf(card)} (${b.slots} slots)`,
+      room: "between the vertical mount and the side panel",
+      ifIgnored: "Its fans stand against the glass and get no air.",
+      ways: ["Mount it on the board, level."],
+    }),
+  ];
+}
+
+const slotsOf = (graph: Graph) =>
+  [...graph.ports.values()].filter((p) => p.port.role === "expansion" && p.part.type.kind === "board").sort((a, b) => a.at.yMm - b.at.yMm);
+const firstSlotY = (graph: Graph) => slotsOf(graph)[0]?.at.yMm;
+/** Before a plan: cards take the slots from the top, in the order of the list. */
+const firstSlot = (graph: Graph, card: PartNode) => slotsOf(graph)[partsOfKind(graph, "card").indexOf(card)] ?? slotsOf(graph)[0];
+
+function coolers(graph: Graph, shell: PartNode): Clearance[] {
+  const has = shell.type.body.maxCoolerMm;
+  return partsOfKind(graph, "cooler").flatMap((c) => {
+    const need = c.type.body.heightMm;
+    if (has === undefined || need === undefined) return [];
+    return [
+      clearance({
+        id: `cooler-height:${c.id}`,
+        what: "Cooler height",
+        parts: [c.id],
+        need,
+        has,
+        subject: `${nameOf(c)} (${need} mm)`,
+        room: "under the side panel",
+        ifIgnored: "The panel does not close.",
+      }),
+    ];
+  });
+}
+
+function memoryUnderCooler(graph: Graph): Clearance[] {
+  const modules = partsOfKind(graph, "memory").filter((m) => m.type.body.heightMm !== undefined);
+  const tallest = modules.reduce<PartNode | undefined>((a, m) => ((m.type.body.heightMm ?? 0) > (a?.type.body.heightMm ?? 0) ? m : a), undefined);
+  return partsOfKind(graph, "cooler").flatMap((c) => {
+    const has = c.type.body.underMm;
+    if (has === undefined || !tallest) return [];
+    return [
+      clearance({
+        id: `memory-under-cooler:${c.id}`,
+        what: "Memory under the cooler",
+        parts: [...new Set(modules.map((m) => m.id)), c.id],
+        need: tallest.type.body.heightMm ?? 0,
+        has,
+        subject: `Memory (${tallest.type.body.heightMm} mm high)`,
+        room: `under ${nameOf(c)}`,
+        ifIgnored: "The cooler does not sit flat, or its fan stands higher than the case allows.",
+        ways: ["Clip the cooler's front fan higher, where the case has the height."],
+      }),
+    ];
+  });
+}
+
+function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
+  const { cooler, radiator, place, fanDepthMm } = seat;
+  const name = nameOf(cooler);
+  if (!place) return [];
+  const stackMm = radiator.thicknessMm + fanDepthMm;
+  const out = [
+    clearance({
+      id: `radiator-length:${cooler.id}`,
+      what: "Radiator length",
+      parts: [cooler.id],
+      need: radiator.lengthMm,
+      has: place.maxLengthMm,
+      subject: `${name} (${radiator.lengthMm} mm)`,
+      room: `at the ${place.label}`,
+      ifIgnored: "It does not go in, or presses on the frame.",
+    }),
+    clearance({
+      id: `radiator-thickness:${cooler.id}`,
+      what: "Radiator with fans",
+      parts: [cooler.id, ...seat.fans.map((f) => f.id)],
+      need: stackMm,
+      has: place.maxThicknessMm,
+      subject: `${name} with its fans (${radiator.thicknessMm} + ${fanDepthMm} mm)`,
+      room: `at the ${place.label}`,
+      ifIgnored: "Fans or tubes meet the board.",
+      ways: seat.pushPull ? ["Leave the second row of fans out."] : [],
+    }),
+  ];
+  const cpu = [...graph.ports.values()].find((p) => p.port.role === "cpu");
+  if (cpu && seat.ends.length > 0) {
+    const reachMm = Math.min(...seat.ends.map((e) => Math.abs(e.xMm - cpu.at.xMm) + Math.abs(e.yMm - cpu.at.yMm)));
+    out.push(
+      clearance({
+        id: `tubes:${cooler.id}`,
+        what: "Tubes",
+        parts: [cooler.id],
+        need: reachMm,
+        has: radiator.tubeMm,
+        subject: `The tubes of ${name}`,
+        room: `from the CPU to the ${place.label}`,
+        ifIgnored: "The tubes kink or do not reach.",
+        ways: ["Turn the radiator round, so that its tubes come out at the nearer end."],
+      }),
+    );
+  }
+  const memory = partsOfKind(graph, "memory").filter((m) => m.type.body.heightMm !== undefined);
+  const slot = [...graph.ports.values()].find((p) => p.port.role === "memory");
+  if (place.region === "top" && place.overBoardMm !== undefined && memory.length > 0 && slot && graph.boardRect) {
+    // How far radiator and fans hang over the board, against where the modules begin.
+    const hangsMm = stackMm - place.overBoardMm;
+    const modulesAtMm = slot.at.yMm - MEMORY_SLOT_MM / 2 - graph.boardRect.yMm;
+    const tallest = Math.max(...memory.map((m) => m.type.body.heightMm ?? 0));
+    const passes = place.offsetMm !== undefined && tallest <= place.offsetMm;
+    if (!passes)
+      out.push(
+        clearance({
+          id: `memory-under-radiator:${cooler.id}`,
+          what: "Memory below the top radiator",
+          parts: [...memory.map((m) => m.id), cooler.id],
+          need: Math.max(0, hangsMm),
+          has: modulesAtMm,
+          subject: `The radiator hangs ${round(Math.max(0, hangsMm))} mm over the board and`,
+          room: "above the memory, which is taller than the radiator stands off",
+          ifIgnored: "The fans press on the memory; the radiator is hung again.",
+          ways: ["Take lower memory, or hang the radiator in front."],
+        }),
+      );
+  }
+  return out;
+}
+
+function supplies(graph: Graph, shell: PartNode): Clearance[] {
+  const b = shell.type.body;
+  const inCage = partsOfKind(graph, "drive").filter((d) => {
+    const m = b.mounts.find((x) => x.id === d.part.mount);
+    return m?.takes.includes("drive") && m.region === "bottom";
+  });
+  const has = inCage.length > 0 ? b.maxSupplyWithCageMm : (b.maxSupplyMm ?? b.maxSupplyWithCageMm);
+  return partsOfKind(graph, "supply").flatMap((s) => {
+    const need = s.type.body.depthMm;
+    if (need === undefined || has === undefined) return [];
+    const freed = (b.maxSupplyMm ?? 0) - (b.maxSupplyWithCageMm ?? 0);
+    return [
+      clearance({
+        id: `supply-length:${s.id}`,
+        what: "Supply length",
+        parts: [s.id, ...inCage.map((d) => d.id)],
+        need,
+        has,
+        subject: `${nameOf(s)} (${need} mm)`,
+        room: inCage.length > 0 ? "beside the drive cage, plugs included" : "its bay, plugs included",
+        ifIgnored: "Its modular plugs stand against the cage; forcing them bends pins.",
+        ways: inCage.length > 0 && freed > 0 ? [`Take the drive cage out and mount the drives elsewhere: ${freed} mm more.`] : [],
+      }),
+    ];
+  });
+}

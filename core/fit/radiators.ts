@@ -1,0 +1,73 @@
+import { type Graph, type PartNode, partsOfKind } from "../build";
+import type { PartType, Point } from "../catalogue";
+
+type Radiator = NonNullable<PartType["body"]["radiator"]>;
+type Place = PartType["body"]["radiatorPlaces"][number];
+
+export interface RadiatorSeat {
+  cooler: PartNode;
+  radiator: Radiator;
+  /** Undefined when no place of the case takes it. */
+  place?: Place;
+  fans: PartNode[];
+  fanDepthMm: number;
+  pushPull: boolean;
+  /** Both ends of the radiator, in case millimetres. */
+  ends: Point[];
+  /** Top and bottom of what it covers, in case millimetres. */
+  spanY?: [number, number];
+}
+
+const takes = (place: Place, r: Radiator) => place.fanMm.includes(r.fanMm) && r.lengthMm <= place.maxLengthMm;
+
+/**
+ * Where each radiator hangs: the place whose mounts its fans are on, else the one that the cooler names,
+ * else the first that takes it. Top before front, as the case lists them.
+ */
+export function radiatorSeats(graph: Graph): RadiatorSeat[] {
+  const shell = partsOfKind(graph, "case")[0];
+  const places = shell?.type.body.radiatorPlaces ?? [];
+  const mounts = new Map((shell?.type.body.mounts ?? []).map((m) => [m.id, m]));
+  const withRadiator = partsOfKind(graph, "cooler").filter((c) => c.type.body.radiator);
+  const used = new Set<string>();
+  return withRadiator.map((cooler): RadiatorSeat => {
+    const radiator = cooler.type.body.radiator as Radiator;
+    const all = partsOfKind(graph, "fan").filter((f) => f.part.zone === "radiator" || f.part.zone === cooler.id);
+    const fits = (p: Place) => !used.has(p.id) && takes(p, radiator);
+    const place =
+      places.find((p) => all.some((f) => p.mounts.includes(f.part.mount ?? ""))) ??
+      places.find((p) => p.id === cooler.part.mount) ??
+      places.find(fits);
+    if (place) used.add(place.id);
+    const fans = place ? all.filter((f) => f.part.mount === undefined || place.mounts.includes(f.part.mount)) : all;
+    const pushPull = fans.length > radiator.fans;
+    const depth = Math.max(0, ...fans.map((f) => f.type.body.depthMm ?? 25)) || 25;
+    const at = (place?.mounts ?? []).flatMap((id) => mounts.get(id) ?? []);
+    const first = at[0];
+    const last = at.at(-1);
+    const half = radiator.lengthMm / 2;
+    const level = place?.region === "top" || place?.region === "bottom";
+    const middle = first && last ? { xMm: (first.at.xMm + last.at.xMm) / 2, yMm: (first.at.yMm + last.at.yMm) / 2 } : undefined;
+    const ends = middle
+      ? level
+        ? [
+            { xMm: middle.xMm - half, yMm: middle.yMm },
+            { xMm: middle.xMm + half, yMm: middle.yMm },
+          ]
+        : [
+            { xMm: middle.xMm, yMm: middle.yMm - half },
+            { xMm: middle.xMm, yMm: middle.yMm + half },
+          ]
+      : [];
+    return {
+      cooler,
+      radiator,
+      ...(place ? { place } : {}),
+      fans,
+      fanDepthMm: depth * (pushPull ? 2 : 1),
+      pushPull,
+      ends,
+      ...(middle && !level ? { spanY: [middle.yMm - half, middle.yMm + half] as [number, number] } : {}),
+    };
+  });
+}

@@ -1,0 +1,31 @@
+import { type Graph, partsOfKind } from "../build";
+import type { Point } from "../catalogue";
+
+export interface Standoffs {
+  /** Holes of the board without a standoff under them. */
+  add: { id: string; at: Point }[];
+  /** Standoffs under the board where it has no hole: they short it. */
+  remove: { id: string; at: Point }[];
+  keep: { id: string; at: Point }[];
+}
+
+/** Standoffs further apart than this are two. */
+const SAME_MM = 3;
+
+/**
+ * To add = the board's holes - fitted; to remove = fitted - the board's holes, of those that lie under the board.
+ * Hole letters after the microATX and Mini-ITX interface specifications (published, from memory). Positions from the
+ * board's top left corner.
+ */
+export function standoffs(graph: Graph): Standoffs | undefined {
+  const shell = partsOfKind(graph, "case")[0]?.type.body;
+  const board = partsOfKind(graph, "board")[0]?.type.body;
+  if (!shell || !board || shell.holes.length === 0 || board.holes.length === 0) return undefined;
+  const same = (a: { at: Point }, b: { at: Point }) => Math.hypot(a.at.xMm - b.at.xMm, a.at.yMm - b.at.yMm) <= SAME_MM;
+  const under = (h: { at: Point }) => h.at.xMm <= (board.widthMm ?? 244) && h.at.yMm <= (board.heightMm ?? 305);
+  return {
+    add: board.holes.filter((h) => !shell.holes.some((s) => same(h, s))),
+    remove: shell.holes.filter((s) => under(s) && !board.holes.some((h) => same(h, s))),
+    keep: board.holes.filter((h) => shell.holes.some((s) => same(h, s))),
+  };
+}

@@ -1,0 +1,135 @@
+import { type Graph, partsOfKind } from "../build";
+import { radiatorSeats, standoffs } from "../fit";
+import { peakW } from "../power";
+
+export interface OrderItem {
+  id: string;
+  what: string;
+  count: number;
+  /** `shelf`: taken from stock and to be replaced; `order`: to be bought. */
+  from: "shelf" | "order";
+  needFor: "wiring" | "mounting" | "cooling";
+  because: string;
+}
+
+/** Cards longer than this sag without a support (common practice). */
+const SAGS_MM = 300;
+
+/**
+ * What is still missing for wiring, mounting and cooling, each with its reason. Wiring comes from the plan: without
+ * one, only what the parts themselves say.
+ */
+export function orderList(graph: Graph): OrderItem[] {
+  return [...wiring(graph), ...mounting(graph), ...cooling(graph)];
+}
+
+function wiring(graph: Graph): OrderItem[] {
+  const items = new Map<string, OrderItem>();
+  for (const p of graph.parts.values()) {
+    const from = p.part.from;
+    if (p.cable || from === "client") continue;
+    const hung = p.type.ports.flatMap((port) => (graph.atPort.get(`${p.id}:${port.id}`) ?? []).flatMap((c) => graph.leads.get(c.lead)?.name ?? []));
+    const key = `${from}:${p.type.id}`;
+    const had = items.get(key);
+    const because =
+      hung.length > 0 ? `Carries ${hung.slice(0, 4).join(", ")}${hung.length > 4 ? ` and ${hung.length - 4} more` : ""}.` : "Taken by the plan.";
+    items.set(key, {
+      id: key,
+      what: p.type.name,
+      count: (had?.count ?? 0) + 1,
+      from: from === "order" ? "order" : "shelf",
+      needFor: "wiring",
+      because: had ? `${had.because} ${because}` : because,
+    });
+  }
+  return [...items.values()];
+}
+
+function mounting(graph: Graph): OrderItem[] {
+  const out: OrderItem[] = [];
+  const s = standoffs(graph);
+  if (s && s.add.length > 0)
+    out.push({
+      id: "standoffs",
+      what: "Standoffs",
+      count: s.add.length,
+      from: "shelf",
+      needFor: "mounting",
+      because: `Holes ${s.add.map((h) => h.id).join(", ")} of the board have none under them${s.remove.length > 0 ? `; ${Math.min(s.remove.length, s.add.length)} that must come out can serve` : ""}.`,
+    });
+  const supply = partsOfKind(graph, "supply")[0];
+  const shell = partsOfKind(graph, "case")[0];
+  const form = supply?.type.body.formFactor;
+  if (form?.startsWith("SFX") && shell?.type.body.supplyForms && !shell.type.body.supplyForms.some((f) => f === form))
+    out.push({
+      id: "supply-bracket",
+      what: `Bracket, ${form} to ATX`,
+      count: 1,
+      from: "order",
+      needFor: "mounting",
+      because: `${supply?.type.name} is ${form}; the bay is for ATX.`,
+    });
+  for (const card of partsOfKind(graph, "card")) {
+    const long = card.type.body.widthMm ?? 0;
+    if (card.part.vertical)
+      out.push({
+        id: `riser:${card.id}`,
+        what: "Riser lead and vertical bracket",
+        count: 1,
+        from: "order",
+        needFor: "mounting",
+        because: `${card.type.name} goes on the vertical mount.`,
+      });
+    else if (long >= SAGS_MM)
+      out.push({
+        id: `support:${card.id}`,
+        what: "Card support",
+        count: 1,
+        from: "shelf",
+        needFor: "mounting",
+        because: `${card.type.name} is ${long} mm long and would sag (common practice from ${SAGS_MM} mm).`,
+      });
+  }
+  const drives = partsOfKind(graph, "drive").filter((d) => d.type.ports.some((p) => p.family === "sata-data"));
+  const cables = [...graph.parts.values()].filter((p) => p.cable && p.type.leads.some((l) => l.family === "sata-data")).length;
+  if (drives.length > cables)
+    out.push({
+      id: "sata-cables",
+      what: "SATA data cable",
+      count: drives.length - cables,
+      from: "order",
+      needFor: "wiring",
+      because: `${drives.length} SATA drives, ${cables} data cables came with the parts.`,
+    });
+  return out;
+}
+
+function cooling(graph: Graph): OrderItem[] {
+  const out: OrderItem[] = [];
+  const cpu = partsOfKind(graph, "cpu")[0];
+  for (const c of partsOfKind(graph, "cooler")) {
+    if (cpu && c.type.ratings.pasteApplied !== true)
+      out.push({
+        id: `paste:${c.id}`,
+        what: "Thermal paste, one portion",
+        count: 1,
+        from: "shelf",
+        needFor: "cooling",
+        because: `${c.type.name} comes without paste; ${peakW(cpu)} W to carry.`,
+      });
+  }
+  for (const s of radiatorSeats(graph)) {
+    const missing = s.radiator.fans - s.fans.length;
+    const own = s.cooler.type.leads.filter((l) => l.role === "radiator-fan" || l.role === "cpu-fan").length;
+    if (missing > own)
+      out.push({
+        id: `radiator-fans:${s.cooler.id}`,
+        what: `${s.radiator.fanMm} mm radiator fan`,
+        count: missing - own,
+        from: "order",
+        needFor: "cooling",
+        because: `${s.cooler.type.name} takes ${s.radiator.fans} fans, ${s.fans.length + own} are in the list.`,
+      });
+  }
+  return out;
+}
