@@ -1,14 +1,20 @@
 import { readFileSync } from "node:fs";
-import { asPlugged, isDone, readBuildText, typeLookup } from "../core/build";
-import { check, checkAll } from "../core/checks";
+import { airOf } from "../core/air";
+import { asPlugged, type Graph, isDone, readBuildText, typeLookup } from "../core/build";
+import { check, checkAll, checkParts } from "../core/checks";
+import { clearances, standoffs } from "../core/fit";
+import { orderList } from "../core/intake";
 import { powerOn } from "../core/machine";
 import { plan } from "../core/plan";
+import { powerBudget } from "../core/power";
 import { readShelf } from "./shelf";
 
 const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [--shelf FOLDER]
   plan FILE      where every lead goes, with the reason for each
   check FILE     what is wrong with the connections in the file
   power-on FILE  what happens at power-on, from what is plugged
+  fit FILE       every clearance with the millimetres left, standoffs, and what the parts list is warned of
+  power FILE     draw by moment, rail and plug, against the supply
 FILE is a build file (docs/formats.md), or - for standard input. JSON on standard output.
 Exit 0: nothing says stop. Exit 1: a finding says stop. Exit 2: bad input, one sentence a fault on standard error.`;
 
@@ -38,7 +44,7 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
   const at = args.indexOf("--shelf");
   const folder = at >= 0 ? args.splice(at, 2)[1] : undefined;
   const [command, file, ...rest] = args;
-  if (!command || !file || rest.length > 0 || !["plan", "check", "power-on"].includes(command)) throw new BadInput([USAGE]);
+  if (!command || !file || rest.length > 0 || !["plan", "check", "power-on", "fit", "power"].includes(command)) throw new BadInput([USAGE]);
   const shelf = shelfFrom(folder);
   const read = readBuildText(readInput(file), shelf);
   if (!read.ok) throw new BadInput(read.faults);
@@ -54,6 +60,32 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
     const findings = checkAll(read.graph);
     return { json: { findings }, stop: findings.some((f) => f.severity === "stop") };
   }
+  if (command === "fit") {
+    const findings = checkParts(read.graph);
+    return {
+      json: {
+        clearances: clearances(read.graph),
+        standoffs: standoffs(read.graph) ?? null,
+        air: airJson(read.graph),
+        orderList: orderList(read.graph),
+        findings,
+      },
+      stop: findings.some((f) => f.severity === "stop"),
+    };
+  }
+  if (command === "power") {
+    const b = powerBudget(read.graph);
+    const findings = checkParts(read.graph).filter((f) => f.rule.startsWith("supply"));
+    return {
+      json: {
+        ...b,
+        supply: b.supply ? { id: b.supply.id, type: b.supply.type.id, name: b.supply.type.name } : null,
+        parts: b.parts.map((d) => ({ ...d, part: d.part.id })),
+        findings,
+      },
+      stop: findings.some((f) => f.severity === "stop"),
+    };
+  }
   const seen = powerOn(read.graph);
   const plugged = read.build.connections.filter(isDone).length;
   const findings = check(asPlugged(read.graph), "plugged");
@@ -61,6 +93,11 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
     json: { plugged, ...seen, findings },
     stop: seen.damage.length > 0 || seen.stopsAt !== undefined || findings.some((f) => f.severity === "stop"),
   };
+}
+
+function airJson(graph: Graph) {
+  const a = airOf(graph);
+  return { ...a, fans: a.fans.map((f) => ({ ...f, part: f.part.id })), spare: a.spare.map((p) => p.id) };
 }
 
 run(process.argv.slice(2)).then(

@@ -159,6 +159,8 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
     waitingUntil: story.waitingIn === undefined ? null : isoDay(dayFrom(today, story.waitingIn)),
     policy: build.policy,
     settings: build.settings,
+    wishes: build.wishes,
+    aside: [],
     partsRevision: 1,
     version: 1,
     createdAt: dayFrom(today, -6),
@@ -167,11 +169,11 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
     em.create(LogEntry, { job, at: dayFrom(today, -daysAgo), by: person, kind, text, planRevision, entryKey: null, data: null });
   entry(6, "job", `Job ${number} opened for ${build.client}.`);
   if (story.done === undefined) {
-    parts(em, job, build, types);
+    parts(em, job, build, types, today);
     return;
   }
   const made = await plan(build, types);
-  parts(em, job, made.build, types);
+  parts(em, job, made.build, types, today);
   em.create(Plan, {
     job,
     revision: 1,
@@ -245,8 +247,15 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
   }
 }
 
-function parts(em: EntityManager, job: JobRow, build: Build, types: (id: string) => PartType | undefined): void {
+const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);
+const daysFrom = (today: Date, days: number) => new Date(today.getTime() + days * 86_400_000);
+
+function parts(em: EntityManager, job: JobRow, build: Build, types: (id: string) => PartType | undefined, today: Date): void {
   build.parts.forEach((p, position) => {
+    const kind = types(p.type)?.kind ?? "cable";
+    const here = job.stage !== "intake" && p.from === "client";
+    // The job that waits, waits for the part that was dead at its bench test.
+    const dead = job.stage === "waiting";
     const serial = p.from === "client" ? `${p.type.slice(0, 2).toUpperCase()}${job.number.slice(-4)}${String(position).padStart(2, "0")}` : null;
     em.create(JobPart, {
       job,
@@ -258,11 +267,11 @@ function parts(em: EntityManager, job: JobRow, build: Build, types: (id: string)
       serial: job.stage === "intake" ? null : serial,
       origin: p.from,
       placing: placingOf(p),
-      supplier: null,
-      arrivedAt: null,
-      warrantyUntil: null,
-      testResult: null,
-      testedWith: null,
+      supplier: here ? "Quayside Components" : null,
+      arrivedAt: here ? daysFrom(today, -5) : null,
+      warrantyUntil: here ? daysFrom(today, 725).toISOString().slice(0, 10) : null,
+      testResult: here && (dead || job.stage !== "planning") && TESTED.has(kind) ? (dead && kind === "supply" ? "dead" : "passed") : null,
+      testedWith: dead && kind === "supply" ? "the bench's own board and CPU" : null,
       typeRevision: types(p.type)?.revision ?? 1,
       position,
       body: types(p.type) ?? {},

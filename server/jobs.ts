@@ -1,5 +1,5 @@
 import { type Build, parseJson, type TypeLookup } from "../core/build";
-import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType, type TechnicianRow } from "../db";
+import { type EntityManager, Job, JobPart, type JobRow, Link, type TechnicianRow } from "../db";
 import { readAgainstShelf } from "./build-of-job";
 import { log } from "./log";
 import { no, type Result, yes } from "./result";
@@ -67,7 +67,7 @@ function createJob(em: EntityManager, build: Build, types: TypeLookup, number: s
 }
 
 /** The next free number. Two people at once wait for each other until the transaction ends. */
-async function nextNumber(em: EntityManager): Promise<string> {
+export async function nextNumber(em: EntityManager): Promise<string> {
   await em.execute("select pg_advisory_xact_lock(1041)");
   const [last] = await em.execute<{ n: number | null }[]>(`select max(substring(number from '^FS-([0-9]{1,9})$')::int) as n from job`);
   return `FS-${(last?.n ?? 1040) + 1}`;
@@ -87,12 +87,6 @@ export async function importBuild(em: EntityManager, by: TechnicianRow, text: st
     log(tx as EntityManager, job, by, "job", `Job ${number} made from a build file: ${read.build.parts.length} parts.`);
     return yes(number);
   });
-}
-
-/** Types on the shelf that could stand in for a part: same kind, bounded. */
-export async function alternatives(em: EntityManager, kind: string): Promise<{ id: string; name: string; maker: string }[]> {
-  const rows = await em.find(ShelfType, { kind }, { orderBy: { name: "asc" }, limit: 200, fields: ["id", "name", "maker"] });
-  return rows.map((r) => ({ id: r.id, name: r.name, maker: r.maker }));
 }
 
 export async function findJobs(em: EntityManager, text: string): Promise<{ number: string; title: string; client: string; because: string }[]> {

@@ -153,7 +153,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     build: b.build,
     progress: {
       parts: `${b.build.parts.filter((p) => p.from === "client").length} parts`,
-      wiring: links.length === 0 ? `${places.filter((l) => !l.out).length} leads, none planned` : `${placed} of ${places.length}`,
+      wiring: links.length === 0 ? `none of ${places.filter((l) => !l.out).length} yet` : `${placed} of ${places.length}`,
       order: `${all.length} steps`,
       bench: `${done} of ${all.length}`,
       firstBoot: `${observations.length} of ${power.lines.length}`,

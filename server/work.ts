@@ -24,7 +24,7 @@ export const Tick = z.object({
 export type Tick = z.infer<typeof Tick>;
 
 /** One entry at a time for a job: the next waits for the last. An entry that was kept already is not kept twice. */
-async function withJob(
+export async function withJob(
   em: EntityManager,
   entry: { number: string; entryKey?: string | undefined },
   work: (tx: EntityManager, job: JobRow, b: JobBuild) => Promise<Result>,
@@ -339,7 +339,7 @@ export async function changePart(em: EntityManager, by: TechnicianRow, c: z.infe
 }
 
 /** Connections whose ends no longer exist after a part changed. */
-async function dropLost(tx: EntityManager, job: JobRow): Promise<void> {
+export async function dropLost(tx: EntityManager, job: JobRow): Promise<void> {
   const links = await tx.find(Link, { job: job.id });
   const b = await buildOfJob(tx, job);
   const g = buildGraph({ ...b.build, connections: [] as Connection[] }, b.types);

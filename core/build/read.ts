@@ -160,7 +160,7 @@ export function readBuild(data: unknown, shelf: readonly PartType[]): ReadBuild 
     };
   }
   const graph = buildGraph(build, types);
-  const caseMounts = new Set([...graph.parts.values()].flatMap((p) => p.type.body.mounts.map((m) => m.id)));
+  const caseMounts = new Set([...graph.parts.values()].flatMap((p) => [...p.type.body.mounts, ...p.type.body.radiatorPlaces].map((m) => m.id)));
   const later = [
     ...build.parts.flatMap((p, i) =>
       p.mount !== undefined && caseMounts.size > 0 && !caseMounts.has(p.mount) ? [`parts[${i}].mount: this case has no mount "${p.mount}".`] : [],

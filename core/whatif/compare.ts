@@ -112,7 +112,7 @@ export function alternatives(build: Build, types: TypeLookup, part: string, shel
       const then = judge(buildGraph(other.build, other.types));
       const comparison = compare(now, then);
       const newStop = comparison.come.some((f) => f.severity === "stop");
-      return { type, comparison, stops: stops(then), helps: !newStop && comparison.gone.some((f) => f.severity !== "note") };
+      return { type, comparison, stops: stops(then), helps: !newStop && weight(comparison.gone) > weight(comparison.come) };
     })
     .sort(
       (a, b) =>
@@ -124,4 +124,6 @@ export function alternatives(build: Build, types: TypeLookup, part: string, shel
     );
 }
 
+/** A stop outweighs any number of warnings that a build can have. */
+const weight = (list: readonly Finding[]) => list.reduce((s, f) => s + { stop: 1000, warn: 10, note: 1 }[f.severity], 0);
 const distance = (a: PartType, b: PartType) => Math.abs((a.ratings.peakW ?? a.ratings.powerW ?? 0) - (b.ratings.peakW ?? b.ratings.powerW ?? 0));

@@ -32,6 +32,9 @@ export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string
     <main className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-23 shrink-0 items-center gap-6 px-6">
         <h1 className="flex-1 text-verdict font-semibold">{verdictOf(jobs, today)}</h1>
+        <Link className="key no-underline" href="/intake">
+          New job
+        </Link>
         <NewJob />
       </div>
       <div className="flex min-h-0 flex-1">

@@ -38,7 +38,7 @@ export function NewJob() {
     >
       <Dialog.Trigger className="key">
         <FilePlus size={16} aria-hidden />
-        New job from a build file
+        From a build file
       </Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ground/80" />

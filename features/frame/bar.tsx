@@ -19,6 +19,9 @@ export async function Bar() {
         <Link className="underline-offset-4 hover:underline" href="/">
           Benches
         </Link>
+        <Link className="underline-offset-4 hover:underline" href="/shelf">
+          Shelf
+        </Link>
       </nav>
       <div className="flex-1" />
       <Find />

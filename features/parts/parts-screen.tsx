@@ -1,60 +1,44 @@
 "use client";
+import Link from "next/link";
+import { usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
+import { buildGraph, typeLookup } from "../../core/build";
 import type { PartType } from "../../core/catalogue";
-import { efficiencyPercent } from "../../core/power";
 import type { JobView } from "../../server/views";
 import { cx } from "../../ui/cx";
-import { StateMark } from "../../ui/marks";
-import { Meter } from "../../ui/meter";
+import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
 import { changePartAction } from "../job/actions";
-import { CaseSection } from "./case-section";
+import { placePartAction, removePartAction } from "./actions";
+import { AddParts } from "./add-parts";
+import { AirView } from "./air-view";
+import { FitView } from "./fit-view";
 import { fullName } from "./full-name";
+import { KIND_ORDER, KIND_WORD } from "./kinds";
+import { OrderView } from "./order-view";
+import { PowerView } from "./power-view";
+import { WhatIf } from "./what-if";
 
-const KIND_ORDER = [
-  "board",
-  "cpu",
-  "cooler",
-  "memory",
-  "drive",
-  "card",
-  "supply",
-  "case",
-  "fan",
-  "lighting",
-  "hub",
-  "usb-hub",
-  "splitter",
-  "extension",
-  "adapter",
-  "cable",
-];
-const KIND_WORD: Record<string, string> = {
-  board: "Board",
-  cpu: "CPU",
-  cooler: "Cooler",
-  memory: "Memory",
-  drive: "Drive",
-  card: "Card",
-  supply: "Power supply",
-  case: "Case",
-  fan: "Fan",
-  lighting: "Lighting",
-  hub: "Hub",
-  "usb-hub": "USB hub",
-  splitter: "Splitter",
-  extension: "Extension",
-  adapter: "Adapter",
-  cable: "Cables",
-};
+const SHOWS = [
+  ["fit", "Fit"],
+  ["power", "Power"],
+  ["air", "Air"],
+  ["order", "Order list"],
+] as const;
 
 export function PartsScreen({
   view,
-  alternatives,
+  aside,
+  corrected,
 }: {
-  view: Pick<JobView, "build" | "head" | "plan" | "leads" | "draw">;
-  alternatives: Record<string, { id: string; name: string }[]>;
+  view: Pick<JobView, "build" | "head" | "plan" | "leads" | "findings">;
+  aside: string[];
+  corrected: { part: string; name: string; had: number; now: number }[];
 }) {
+  const graph = useMemo(() => buildGraph(view.build, typeLookup(view.build, [])), [view.build]);
+  const router = useRouter();
+  const path = usePathname();
+  const show = useSearchParams().get("show") ?? "fit";
   const types = useMemo(() => new Map(view.build.partTypes.map((t) => [t.id, t])), [view.build]);
   const parts = useMemo(
     () => [...view.build.parts].sort((a, b) => KIND_ORDER.indexOf(types.get(a.type)?.kind ?? "") - KIND_ORDER.indexOf(types.get(b.type)?.kind ?? "")),
@@ -74,7 +58,10 @@ export function PartsScreen({
   return (
     <div className="flex min-h-0 min-w-0 flex-1">
       <section aria-label="Parts list" className="region w-[480px] shrink-0 border-r border-rule">
-        <h1 className="flex h-12 items-center px-4 text-key font-[650]">{view.build.parts.length} parts</h1>
+        <div className="flex h-12 items-center gap-3 px-4">
+          <h1 className="flex-1 text-key font-[650]">{view.build.parts.length} parts</h1>
+          <AddParts number={number} />
+        </div>
         <ul>
           {parts.map((p) => {
             const t = types.get(p.type);
@@ -133,31 +120,43 @@ export function PartsScreen({
           })}
         </ul>
       </section>
-      <section aria-label="The case, side section" className="flex min-w-0 flex-1 flex-col overflow-hidden border-r border-rule">
-        <CaseSection build={view.build} chosen={chosen} onChoose={setChosen} />
-      </section>
-      <section aria-label="Numbers" className="region w-80 shrink-0 p-4">
-        {part && type ? <PartDetail key={part.id} part={part} type={type} number={number} options={alternatives[type.kind] ?? []} /> : null}
-        <h2 className="mb-1 mt-6 text-key font-[650]">Power supply</h2>
-        <Meter label="Draw at peak" value={Math.round(view.draw.peakW)} most={view.draw.supplyW} unit="W" />
-        <SupplyWords build={view.build} types={types} peakW={view.draw.peakW} supplyW={view.draw.supplyW} />
-      </section>
+      <div className="flex min-w-0 flex-1 flex-col">
+        <div role="toolbar" aria-label="What to look at" className="flex h-12 shrink-0 items-center gap-2 border-b border-rule px-4">
+          {SHOWS.map(([id, word]) => (
+            <button key={id} type="button" className="key" aria-pressed={show === id} onClick={() => router.replace(`${path}?show=${id}`)}>
+              {word}
+            </button>
+          ))}
+          <span className="flex-1" />
+          <Link className="key no-underline" href={`/job/${number}/receipt`}>
+            Receipt at the bench
+          </Link>
+        </div>
+        <div className="flex min-h-0 flex-1">
+          {show === "power" ? (
+            <PowerView graph={graph} number={number} />
+          ) : show === "air" ? (
+            <AirView graph={graph} number={number} chosen={chosen} onChoose={setChosen} />
+          ) : show === "order" ? (
+            <OrderView graph={graph} planned={view.plan !== null} aside={aside} />
+          ) : (
+            <FitView graph={graph} chosen={chosen} onChoose={setChosen}>
+              {part && type ? (
+                <PartDetail
+                  key={part.id}
+                  part={part}
+                  type={type}
+                  number={number}
+                  mounts={(graph.parts.get("case")?.type ?? [...types.values()].find((t) => t.kind === "case"))?.body.mounts ?? []}
+                  findings={view.findings.filter((f) => f.ends.includes(part.id))}
+                  corrected={corrected.find((c) => c.part === part.id)}
+                />
+              ) : null}
+            </FitView>
+          )}
+        </div>
+      </div>
     </div>
-  );
-}
-
-function SupplyWords({ build, types, peakW, supplyW }: { build: JobView["build"]; types: Map<string, PartType>; peakW: number; supplyW: number }) {
-  const supply = build.parts.map((p) => types.get(p.type)).find((t) => t?.kind === "supply");
-  const share = supplyW > 0 ? peakW / supplyW : 0;
-  const eff = efficiencyPercent(supply?.ratings.efficiency, share, build.policy.mainsV);
-  return (
-    <p className="mt-2 text-second">
-      {Math.round(share * 100)} % of its rating
-      {eff
-        ? `, ${eff.toFixed(1)} % efficient there (${supply?.ratings.efficiency}, ${build.policy.mainsV} V): ${Math.round(peakW / (eff / 100))} W from the mains`
-        : ""}
-      .
-    </p>
   );
 }
 
@@ -165,40 +164,74 @@ function PartDetail({
   part,
   type,
   number,
-  options,
+  mounts,
+  findings,
+  corrected,
 }: {
   part: JobView["build"]["parts"][number];
   type: PartType;
   number: string;
-  options: { id: string; name: string }[];
+  mounts: PartType["body"]["mounts"];
+  findings: JobView["findings"];
+  corrected: { had: number; now: number } | undefined;
 }) {
   const act = useAct();
   const [serial, setSerial] = useState(part.serial ?? "");
-  const [other, setOther] = useState(part.type);
-  const numbers: [string, string][] = [];
   const r = type.ratings;
-  const add = (word: string, value: number | undefined, unit: string) => {
-    if (value !== undefined) numbers.push([word, `${value} ${unit}`]);
+  const b = type.body;
+  const numbers: [string, string][] = [];
+  const add = (word: string, value: number | string | undefined, unit: string) => {
+    if (value !== undefined) numbers.push([word, `${value} ${unit}`.trim()]);
   };
   add("Peak draw", r.peakW, "W");
   add("Rated", type.kind === "supply" ? r.powerW : undefined, "W");
-  add("Memory", type.kind === "memory" ? r.sizeGb : undefined, "GB");
-  add("Size", type.kind === "drive" ? r.sizeGb : undefined, "GB");
+  add("Class", type.kind === "supply" ? (r.efficiency ?? "none") : undefined, "");
+  add("Carries", r.cooledW, "W");
+  add("Size", type.kind === "drive" || type.kind === "memory" ? r.sizeGb : undefined, "GB");
   add("Profile", r.profileMts, "MT/s");
   add("Default", r.defaultMts, "MT/s");
   add("Memory limit", r.limitMts, "MT/s");
+  add("Firmware", r.firmware, "");
   add("Speed", r.rpm, "rpm");
-  add("Noise", r.noiseDb, "dB");
+  add("Noise", r.noiseDb, "dB(A)");
   add("Flow", r.flowM3h, "m³/h");
-  add("Width", type.body.widthMm, "mm");
-  add("Height", type.body.heightMm, "mm");
-  add("Behind the tray", type.body.behindTrayMm, "mm");
+  add(type.kind === "card" ? "Length" : "Width", b.widthMm, "mm");
+  add("Height", b.heightMm, "mm");
+  add("Slots", type.kind === "card" ? b.slots : undefined, "");
+  add("Depth", b.depthMm, "mm");
+  const hangs = type.kind === "fan" || type.kind === "drive" || type.kind === "hub" || type.kind === "lighting" ? type.kind : undefined;
+  const places = mounts.filter((m) => hangs && m.takes.includes(hangs));
+  const mount = mounts.find((m) => m.id === part.mount);
+  const place = (change: Record<string, unknown>) =>
+    act.run(
+      () => placePartAction({ number, part: part.id, ...change }),
+      () => "Moved. The plan is stale.",
+    );
   return (
-    <div className="flex flex-col gap-3">
+    <div className="flex flex-col gap-3 border-t border-rule pt-3">
       <div>
         <h2 className="text-action font-[650]">{fullName(type)}</h2>
         <p className="text-soft">{part.label ?? KIND_WORD[type.kind]}</p>
       </div>
+      {corrected ? (
+        <p className="text-second">
+          The shelf's entry was corrected since: this job keeps revision {corrected.had}, the shelf has {corrected.now}. Take it over with the same
+          part under &ldquo;Try another&rdquo;.
+        </p>
+      ) : null}
+      {findings.map((f) => (
+        <div key={f.id} className="flex gap-2 text-second">
+          <span className="pt-0.5">
+            <SeverityShape severity={f.severity} size={13} />
+          </span>
+          <div>
+            <strong className="font-semibold">{SEVERITY_WORD[f.severity]}.</strong> {f.message}
+            {(f.ways ?? []).map((w) => (
+              <div key={w}>Way out: {w}</div>
+            ))}
+          </div>
+        </div>
+      ))}
       <dl className="grid grid-cols-[auto_1fr] gap-x-4">
         {numbers.map(([k, v]) => (
           <div key={k} className="contents">
@@ -207,6 +240,47 @@ function PartDetail({
           </div>
         ))}
       </dl>
+      {part.from === "client" ? (
+        <div className="flex flex-wrap gap-2">
+          <WhatIf number={number} part={part.id} name={part.label ?? type.name} now={type.name} />
+          <button
+            type="button"
+            className="key"
+            disabled={act.pending}
+            onClick={() =>
+              act.run(
+                () => removePartAction({ number, part: part.id }),
+                () => "Removed. The plan is stale.",
+              )
+            }
+          >
+            Remove
+          </button>
+        </div>
+      ) : null}
+      {places.length > 0 ? (
+        <label>
+          <span className="block text-second text-soft">Where it hangs</span>
+          <select className="field w-full" value={part.mount ?? ""} disabled={act.pending} onChange={(e) => place({ mount: e.target.value || null })}>
+            <option value="">no mount yet</option>
+            {places.map((m) => (
+              <option key={m.id} value={m.id}>
+                {m.label}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : null}
+      {type.kind === "fan" && mount?.frame === "either" ? (
+        <button
+          type="button"
+          className="key self-start"
+          disabled={act.pending}
+          onClick={() => place({ frame: part.frame === "outside" ? null : "outside" })}
+        >
+          {part.frame === "outside" ? "Move it inside the frame" : "Move it outside the frame"}
+        </button>
+      ) : null}
       <form
         className="flex items-end gap-2"
         onSubmit={(e) => {
@@ -225,33 +299,6 @@ function PartDetail({
           Record
         </button>
       </form>
-      {part.from === "client" && options.length > 1 ? (
-        <div className="flex items-end gap-2">
-          <label className="min-w-0 flex-1">
-            <span className="block text-second text-soft">Another in its place</span>
-            <select className="field w-full" value={other} onChange={(e) => setOther(e.target.value)}>
-              {[...(options.some((o) => o.id === part.type) ? [] : [{ id: part.type, name: type.name }]), ...options].map((o) => (
-                <option key={o.id} value={o.id}>
-                  {o.name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <button
-            type="button"
-            className="key"
-            disabled={act.pending || other === part.type}
-            onClick={() =>
-              act.run(
-                () => changePartAction({ number, part: part.id, type: other }),
-                () => "Replaced. The plan is stale: plan the wiring again.",
-              )
-            }
-          >
-            Replace
-          </button>
-        </div>
-      ) : null}
       <p role="status" className="text-second">
         {act.sentence}
       </p>

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, type Seat, sit } from "./page";
+import { accessible, base, bothThemes, launch, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -167,7 +167,7 @@ describe("bad input and nobody chosen", () => {
   it("a bad file is answered with sentences and stores nothing; a good one becomes a job", async () => {
     const { page } = desk;
     await page.goto(base());
-    await page.getByRole("button", { name: "New job from a build file" }).click();
+    await page.getByRole("button", { name: "From a build file" }).click();
     await page.getByLabel("Text of the build file").fill('{"format":"imbra-build","version":1,"name":"x","parts":[{"id":"a","type":"ghost"}]}');
     await page.getByRole("button", { name: "Read and store" }).click();
     await page.getByText("Nothing was stored. Correct the file and read it again.").waitFor();
@@ -204,11 +204,7 @@ describe("everybody can use it", () => {
     "/job/FS-1044/bench",
   ])("%s passes axe, light and dark, without errors on the console", async (path) => {
     const seat = await sit(browser, "Tansy Okoru");
-    for (const theme of ["light", "dark"]) {
-      await seat.context.addCookies([{ name: "theme", value: theme, url: base() }]);
-      await seat.page.goto(`${base()}${path}`);
-      await accessible(seat.page);
-    }
+    await bothThemes(seat, path);
     expect(seat.errors).toEqual([]);
     await seat.context.close();
   });

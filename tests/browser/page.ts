@@ -44,9 +44,10 @@ export async function sit(browser: Browser, who: string, size = { width: 1280, h
   return { context, page, errors };
 }
 
-/** axe without exceptions. */
-export async function accessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page: page as never }).analyze();
+/** axe without exceptions; `only` narrows to rules that something changed since concerns. */
+export async function accessible(page: Page, only?: string[]): Promise<void> {
+  const axe = new AxeBuilder({ page: page as never });
+  const { violations } = await (only ? axe.withRules(only) : axe).analyze();
   expect(
     violations.map(
       (v) =>
@@ -56,4 +57,14 @@ export async function accessible(page: Page): Promise<void> {
           .join(", ")}`,
     ),
   ).toEqual([]);
+}
+
+/** A page in light with every rule, then in dark, where only colours differ. */
+export async function bothThemes(seat: Seat, path: string): Promise<void> {
+  for (const theme of ["light", "dark"]) {
+    await seat.context.addCookies([{ name: "theme", value: theme, url: base() }]);
+    await seat.page.goto(`${base()}${path}`);
+    await seat.page.waitForLoadState("networkidle");
+    await accessible(seat.page, theme === "dark" ? ["color-contrast"] : undefined);
+  }
 }

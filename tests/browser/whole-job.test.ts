@@ -27,7 +27,7 @@ async function tabTo(page: Page, words: RegExp, most = 160) {
 }
 async function read(page: Page, file: string): Promise<string> {
   await page.goto(base());
-  await page.getByRole("button", { name: "New job from a build file" }).click();
+  await page.getByRole("button", { name: "From a build file" }).click();
   await page.getByLabel("Text of the build file").fill(readFileSync(file, "utf8"));
   await page.getByRole("button", { name: "Read and store" }).click();
   await page.waitForURL(/\/job\/FS-\d+\/parts/);

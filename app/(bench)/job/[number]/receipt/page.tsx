@@ -1,0 +1,12 @@
+import type { Metadata } from "next";
+import { ReceiptScreen } from "../../../../../features/receipt/receipt-screen";
+import { receiptPage } from "../../../../../server/job-page";
+import { whoIsIt } from "../../../../../server/who";
+
+export const metadata: Metadata = { title: "Receipt" };
+
+export default async function Page({ params }: { params: Promise<{ number: string }> }) {
+  const view = await receiptPage((await params).number);
+  const who = await whoIsIt();
+  return <ReceiptScreen view={view} who={who?.name ?? null} />;
+}

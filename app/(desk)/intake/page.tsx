@@ -1,0 +1,9 @@
+import type { Metadata } from "next";
+import { IntakeScreen } from "../../../features/intake/intake-screen";
+import { earlierJobs } from "../../../server/job-page";
+
+export const metadata: Metadata = { title: "New job" };
+
+export default async function Page() {
+  return <IntakeScreen earlier={await earlierJobs()} />;
+}

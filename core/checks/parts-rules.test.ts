@@ -1,0 +1,183 @@
+import { describe, expect, it } from "vitest";
+import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
+import { type Build, buildGraph } from "../build";
+import type { PartType } from "../catalogue";
+import { checkParts, type Finding, RULES } from ".";
+
+/** A demo build with other parts: `swap` names another type of the shelf, `drop` leaves parts out, `add` adds some. */
+function changed(
+  name: string,
+  change: { swap?: Record<string, string>; drop?: RegExp; add?: Build["parts"]; wishes?: Partial<Build["wishes"]>; edit?: (t: PartType) => PartType },
+): Finding[] {
+  const { build, types } = demo(name);
+  const all = new Map(shelf.map((t) => [t.id, t]));
+  const parts = build.parts
+    .filter((p) => !change.drop?.test(p.id))
+    .map((p) => ({ ...p, type: change.swap?.[p.id] ?? p.type }))
+    .concat(change.add ?? []);
+  const lookup = (id: string) => {
+    const t = types(id) ?? all.get(id);
+    return t && change.edit ? change.edit(t) : t;
+  };
+  return checkParts(buildGraph({ ...build, parts, connections: [], wishes: { ...build.wishes, ...change.wishes } }, lookup));
+}
+const of = (list: Finding[], rule: string) => list.filter((f) => f.rule === rule);
+const part = (id: string, type: string, more: object = {}): Build["parts"][number] => ({ id, type, from: "client", ...more });
+
+describe("what the parts list alone says", () => {
+  it("FS-1041 is ordinary and complete: nothing stops it", () => {
+    expect(changed("fs-1041", {}).filter((f) => f.severity !== "note")).toEqual([]);
+  });
+  it.each(DEMO)("%s: every finding names its parts in a sentence with a full stop", (name) => {
+    for (const f of changed(name, {})) {
+      expect(f.message).toMatch(/[.]$/);
+      expect(f.message).not.toMatch(/undefined|NaN|null/);
+      expect(RULES.map((r) => r.id)).toContain(f.rule);
+    }
+  });
+
+  it.each([
+    ["another socket", "cpu-socket", { swap: { cpu: "quillane-w24" } }, "stop", /is for socket Q7; Heron T40 has socket Q5/],
+    ["no CPU", "cpu-socket", { drop: /^cpu$/ }, "stop", /no CPU in the parts list/],
+    [
+      "firmware too old, a board that updates alone",
+      "firmware",
+      { swap: { cpu: "quillane-14" } },
+      "warn",
+      /needs firmware 1.3 on T40; Heron T40 is delivered with 1.2\. Update it before/,
+    ],
+    [
+      "firmware too old, a board that does not",
+      "firmware",
+      { swap: { cpu: "quillane-10", board: "tarnbrook-heron-t30" } },
+      "stop",
+      /updates only with a CPU that it already knows/,
+    ],
+    [
+      "a CPU that no firmware of the chipset knows",
+      "firmware",
+      { swap: { cpu: "quillane-16x", board: "tarnbrook-heron-t30" } },
+      "stop",
+      /No firmware for chipset T30 knows/,
+    ],
+    ["memory of another type", "memory-type", { swap: { board: "tarnbrook-heron-t30d" } }, "stop", /is DDR5; Heron T30 D takes DDR4/],
+    ["no memory", "memory-type", { drop: /^mem-/ }, "stop", /no memory in the parts list/],
+    ["more modules than slots", "memory-type", { add: [3, 4, 5].map((n) => part(`mem-${n}`, "lathewell-16-6000")) }, "stop", /5 modules, 4 slots/],
+    ["modules that differ", "memory-pair", { swap: { "mem-2": "lathewell-32-5600" } }, "warn", /The modules differ/],
+    ["one module with a card", "memory-pair", { drop: /^mem-2$/ }, "warn", /one channel stays empty/],
+    ["a supply of no class", "supply-class", { swap: { supply: "mossgate-500p" } }, "warn", /has no efficiency class/],
+    ["a supply without the card's plug", "supply-plugs", { swap: { supply: "mossgate-500p" } }, "stop", /16-pin graphics: 1 wanted, 0 on the cables/],
+    ["a supply that does not carry the 12 V", "supply-rails", { swap: { supply: "mossgate-520f" } }, "stop", /12 V: [\d.]+ A at peak/],
+    ["a supply format the bay does not take", "form-factors", { swap: { supply: "mossgate-850s" } }, "stop", /is SFX-L; the bay of .* takes ATX/],
+    ["a board too large for the case", "form-factors", { swap: { board: "tarnbrook-kestrel-w80" } }, "stop", /is E-ATX/],
+    ["no cooler", "cooler-heat", { drop: /^cooler$/ }, "stop", /has no cooler/],
+    ["a cooler for half the heat", "cooler-heat", { swap: { cooler: "coldwharf-down-65" } }, "stop", /carries 120 W; .* gives 230 W/],
+    ["far more cooler than needed", "cooler-heat", { swap: { cpu: "quillane-2" } }, "note", /more cooler than it needs/],
+    [
+      "a card longer than the case",
+      "card-fit",
+      { edit: (t: PartType) => (t.kind === "card" ? { ...t, body: { ...t.body, widthMm: 381 } } : t) },
+      "stop",
+      /does not fit/,
+    ],
+    [
+      "a card with 1 mm left",
+      "card-fit",
+      { edit: (t: PartType) => (t.kind === "card" ? { ...t, body: { ...t.body, widthMm: 354 } } : t) },
+      "warn",
+      /only just fits/,
+    ],
+    [
+      "a radiator that no place takes",
+      "radiator-place",
+      { swap: { cooler: "coldwharf-420" } },
+      "stop",
+      /takes 140 mm fans; the top of Harbour mid tower takes 120 mm/,
+    ],
+    [
+      "fans of another size on the radiator",
+      "radiator-place",
+      { swap: { "rad-fan-1": "whirrow-92" } },
+      "stop",
+      /92 mm fans on a radiator for 120 mm/,
+    ],
+    ["fewer fans than the radiator takes", "radiator-place", { drop: /^rad-fan-3$/ }, "warn", /room for 3 fans and gets 2/],
+    ["a fan too large for its mount", "fan-size", { swap: { "rad-fan-1": "whirrow-140" } }, "stop", /is 140 mm; the mount top rear takes 120 mm/],
+    ["fans without a mount", "fan-size", { add: [part("fan-x", "whirrow-120")] }, "stop", /1 fan has no mount yet; 0 of/],
+    [
+      "more M.2 drives than slots",
+      "drive-ports",
+      { add: [2, 3, 4].map((n) => part(`nvme-${n}`, "pebblestone-swift-500")) },
+      "stop",
+      /4 M\.2 drives, 3 M\.2 slots/,
+    ],
+    [
+      "more drives than places",
+      "drive-ports",
+      { add: [1, 2, 3].map((n) => part(`ssd-x${n}`, "pebblestone-slate-500")) },
+      "stop",
+      /5 drives, 3 drive places/,
+    ],
+    ["lights the client does not want", "light-wish", { add: [part("strip", "knotwick-strip-20")] }, "warn", /wants no lighting; 1 lit part/],
+    ["no light although wanted", "light-wish", { wishes: { lighting: "wanted" } }, "warn", /wants lighting; no lit part/],
+    [
+      "more light than the headers carry",
+      "light-capacity",
+      { add: [1, 2, 3, 4].map((n) => part(`strip-${n}`, "knotwick-strip-30")) },
+      "warn",
+      /120 LEDs draw 7\.2 A; 2 5 V headers give 6 A/,
+    ],
+    ["louder than asked", "noise", { wishes: { noiseDb: 15 } }, "warn", /dB\(A\) at 60 % speed, 15 dB\(A\) asked for\. Loudest:/],
+    [
+      "an upgrade beyond the supply",
+      "supply-usual",
+      { wishes: { upgrade: "A second card", upgradeW: 300 } },
+      "warn",
+      /A second card would draw 300 W more/,
+    ],
+    ["a fan against the rising heat", "air-way", { add: [], swap: {}, edit: (t: PartType) => t, drop: /^none$/ }, "none", /./],
+  ] as const)("%s: %s", (_what, rule, change, severity, words) => {
+    const found = of(changed("fs-1041", change as Parameters<typeof changed>[1]), rule);
+    if (severity === "none") {
+      expect(found).toEqual([]);
+      return;
+    }
+    expect(found.map((f) => [f.severity, f.message])).toContainEqual([severity, expect.stringMatching(words)]);
+  });
+
+  it("two matched modules: an error with CPU graphics, a warning without (the school of dual channels)", () => {
+    const with_ = of(changed("fs-1042", { drop: /^mem-2$/ }), "memory-pair")[0];
+    expect(with_).toMatchObject({ severity: "stop", message: expect.stringContaining("borrow memory") });
+    expect(of(changed("fs-1041", { drop: /^mem-2$/ }), "memory-pair")[0]?.severity).toBe("warn");
+  });
+  it("a CPU without graphics and no card: nothing gives a picture", () => {
+    expect(of(changed("fs-1041", { drop: /^card$/ }), "picture-source")[0]).toMatchObject({ severity: "stop" });
+    expect(of(changed("fs-1042", {}), "picture-source")).toEqual([]);
+  });
+  it("M.2 drives that switch SATA ports off leave fewer for the drives", () => {
+    const list = of(
+      changed("fs-1041", {
+        add: [
+          ...[2, 3].map((n) => part(`nvme-${n}`, "pebblestone-swift-500")),
+          part("hdd-2", "pebblestone-vault-4000"),
+          part("hdd-3", "pebblestone-vault-4000"),
+        ],
+      }),
+      "drive-ports",
+    );
+    const sata = list.find((f) => /SATA drives/.test(f.message));
+    expect(sata === undefined || /M\.2 drives switch .* off/.test(sata.message)).toBe(true);
+  });
+  it("a fan turned against its neighbours is named, and turning it round is the way out", () => {
+    const { build, types } = demo("fs-1041");
+    const parts = build.parts.map((p) => (p.id === "fan-front-2" ? { ...p, blows: "out" as const } : p));
+    const f = of(checkParts(buildGraph({ ...build, parts, connections: [] }, types)), "air-way");
+    expect(f).toHaveLength(1);
+    expect(f[0]).toMatchObject({ ends: ["fan-front-2"], ways: [expect.stringContaining("Turn it round")] });
+  });
+  it("what stops says what happens when ignored, or what is wrong is plain; a swap names a part of the build", () => {
+    for (const f of changed("fs-1041", { swap: { cpu: "quillane-w24", supply: "mossgate-500p", cooler: "coldwharf-420" } })) {
+      if (f.remedy?.kind === "swap") expect(demo("fs-1041").build.parts.map((p) => p.id)).toContain(f.remedy.part);
+    }
+  });
+});

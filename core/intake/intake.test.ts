@@ -1,0 +1,94 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { demo, demoPlan, shelf } from "../../tests/fixtures/demo";
+import { buildGraph } from "../build";
+import { matchRows, orderList, partIds, pastedLine, proposeMounts } from ".";
+
+describe("a pasted line", () => {
+  it.each([
+    ["2 x Whirrow 120", 2, "Whirrow 120"],
+    ["Whirrow 120 (3)", 3, "Whirrow 120"],
+    ["Whirrow 120 x2", 2, "Whirrow 120"],
+    ["  - 4 × Vault 8 TB ", 4, "Vault 8 TB"],
+    ["* Heron T40", 1, "Heron T40"],
+    ["Coldwharf 360", 1, "Coldwharf 360"],
+    ["16 GB 6000", 1, "16 GB 6000"],
+  ])("%s", (line, count, text) => {
+    expect(pastedLine(line, 7)).toEqual({ line: 7, text, count });
+  });
+  it("an empty line is none", () => {
+    expect(pastedLine("   ", 1)).toBeUndefined();
+  });
+});
+
+describe("rows against the shelf", () => {
+  const row = (text: string, count = 1) => ({ line: 1, text, count });
+  const type = (text: string) => matchRows([row(text)], shelf).matched[0]?.type.id;
+  it("by id, by name, by maker and name, by all its words; capitals and marks do not matter", () => {
+    expect(type("whirrow-120-rad")).toBe("whirrow-120-rad");
+    expect(type("WHIRROW 120 R")).toBe("whirrow-120-rad");
+    expect(type("Tarnbrook Heron T40")).toBe("tarnbrook-heron-t40");
+    expect(type("halcyra 340")).toBe("halcyra-340");
+    expect(type("T60 Heron")).toBe("tarnbrook-heron-t60");
+  });
+  it("what more than one answers to is not guessed; what none answers to comes with what is near", () => {
+    const r = matchRows([row("Whirrow long"), row("Granite 9000"), row("Heron board of some kind")], shelf);
+    expect(r.matched).toEqual([]);
+    expect(r.aside[0]).toMatchObject({ because: expect.stringMatching(/^\d+ part types answer to it$/) });
+    expect(r.aside[0]?.near.length).toBeGreaterThan(1);
+    expect(r.aside[1]).toMatchObject({ because: "no part type of the shelf answers to it", near: [] });
+    expect(r.aside[2]?.near.map((n) => n.name).join()).toContain("Heron");
+  });
+  it("nothing is lost: every row is understood or kept aside, once", () => {
+    fc.assert(
+      fc.property(fc.array(fc.oneof(fc.constantFrom(...shelf.map((t) => t.name)), fc.string({ maxLength: 30 })), { maxLength: 30 }), (names) => {
+        const rows = names.map((text, i) => ({ line: i + 1, text, count: 1 }));
+        const r = matchRows(rows, shelf);
+        expect([...r.matched.map((m) => m.row.line), ...r.aside.map((a) => a.row.line)].sort((a, b) => a - b)).toEqual(rows.map((x) => x.line));
+      }),
+      { numRuns: 60, seed: 73 },
+    );
+  });
+});
+
+describe("parts that join", () => {
+  it("get the kind as id where there is one of it, else a number that is free", () => {
+    expect(partIds(["board", "fan", "fan", "memory", "board"], new Set(["fan-1", "case"]))).toEqual(["board", "fan-2", "fan-3", "mem-1", "board-1"]);
+  });
+  it("hang in free mounts of their size, in the case's own order; what finds none hangs nowhere", () => {
+    const shell = shelf.find((t) => t.id === "brindlecote-desk");
+    const fans = (n: number, sizeMm: number) => Array.from({ length: n }, (_, i) => ({ id: `f${i}`, kind: "fan" as const, sizeMm }));
+    const m = proposeMounts(shell, [...fans(4, 120), { id: "d", kind: "drive", sizeMm: 0 }]);
+    expect([...m.keys()].filter((k) => k.startsWith("f"))).toHaveLength(3);
+    expect(new Set(m.values()).size).toBe(m.size);
+    expect(m.get("d")).toBe("cage-1");
+    expect(proposeMounts(shell, fans(2, 140)).size).toBe(0);
+    expect(proposeMounts(undefined, fans(2, 120)).size).toBe(0);
+  });
+});
+
+describe("the order list", () => {
+  it("standoffs, card support and paste, each with its reason, before any plan", () => {
+    const rebuilt = orderList(demo("fs-1047").graph);
+    expect(rebuilt.find((i) => i.id === "standoffs")).toMatchObject({
+      count: 4,
+      needFor: "mounting",
+      because: expect.stringContaining("A, G, K, M"),
+    });
+    expect(rebuilt.find((i) => i.id.startsWith("paste"))).toMatchObject({ needFor: "cooling" });
+    expect(orderList(demo("fs-1041").graph).find((i) => i.id === "support:card")?.because).toContain("336 mm");
+  });
+  it("what the plan takes from the shelf or wants to order stands in it, with what it carries", async () => {
+    const made = await demoPlan("fs-1044");
+    const list = orderList(buildGraph(made.build, demo("fs-1044").types)).filter((i) => i.needFor === "wiring");
+    const extra = made.build.parts.filter((p) => p.from !== "client");
+    expect(list.reduce((s, i) => s + i.count, 0)).toBe(extra.length);
+    for (const i of list) expect(i.because).toMatch(/^(Carries|Taken)/);
+  });
+  it("missing data cables are counted", () => {
+    const { build, types } = demo("fs-1041");
+    const more = [1, 2, 3, 4, 5, 6, 7].map((n) => ({ id: `ssd-x${n}`, type: "pebblestone-slate-2000", from: "client" as const }));
+    const list = orderList(buildGraph({ ...build, parts: [...build.parts, ...more] }, types));
+    expect(list.find((i) => i.id === "sata-cables")?.count).toBeGreaterThan(0);
+  });
+});

@@ -1,0 +1,285 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { ListRow } from "../../core/intake";
+import type { ListAnswer } from "../../server/intake";
+import { useAct } from "../frame/use-act";
+import { KIND_WORD } from "../parts/kinds";
+import { newJobAction, readRowsAction } from "./actions";
+import { type Columns, decode, guessColumns, pastedRows, readCsv, rowsOf, type Table } from "./csv";
+
+/** A new job in under a minute: who, what for, until when; parts from an earlier job, a pasted list or a CSV file. */
+export function IntakeScreen({ earlier }: { earlier: { number: string; title: string; client: string }[] }) {
+  const router = useRouter();
+  const act = useAct();
+  const [form, setForm] = useState({ client: "", title: "", purpose: "", dueOn: "", budget: "", noiseDb: "", lighting: "indifferent", copyOf: "" });
+  const [pasted, setPasted] = useState("");
+  const [table, setTable] = useState<{ name: string; table: Table; columns: Columns } | null>(null);
+  const [answer, setAnswer] = useState<ListAnswer | null>(null);
+  const [chosen, setChosen] = useState<Record<number, string>>({});
+  const [faults, setFaults] = useState<string[]>([]);
+  const set = (k: keyof typeof form, v: string) => setForm((f) => ({ ...f, [k]: v }));
+
+  const judge = (rows: ListRow[], said: string[]) => {
+    setFaults(said);
+    setChosen({});
+    if (rows.length === 0) {
+      setAnswer(null);
+      return;
+    }
+    act.run(
+      async () => {
+        const r = await readRowsAction({ rows });
+        if (r.ok) setAnswer(r.value);
+        return r;
+      },
+      (v) => `${v.matched.length} of ${v.matched.length + v.aside.length} lines understood.`,
+    );
+  };
+  const file = async (f: File | undefined) => {
+    if (!f) return;
+    const text = decode(new Uint8Array(await f.slice(0, 4_000_001).arrayBuffer()));
+    const read = text.ok ? readCsv(text.text) : text;
+    if (!read.ok) {
+      setFaults([read.sentence]);
+      return;
+    }
+    const columns = guessColumns(read.table);
+    setTable({ name: f.name, table: read.table, columns });
+    const r = rowsOf(read.table, columns);
+    judge(r.rows, r.faults);
+  };
+  const columns = (c: Columns) => {
+    if (!table) return;
+    setTable({ ...table, columns: c });
+    const r = rowsOf(table.table, c);
+    judge(r.rows, r.faults);
+  };
+  const make = () =>
+    act.run(async () => {
+      const rescued = (answer?.aside ?? []).flatMap((a) => (chosen[a.line] ? [{ type: chosen[a.line] as string, count: Math.max(1, a.count) }] : []));
+      const r = await newJobAction({
+        client: form.client,
+        title: form.title,
+        purpose: form.purpose,
+        dueOn: form.dueOn || null,
+        lighting: form.lighting,
+        ...(form.budget ? { budget: Number(form.budget) } : {}),
+        ...(form.noiseDb ? { noiseDb: Number(form.noiseDb) } : {}),
+        ...(form.copyOf ? { copyOf: form.copyOf } : {}),
+        parts: [...(answer?.matched ?? []).map((m) => ({ type: m.type, count: Math.min(20, m.count) })), ...rescued],
+        aside: (answer?.aside ?? []).filter((a) => !chosen[a.line]).map((a) => `Line ${a.line}: ${a.count > 1 ? `${a.count} × ` : ""}${a.text}`),
+      });
+      if (r.ok) router.push(`/job/${r.value}/parts`);
+      return r;
+    });
+  return (
+    <main className="flex min-h-0 flex-1">
+      <form
+        className="region flex w-[420px] shrink-0 flex-col gap-3 border-r border-rule p-6"
+        onSubmit={(e) => {
+          e.preventDefault();
+          make();
+        }}
+      >
+        <h1 className="text-action font-[650]">New job</h1>
+        <Text word="Client" value={form.client} most={120} onChange={(v) => set("client", v)} needed />
+        <Text word="The machine, in two or three words" value={form.title} most={120} onChange={(v) => set("title", v)} needed />
+        <Text word="What it is for" value={form.purpose} most={300} onChange={(v) => set("purpose", v)} />
+        <div className="grid grid-cols-2 gap-3">
+          <label>
+            <span className="block text-second text-soft">Due</span>
+            <input className="field mono w-full" type="date" value={form.dueOn} onChange={(e) => set("dueOn", e.target.value)} />
+          </label>
+          <label>
+            <span className="block text-second text-soft">Budget</span>
+            <input className="field mono w-full" type="number" min={0} value={form.budget} onChange={(e) => set("budget", e.target.value)} />
+          </label>
+          <label>
+            <span className="block text-second text-soft">Lighting</span>
+            <select className="field w-full" value={form.lighting} onChange={(e) => set("lighting", e.target.value)}>
+              <option value="indifferent">no matter</option>
+              <option value="none">none, please</option>
+              <option value="wanted">wanted</option>
+            </select>
+          </label>
+          <label>
+            <span className="block text-second text-soft">Loudest, dB(A)</span>
+            <input
+              className="field mono w-full"
+              type="number"
+              min={10}
+              max={80}
+              value={form.noiseDb}
+              onChange={(e) => set("noiseDb", e.target.value)}
+            />
+          </label>
+        </div>
+        <label>
+          <span className="block text-second text-soft">Parts and schools of an earlier job</span>
+          <select className="field w-full" value={form.copyOf} onChange={(e) => set("copyOf", e.target.value)}>
+            <option value="">none: an empty list</option>
+            {earlier.map((j) => (
+              <option key={j.number} value={j.number}>
+                {j.number} {j.title}, {j.client}
+              </option>
+            ))}
+          </select>
+        </label>
+        <p role="status" className="text-second">
+          {act.sentence}
+          {act.more.map((m) => (
+            <span key={m} className="block">
+              {m}
+            </span>
+          ))}
+        </p>
+        <button type="submit" className="key key-mark mt-auto" disabled={act.pending}>
+          Make the job
+        </button>
+      </form>
+      <section aria-label="Parts list" className="region flex min-w-0 flex-1 flex-col gap-3 p-6">
+        <div>
+          <h2 className="text-key font-[650]">Parts, from a list</h2>
+          <p className="text-second text-soft">
+            What no part type of the shelf answers to is kept aside with the job, in its own words. More can be added later.
+          </p>
+        </div>
+        <div className="flex items-start gap-4">
+          <label className="min-w-0 flex-1">
+            <span className="block text-second text-soft">Pasted: a part on each line, as 2 x Name or Name (2)</span>
+            <textarea className="field mono w-full" rows={5} value={pasted} maxLength={200_000} onChange={(e) => setPasted(e.target.value)} />
+          </label>
+          <div className="flex flex-col gap-2 pt-5">
+            <button
+              type="button"
+              className="key"
+              disabled={act.pending || pasted.trim() === ""}
+              onClick={() => {
+                setTable(null);
+                judge(pastedRows(pasted), []);
+              }}
+            >
+              Read the list
+            </button>
+            <label className="key cursor-pointer focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-ink">
+              Choose a CSV file
+              <input type="file" accept=".csv,text/csv,text/plain" className="sr-only" onChange={(e) => void file(e.target.files?.[0])} />
+            </label>
+          </div>
+        </div>
+        {table ? (
+          <fieldset className="flex flex-wrap items-end gap-3">
+            <legend className="text-second text-soft">Columns of {table.name}</legend>
+            {(["part", "count", "serial"] as const).map((what) => (
+              <label key={what}>
+                <span className="block text-second text-soft">{what === "part" ? "Part" : what === "count" ? "Count" : "Serial"}</span>
+                <select
+                  className="field"
+                  value={table.columns[what] ?? ""}
+                  onChange={(e) =>
+                    columns({ ...table.columns, [what]: e.target.value === "" ? (what === "part" ? 0 : null) : Number(e.target.value) })
+                  }
+                >
+                  {what === "part" ? null : <option value="">none</option>}
+                  {table.table.columns.map((c, i) => (
+                    <option key={`${String(i)}${c}`} value={i}>
+                      {c}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+          </fieldset>
+        ) : null}
+        {faults.length > 0 ? (
+          <ul className="text-second" role="alert">
+            {faults.slice(0, 20).map((f) => (
+              <li key={f}>{f}</li>
+            ))}
+          </ul>
+        ) : null}
+        {answer ? <Understood answer={answer} chosen={chosen} onChoose={(line, id) => setChosen((c) => ({ ...c, [line]: id }))} /> : null}
+      </section>
+    </main>
+  );
+}
+
+function Text({
+  word,
+  value,
+  most,
+  onChange,
+  needed,
+}: {
+  word: string;
+  value: string;
+  most: number;
+  onChange: (v: string) => void;
+  needed?: boolean;
+}) {
+  return (
+    <label>
+      <span className="block text-second text-soft">{word}</span>
+      <input className="field w-full" value={value} maxLength={most} required={needed} onChange={(e) => onChange(e.target.value)} />
+    </label>
+  );
+}
+
+function Understood({
+  answer,
+  chosen,
+  onChoose,
+}: {
+  answer: ListAnswer;
+  chosen: Record<number, string>;
+  onChoose: (line: number, id: string) => void;
+}) {
+  return (
+    <>
+      {answer.aside.length > 0 ? (
+        <div>
+          <h3 className="font-semibold">
+            {answer.aside.length} {answer.aside.length === 1 ? "line" : "lines"} kept aside
+          </h3>
+          <ul>
+            {answer.aside.slice(0, 200).map((a) => (
+              <li key={a.line} className="flex min-h-10 items-center gap-3 border-t border-rule py-1">
+                <span className="mono w-10 text-right text-soft">{a.line}</span>
+                <span className="min-w-0 flex-1">
+                  {a.text} <span className="text-second text-soft">{a.because}</span>
+                </span>
+                {a.near.length > 0 ? (
+                  <label>
+                    <span className="sr-only">What line {a.line} means</span>
+                    <select className="field" value={chosen[a.line] ?? ""} onChange={(e) => onChoose(a.line, e.target.value)}>
+                      <option value="">keep aside</option>
+                      {a.near.map((n) => (
+                        <option key={n.id} value={n.id}>
+                          {n.name}
+                        </option>
+                      ))}
+                    </select>
+                  </label>
+                ) : null}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+      <div>
+        <h3 className="font-semibold">{answer.matched.length} understood</h3>
+        <ul>
+          {answer.matched.slice(0, 200).map((m) => (
+            <li key={m.line} className="flex min-h-9 items-center gap-3 border-t border-rule">
+              <span className="mono w-10 text-right text-soft">{m.line}</span>
+              <span className="mono w-10 text-right">{m.count} ×</span>
+              <span className="min-w-0 flex-1 truncate">{m.name}</span>
+              <span className="w-28 text-second text-soft">{KIND_WORD[m.kind] ?? m.kind}</span>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,37 @@
+"use server";
+import { revalidatePath } from "next/cache";
+import { act } from "../../server/act";
+import {
+  AddPart,
+  type AlternativeRow,
+  Alternatives,
+  addPart,
+  alternativesFor,
+  BenchTest,
+  benchTest,
+  changeWishes,
+  PlacePart,
+  placePart,
+  Receive,
+  RemovePart,
+  Replacement,
+  receive,
+  removePart,
+  replacementCame,
+  WishesChange,
+} from "../../server/parts";
+import type { Result } from "../../server/result";
+
+function fresh<T>(result: Result<T>): Result<T> {
+  if (result.ok) revalidatePath("/", "layout");
+  return result;
+}
+
+export const addPartAction = async (input: unknown) => fresh(await act(AddPart, input, addPart));
+export const removePartAction = async (input: unknown) => fresh(await act(RemovePart, input, removePart));
+export const placePartAction = async (input: unknown) => fresh(await act(PlacePart, input, placePart));
+export const wishesAction = async (input: unknown) => fresh(await act(WishesChange, input, changeWishes));
+export const receiveAction = async (input: unknown) => fresh(await act(Receive, input, receive));
+export const benchTestAction = async (input: unknown) => fresh(await act(BenchTest, input, benchTest));
+export const replacementAction = async (input: unknown) => fresh(await act(Replacement, input, replacementCame));
+export const alternativesAction = async (input: unknown): Promise<Result<AlternativeRow[]>> => act(Alternatives, input, alternativesFor);

@@ -1,0 +1,61 @@
+"use client";
+import type { Graph } from "../../core/build";
+import { orderList } from "../../core/intake";
+import { StateMark } from "../../ui/marks";
+
+const NEED = { wiring: "Wiring", mounting: "Mounting", cooling: "Cooling" } as const;
+
+/** What is still missing for the machine to go together, and why each thing is. */
+export function OrderView({ graph, planned, aside }: { graph: Graph; planned: boolean; aside: string[] }) {
+  const items = orderList(graph);
+  return (
+    <section aria-label="Order list" className="region min-w-0 flex-1 p-5">
+      <h2 className="text-action font-[650]">
+        {items.length === 0 ? "Nothing is missing" : `${items.length} ${items.length === 1 ? "thing" : "things"} besides the parts list`}
+      </h2>
+      <p className="mb-3 text-second text-soft">
+        {planned ? "From the wiring plan, the case and the cooling." : "From the case and the cooling. What the wiring wants comes with its plan."}
+      </p>
+      {(["wiring", "mounting", "cooling"] as const).map((need) => {
+        const mine = items.filter((i) => i.needFor === need);
+        if (mine.length === 0) return null;
+        return (
+          <div key={need} className="mb-5">
+            <h3 className="text-key font-[650]">{NEED[need]}</h3>
+            <ul>
+              {mine.map((i) => (
+                <li key={i.id} className="flex min-h-12 items-center gap-4 border-t border-rule py-1">
+                  <span className="mono w-10 shrink-0 text-right">{i.count} ×</span>
+                  <span className="min-w-0 flex-1">
+                    <span className="block">{i.what}</span>
+                    <span className="block text-second text-soft">{i.because}</span>
+                  </span>
+                  <span className="w-32 shrink-0 text-second">
+                    {i.from === "order" ? (
+                      <StateMark state="waiting" size={13} word="to order" />
+                    ) : (
+                      <StateMark state="planned" size={13} word="from the shelf" />
+                    )}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </div>
+        );
+      })}
+      {aside.length > 0 ? (
+        <div>
+          <h3 className="text-key font-[650]">Kept aside at intake</h3>
+          <p className="text-second text-soft">Lines that no part type of the shelf answered to, in their own words.</p>
+          <ul>
+            {aside.map((line, i) => (
+              <li key={`${String(i)}${line}`} className="border-t border-rule py-1.5">
+                {line}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,220 @@
+"use client";
+import Link from "next/link";
+import { useEffect, useMemo, useRef, useState } from "react";
+import type { ReceiptRow } from "../../server/parts";
+import { cx } from "../../ui/cx";
+import { StateShape } from "../../ui/marks";
+import { useAct } from "../frame/use-act";
+import { benchTestAction, receiveAction, replacementAction } from "../parts/actions";
+import { KIND_WORD } from "../parts/kinds";
+
+const SCAN_MS = 80;
+const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);
+const PLAN_DAYS = 3;
+
+/** Parts tick in as they arrive: a scan is the serial of the part in front. Then the test before assembly. */
+export function ReceiptScreen({ view, who }: { view: { number: string; title: string; rows: ReceiptRow[] }; who: string | null }) {
+  const { rows, number } = view;
+  const first = useMemo(() => rows.find((r) => !r.arrivedAt)?.part ?? rows[0]?.part ?? "", [rows]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const at = rows.find((r) => r.part === chosen) ?? rows.find((r) => r.part === first);
+  const [supplier, setSupplier] = useState("");
+  const [typed, setTyped] = useState("");
+  const act = useAct();
+  const arrived = rows.filter((r) => r.arrivedAt).length;
+  const arrive = (serial: string) => {
+    if (!at) return;
+    const row = at;
+    act.run(
+      () => receiveAction({ number, part: row.part, ...(serial ? { serial } : {}), ...(supplier ? { supplier } : {}) }),
+      () => {
+        setTyped("");
+        setChosen(null);
+        return `${row.name} arrived${serial ? `, serial ${serial}` : ""}.`;
+      },
+    );
+  };
+  // A burst of keys that ends with Enter is a scan: the serial of the part in front.
+  const latest = useRef(arrive);
+  useEffect(() => {
+    latest.current = arrive;
+  });
+  useEffect(() => {
+    let burst = "";
+    let last = 0;
+    const key = (e: KeyboardEvent) => {
+      const t = e.target as HTMLElement | null;
+      if ((t && ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName)) || e.ctrlKey || e.altKey || e.metaKey) return;
+      const now = Date.now();
+      if (now - last > SCAN_MS) burst = "";
+      last = now;
+      if (e.key === "Enter" && burst.length > 3) {
+        e.preventDefault();
+        const serial = burst;
+        burst = "";
+        latest.current(serial);
+      } else if (e.key.length === 1) burst += e.key;
+    };
+    window.addEventListener("keydown", key);
+    return () => window.removeEventListener("keydown", key);
+  }, []);
+  return (
+    <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden text-bench">
+      <header className="flex h-20 shrink-0 items-stretch border-b border-rule">
+        <Link className="key-bench !min-h-0 w-40 !rounded-none !border-0 !border-r no-underline" href={`/job/${number}/parts`}>
+          Parts
+        </Link>
+        <div className="flex min-w-0 flex-1 items-center gap-4 px-5">
+          <h1 className="min-w-0 flex-1 truncate">
+            <span className="mono font-semibold">{number}</span> {view.title}: {arrived} of {rows.length} arrived
+          </h1>
+          <span className="shrink-0 text-soft">{who ?? "nobody chosen"}</span>
+        </div>
+      </header>
+      <div className="flex min-h-0 flex-1">
+        <ol aria-label="Parts" className="region w-[440px] shrink-0 border-r border-rule">
+          {rows.map((r) => (
+            <li key={r.part}>
+              <button
+                type="button"
+                aria-current={r.part === at?.part ? "true" : undefined}
+                data-chosen={r.part === at?.part}
+                className={cx(
+                  "bar-left flex min-h-22 w-full items-center gap-4 border-b border-b-rule px-4 text-left",
+                  r.part === at?.part && "bg-sheet",
+                )}
+                onClick={() => {
+                  setChosen(r.part);
+                  setTyped(r.serial ?? "");
+                }}
+              >
+                <StateShape
+                  state={r.testResult === "dead" ? "wrong" : r.testResult === "passed" ? "checked" : r.arrivedAt ? "plugged" : "free"}
+                  size={28}
+                />
+                <span className="min-w-0 flex-1">
+                  <span className="line-clamp-1">{r.name}</span>
+                  <span className="line-clamp-1 text-soft">{stateWord(r)}</span>
+                </span>
+              </button>
+            </li>
+          ))}
+        </ol>
+        {at ? (
+          <section aria-label="The part in front" className="region flex min-w-0 flex-1 flex-col gap-5 p-6">
+            <div aria-live="polite">
+              <p className="text-soft">{KIND_WORD[at.kind] ?? at.kind}</p>
+              <h2 className="text-bench-action font-bold">{at.name}</h2>
+            </div>
+            <form
+              className="flex flex-col gap-4"
+              onSubmit={(e) => {
+                e.preventDefault();
+                arrive(typed.trim());
+              }}
+            >
+              <label className="flex flex-col gap-1">
+                Serial: scan it, or type
+                <input
+                  className="mono min-h-20 rounded border-2 border-edge bg-sheet px-4 text-bench"
+                  value={typed}
+                  maxLength={80}
+                  onChange={(e) => setTyped(e.target.value)}
+                />
+              </label>
+              <label className="flex flex-col gap-1">
+                Supplier
+                <input
+                  className="min-h-20 rounded border-2 border-edge bg-sheet px-4 text-bench"
+                  value={supplier}
+                  maxLength={120}
+                  onChange={(e) => setSupplier(e.target.value)}
+                />
+              </label>
+              <button
+                type="submit"
+                className="key-bench !min-h-28 w-84 self-end"
+                data-done={at.arrivedAt ? undefined : "mark"}
+                disabled={act.pending}
+              >
+                {at.arrivedAt ? "Correct it" : "Arrived"}
+              </button>
+            </form>
+            {at.arrivedAt && TESTED.has(at.kind) ? <Test number={number} row={at} act={act} /> : null}
+          </section>
+        ) : (
+          <p className="p-8">No part is in the list yet. Add some on the Parts screen.</p>
+        )}
+      </div>
+      <p role="status" className="flex min-h-20 shrink-0 items-center border-t border-rule px-6">
+        {act.sentence || "Supply switch off and mains lead out before any plug goes in or out of the test rig."}
+      </p>
+    </main>
+  );
+}
+
+function stateWord(r: ReceiptRow): string {
+  if (r.testResult === "dead") return "dead, on its way back";
+  if (r.testResult === "passed") return `passed${r.testedWith ? `, with ${r.testedWith}` : ""}`;
+  if (!r.arrivedAt) return "not here yet";
+  return r.serial ? `here, ${r.serial}` : "here, no serial";
+}
+
+function Test({ number, row, act }: { number: string; row: ReceiptRow; act: ReturnType<typeof useAct> }) {
+  const [spare, setSpare] = useState("");
+  const soon = new Date();
+  soon.setDate(soon.getDate() + PLAN_DAYS);
+  const [until, setUntil] = useState(soon.toISOString().slice(0, 10));
+  if (row.testResult === "dead")
+    return (
+      <button
+        type="button"
+        className="key-bench !min-h-28 self-start px-6"
+        disabled={act.pending}
+        onClick={() =>
+          act.run(
+            () => replacementAction({ number, part: row.part }),
+            () => "The replacement is here. Scan its serial, then test it.",
+          )
+        }
+      >
+        Its replacement is here
+      </button>
+    );
+  const say = (result: "passed" | "dead") =>
+    act.run(
+      () => benchTestAction({ number, part: row.part, result, with: spare, ...(result === "dead" ? { waitUntil: until } : {}) }),
+      () => (result === "passed" ? `${row.name} passed.` : `${row.name} goes back. The job waits until ${until}.`),
+    );
+  return (
+    <div className="flex flex-col gap-4 border-t border-rule pt-4">
+      <h3 className="font-semibold">Test before assembly</h3>
+      <label className="flex flex-col gap-1">
+        Tested with which known-good spare
+        <input
+          className="min-h-20 rounded border-2 border-edge bg-sheet px-4 text-bench"
+          value={spare}
+          maxLength={200}
+          onChange={(e) => setSpare(e.target.value)}
+        />
+      </label>
+      <label className="flex flex-col gap-1">
+        If dead: replacement due
+        <input
+          type="date"
+          className="mono min-h-20 rounded border-2 border-edge bg-sheet px-4 text-bench"
+          value={until}
+          onChange={(e) => setUntil(e.target.value)}
+        />
+      </label>
+      <div className="flex gap-3">
+        <button type="button" className="key-bench flex-1" disabled={act.pending} onClick={() => say("dead")}>
+          Dead: send it back
+        </button>
+        <button type="button" className="key-bench flex-1" disabled={act.pending} onClick={() => say("passed")}>
+          Passed
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,330 @@
+"use client";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useMemo, useState } from "react";
+import { FAMILY_IDS, family } from "../../core/catalogue";
+import type { ShelfEntry } from "../../server/shelf";
+import { cx } from "../../ui/cx";
+import { useAct } from "../frame/use-act";
+import { KIND_WORD } from "../parts/kinds";
+import { saveTypeAction } from "./actions";
+import { type Draft, draftOf, FIELDS, get, type Json, judgeDraft, put } from "./draft";
+import { TypeDrawing } from "./type-drawing";
+
+const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
+const str = (v: Json | undefined) => (typeof v === "string" ? v : typeof v === "number" ? String(v) : "");
+const ROLES = [
+  "board-power",
+  "cpu-power",
+  "cpu-fan",
+  "cpu-optional-fan",
+  "pump",
+  "case-fan",
+  "light",
+  "panel",
+  "audio",
+  "usb",
+  "drive-data",
+  "memory",
+  "cpu",
+  "expansion",
+  "outlet",
+  "graphics-power",
+  "device-power",
+];
+
+/** A part type: its numbers and ports in a form, the part drawn beside it, and the whole as JSON. */
+export function TypeScreen({ entry }: { entry: ShelfEntry }) {
+  const [draft, setDraft] = useState<Draft>(() => draftOf(entry.type));
+  const [look, setLook] = useState<"form" | "ports" | "json">("form");
+  const [text, setText] = useState("");
+  const [chosen, setChosen] = useState("");
+  const [because, setBecause] = useState("");
+  const act = useAct();
+  const router = useRouter();
+  const judged = useMemo(() => judgeDraft(draft), [draft]);
+  const asNew = str(draft.id) !== entry.type.id;
+  const changed = JSON.stringify(draft) !== JSON.stringify(draftOf(entry.type));
+  const set = (path: (string | number)[], to: Json | undefined) => setDraft((d) => put(d, path, to) as Draft);
+  const show = (next: typeof look) => {
+    if (next === "json") setText(JSON.stringify(draft, null, 2));
+    setLook(next);
+  };
+  const [jsonFault, setJsonFault] = useState("");
+  const save = () =>
+    act.run(
+      async () => {
+        const r = await saveTypeAction({ text: JSON.stringify(draft), ...(asNew ? {} : { from: entry.type.revision }), because });
+        if (r.ok && asNew) router.push(`/shelf/${encodeURIComponent(r.value.id)}`);
+        return r;
+      },
+      (v) =>
+        `Saved as revision ${v.revision}.${v.jobs.length > 0 ? ` ${v.jobs.join(", ")} keep the entry they were planned with, and are told.` : ""}`,
+    );
+  return (
+    <main className="flex min-h-0 flex-1">
+      <section aria-label="The entry" className="flex w-[560px] shrink-0 flex-col border-r border-rule">
+        <div className="shrink-0 border-b border-rule px-5 py-3">
+          <p className="text-second">
+            <Link className="underline underline-offset-4" href={`/shelf?kind=${entry.type.kind}`}>
+              Shelf
+            </Link>
+            , {KIND_WORD[entry.type.kind]}, revision {entry.type.revision}
+          </p>
+          <h1 className="text-action font-[650]">{str(draft.name) || "without a name"}</h1>
+          <div role="toolbar" aria-label="Parts of the entry" className="mt-2 flex gap-2">
+            {(
+              [
+                ["form", "Numbers"],
+                ["ports", `Ports, ${list(draft.ports).length}`],
+                ["json", "Whole entry"],
+              ] as const
+            ).map(([id, word]) => (
+              <button key={id} type="button" className="key" aria-pressed={look === id} onClick={() => show(id)}>
+                {word}
+              </button>
+            ))}
+          </div>
+        </div>
+        <div className="region min-h-0 flex-1 p-5">
+          {look === "form" ? <Numbers draft={draft} kind={entry.type.kind} set={set} /> : null}
+          {look === "ports" ? <Ports draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
+          {look === "json" ? (
+            <label className="flex h-full flex-col gap-1">
+              <span className="text-second text-soft">Leads, cables and all the rest. {jsonFault}</span>
+              <textarea
+                className="field mono min-h-0 w-full flex-1 text-second"
+                spellCheck={false}
+                value={text}
+                onChange={(e) => {
+                  setText(e.target.value);
+                  try {
+                    setDraft(JSON.parse(e.target.value) as Draft);
+                    setJsonFault("");
+                  } catch {
+                    setJsonFault("Not JSON yet: the last readable state is kept.");
+                  }
+                }}
+              />
+            </label>
+          ) : null}
+        </div>
+        <div className="shrink-0 border-t border-rule px-5 py-3">
+          {judged.faults.length > 0 ? (
+            <ul aria-label="What is not right yet" className="region mb-2 max-h-28 text-second">
+              {judged.faults.map((f) => (
+                <li key={f}>{f}</li>
+              ))}
+            </ul>
+          ) : null}
+          <p role="status" className="mb-2 text-second">
+            {act.sentence}
+            {act.more.map((m) => (
+              <span key={m} className="block">
+                {m}
+              </span>
+            ))}
+          </p>
+          <div className="flex items-end gap-2">
+            <label className="min-w-0 flex-1">
+              <span className="block text-second text-soft">Why (stays with the revision)</span>
+              <input className="field w-full" value={because} maxLength={500} onChange={(e) => setBecause(e.target.value)} />
+            </label>
+            <button type="button" className="key key-mark" disabled={act.pending || !changed || judged.faults.length > 0} onClick={save}>
+              {asNew ? "Save as a new part type" : `Save revision ${entry.type.revision + 1}`}
+            </button>
+          </div>
+        </div>
+      </section>
+      <section aria-label="To scale" className="flex min-w-0 flex-1 flex-col gap-3 overflow-hidden p-5">
+        <TypeDrawing
+          draft={draft}
+          chosen={chosen}
+          onChoose={setChosen}
+          onMove={(path, xMm, yMm) => {
+            set([...path, "xMm"], xMm);
+            set([...path, "yMm"], yMm);
+          }}
+        />
+      </section>
+      <section aria-label="Where it is used" className="region w-64 shrink-0 border-l border-rule p-4">
+        <h2 className="text-key font-[650]">Used by</h2>
+        {entry.usedBy.length === 0 ? <p className="text-second text-soft">No job yet.</p> : null}
+        <ul className="mb-5 text-second">
+          {entry.usedBy.map((j) => (
+            <li key={j.number} className="border-t border-rule py-1.5">
+              <Link className="underline underline-offset-4" href={`/job/${j.number}/parts`}>
+                <span className="mono">{j.number}</span> {j.title}
+              </Link>
+              {j.revision < entry.type.revision ? <span className="block text-soft">with revision {j.revision}</span> : null}
+            </li>
+          ))}
+        </ul>
+        <h2 className="text-key font-[650]">Revisions</h2>
+        {entry.revisions.length === 0 ? <p className="text-second text-soft">As it came with the demo shelf.</p> : null}
+        <ol className="mb-5 text-second">
+          {entry.revisions.map((r) => (
+            <li key={r.revision} className="border-t border-rule py-1.5">
+              <span className="mono">{r.revision}</span> {r.by}, {r.at.slice(0, 10)}
+              {r.because ? <span className="block text-soft">{r.because}</span> : null}
+            </li>
+          ))}
+        </ol>
+        <a
+          className="key no-underline"
+          download={`${entry.type.id}.json`}
+          href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entry.type, null, 2))}`}
+        >
+          Save as JSON file
+        </a>
+      </section>
+    </main>
+  );
+}
+
+function Numbers({
+  draft,
+  kind,
+  set,
+}: {
+  draft: Draft;
+  kind: ShelfEntry["type"]["kind"];
+  set: (path: (string | number)[], to: Json | undefined) => void;
+}) {
+  const fields = FIELDS[kind] ?? [];
+  return (
+    <div className="grid grid-cols-2 gap-x-5 gap-y-3">
+      <label className="col-span-2">
+        <span className="block text-second text-soft">Id (another id saves a new part type)</span>
+        <input className="field mono w-full" value={str(draft.id)} maxLength={80} onChange={(e) => set(["id"], e.target.value)} />
+      </label>
+      <label>
+        <span className="block text-second text-soft">Maker</span>
+        <input className="field w-full" value={str(draft.maker)} maxLength={80} onChange={(e) => set(["maker"], e.target.value)} />
+      </label>
+      <label>
+        <span className="block text-second text-soft">Name</span>
+        <input className="field w-full" value={str(draft.name)} maxLength={120} onChange={(e) => set(["name"], e.target.value)} />
+      </label>
+      {fields.map((f) => (
+        <label key={f.path.join(".")}>
+          <span className="block text-second text-soft">
+            {f.word}
+            {f.unit ? `, ${f.unit}` : ""}
+          </span>
+          <input
+            className="field mono w-full"
+            type="number"
+            step="any"
+            value={str(get(draft, f.path))}
+            onChange={(e) => set(f.path, e.target.value === "" ? undefined : Number(e.target.value))}
+          />
+        </label>
+      ))}
+    </div>
+  );
+}
+
+function Ports({
+  draft,
+  set,
+  chosen,
+  onChoose,
+}: {
+  draft: Draft;
+  set: (path: (string | number)[], to: Json | undefined) => void;
+  chosen: string;
+  onChoose: (path: string) => void;
+}) {
+  const ports = list(draft.ports);
+  const add = () => {
+    const last = ports.at(-1) ?? { id: "PORT_0", label: "PORT_0", family: "fan-4", flow: "out", role: "case-fan", at: { xMm: 10, yMm: 10 } };
+    const taken = new Set(ports.map((p) => str(get(p, ["id"]))));
+    let n = ports.length + 1;
+    while (taken.has(`PORT_${n}`)) n++;
+    const id = `PORT_${n}`;
+    set(["ports", ports.length], {
+      ...(last as Draft),
+      id,
+      label: id,
+      at: { xMm: (get(last, ["at", "xMm"]) as number) + 12, yMm: get(last, ["at", "yMm"]) ?? 10 },
+      displaces: [],
+    });
+    onChoose(`ports.${ports.length}.at`);
+  };
+  return (
+    <div>
+      <button type="button" className="key mb-3" onClick={add}>
+        Add a port like the last
+      </button>
+      <ul className="flex flex-col">
+        {ports.map((p, i) => {
+          const key = `ports.${i}.at`;
+          const on = key === chosen;
+          const field = (name: string, path: string[], width: string, number = false) => (
+            <label className={width}>
+              <span className="block text-second text-soft">{name}</span>
+              <input
+                className="field mono w-full"
+                type={number ? "number" : "text"}
+                step="any"
+                value={str(get(p, path))}
+                onChange={(e) => set(["ports", i, ...path], number ? (e.target.value === "" ? undefined : Number(e.target.value)) : e.target.value)}
+              />
+            </label>
+          );
+          return (
+            <li key={key} className={cx("bar-left border-b border-b-rule", on && "bg-sheet")} data-chosen={on}>
+              <button
+                type="button"
+                className="flex min-h-9 w-full items-center gap-3 px-2 text-left"
+                aria-expanded={on}
+                onClick={() => onChoose(on ? "" : key)}
+              >
+                <span className="mono w-28 shrink-0">{str(get(p, ["label"]))}</span>
+                <span className="min-w-0 flex-1 truncate text-second text-soft">{familyWord(str(get(p, ["family"])))}</span>
+                <span className="mono text-second">
+                  {str(get(p, ["at", "xMm"]))}, {str(get(p, ["at", "yMm"]))} mm
+                </span>
+              </button>
+              {on ? (
+                <div className="flex flex-wrap items-end gap-2 p-2">
+                  {field("Id", ["id"], "w-28")}
+                  {field("As printed", ["label"], "w-28")}
+                  <Choice name="Family" value={str(get(p, ["family"]))} options={FAMILY_IDS} onChange={(v) => set(["ports", i, "family"], v)} />
+                  <Choice name="Role" value={str(get(p, ["role"]))} options={ROLES} onChange={(v) => set(["ports", i, "role"], v)} />
+                  {field("x, mm", ["at", "xMm"], "w-20", true)}
+                  {field("y, mm", ["at", "yMm"], "w-20", true)}
+                  {field("Limit, A", ["limit", "currentA"], "w-20", true)}
+                  <button type="button" className="key" onClick={() => set(["ports", i], undefined)}>
+                    Remove
+                  </button>
+                </div>
+              ) : null}
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+function familyWord(id: string): string {
+  return (FAMILY_IDS as readonly string[]).includes(id) ? family(id).name : id;
+}
+
+function Choice({ name, value, options, onChange }: { name: string; value: string; options: readonly string[]; onChange: (v: string) => void }) {
+  return (
+    <label className="w-36">
+      <span className="block text-second text-soft">{name}</span>
+      <select className="field w-full" value={value} onChange={(e) => onChange(e.target.value)}>
+        {options.includes(value) ? null : <option value={value}>{value}</option>}
+        {options.map((o) => (
+          <option key={o} value={o}>
+            {familyWord(o).replace(/-/g, " ")}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

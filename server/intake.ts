@@ -1,0 +1,149 @@
+import { z } from "zod";
+import { Build, Policy, Settings, Wishes } from "../core/build";
+import type { PartType } from "../core/catalogue";
+import { type ListRow, MOST_ROWS, matchRows } from "../core/intake";
+import { type EntityManager, Job, JobPart, ShelfType, type TechnicianRow } from "../db";
+import { buildOfJob, findJob } from "./build-of-job";
+import { nextNumber } from "./jobs";
+import { log } from "./log";
+import { joinParts } from "./parts";
+import { no, type Result, yes } from "./result";
+
+const Row = z.object({
+  line: z.number().int().min(1),
+  text: z.string().trim().min(1).max(200),
+  count: z.number().int().min(0).max(99),
+  serial: z.string().max(80).optional(),
+});
+const Rows = z.array(Row).max(MOST_ROWS, `at most ${MOST_ROWS} rows; split the list`);
+
+async function shelfTypes(em: EntityManager): Promise<PartType[]> {
+  const rows = await em.createQueryBuilder(ShelfType).select(["body"]).limit(20_000).execute<{ body: PartType }[]>("all");
+  return rows.map((r) => r.body);
+}
+
+export interface ListAnswer {
+  matched: { line: number; text: string; count: number; type: string; name: string; kind: string }[];
+  aside: { line: number; text: string; count: number; because: string; near: { id: string; name: string }[] }[];
+}
+
+export const ReadRows = z.object({ rows: Rows });
+
+/** Rows of a list against the shelf: what was understood, and what is kept aside with what comes near. */
+export async function readRows(em: EntityManager, _by: TechnicianRow, r: z.infer<typeof ReadRows>): Promise<Result<ListAnswer>> {
+  const read = matchRows(r.rows as ListRow[], await shelfTypes(em));
+  return yes({
+    matched: read.matched.map((m) => ({
+      line: m.row.line,
+      text: m.row.text,
+      count: m.row.count,
+      type: m.type.id,
+      name: m.type.name,
+      kind: m.type.kind,
+    })),
+    aside: read.aside.map((a) => ({ line: a.row.line, text: a.row.text, count: a.row.count, because: a.because, near: a.near })),
+  });
+}
+
+export const NewJob = z.object({
+  client: z.string().trim().min(1, "name the client").max(120),
+  title: z.string().trim().min(1, "say what the machine is").max(120),
+  purpose: z.string().trim().max(300).default(""),
+  dueOn: z.iso.date().nullable().default(null),
+  budget: z.number().min(0).max(1_000_000).optional(),
+  lighting: z.enum(["wanted", "indifferent", "none"]).default("indifferent"),
+  noiseDb: z.number().min(10).max(80).optional(),
+  /** An earlier job whose parts and schools are taken over. */
+  copyOf: z.string().max(40).optional(),
+  parts: z
+    .array(z.object({ type: z.string().min(1).max(80), count: z.number().int().min(1).max(20) }))
+    .max(200)
+    .default([]),
+  aside: z.array(z.string().max(300)).max(MOST_ROWS).default([]),
+});
+
+/** A new job: from an earlier one, from a list, or both. What was not understood stays with it, in its own words. */
+export async function newJob(em: EntityManager, by: TechnicianRow, n: z.infer<typeof NewJob>): Promise<Result<string>> {
+  const earlier = n.copyOf ? await findJob(em, n.copyOf) : undefined;
+  if (n.copyOf && !earlier) return no(`There is no job ${n.copyOf} to copy. Nothing was stored.`);
+  const base = earlier ? await buildOfJob(em, earlier) : undefined;
+  const wanted = await em.find(ShelfType, { id: { $in: n.parts.map((p) => p.type) } }, { limit: 400 });
+  const types = new Map(wanted.map((t) => [t.id, t.body as PartType]));
+  const unknown = n.parts.filter((p) => !types.has(p.type));
+  if (unknown.length > 0) return no(`The shelf has no part type ${unknown.map((u) => u.type).join(", ")}. Nothing was stored.`);
+  const total = n.parts.reduce((s, p) => s + p.count, 0) + (base?.build.parts.filter((p) => p.from === "client").length ?? 0);
+  if (total > 200) return no(`${total} parts; a job holds at most 200. Nothing was stored.`);
+  return em.transactional(async (raw) => {
+    const tx = raw as EntityManager;
+    const number = await nextNumber(tx);
+    const wishes = Wishes.parse({
+      purpose: n.purpose,
+      lighting: n.lighting,
+      ...(n.budget === undefined ? {} : { budget: n.budget }),
+      ...(n.noiseDb === undefined ? {} : { noiseDb: n.noiseDb }),
+    });
+    const job = tx.create(Job, {
+      number,
+      client: n.client,
+      title: n.title,
+      purpose: n.purpose,
+      stage: "intake",
+      technician: by,
+      dueOn: n.dueOn,
+      policy: base?.build.policy ?? Policy.parse({}),
+      settings: Settings.parse({}),
+      wishes,
+      aside: n.aside,
+      partsRevision: 1,
+      version: 1,
+      createdAt: new Date(),
+    });
+    if (base && earlier) {
+      const rows = await tx.find(JobPart, { job: earlier.id, origin: "client" }, { orderBy: { position: "asc" } });
+      for (const r of rows) {
+        tx.create(JobPart, {
+          job,
+          key: r.key,
+          type: r.type,
+          label: r.label ?? null,
+          mount: r.mount ?? null,
+          zone: r.zone ?? null,
+          serial: null,
+          origin: "client",
+          placing: r.placing,
+          supplier: null,
+          arrivedAt: null,
+          warrantyUntil: null,
+          testResult: null,
+          testedWith: null,
+          typeRevision: r.typeRevision,
+          position: r.position,
+          body: r.body,
+        });
+      }
+    }
+    const skeleton = Build.parse({
+      format: "imbra-build",
+      version: 1,
+      name: n.title,
+      partTypes: base?.build.partTypes ?? [],
+      parts: base?.build.parts.filter((p) => p.from === "client") ?? [{ id: "none", type: "none" }],
+    });
+    if (!base) skeleton.parts = [];
+    joinParts(
+      tx,
+      job,
+      skeleton,
+      n.parts.flatMap((p) => Array.from({ length: p.count }, () => types.get(p.type) as PartType)),
+    );
+    await tx.flush();
+    log(
+      tx,
+      job,
+      by,
+      "job",
+      `Job ${number} made for ${n.client}: ${total} parts${earlier ? `, copied from ${earlier.number}` : ""}${n.aside.length > 0 ? `; ${n.aside.length} lines kept aside` : ""}.`,
+    );
+    return yes(number);
+  });
+}

@@ -1,0 +1,379 @@
+import { z } from "zod";
+import { type Build, naturally } from "../core/build";
+import type { PartType } from "../core/catalogue";
+import { partIds, proposeMounts } from "../core/intake";
+import { alternatives } from "../core/whatif";
+import { type EntityManager, Fault, JobPart, type JobRow, ShelfType, type TechnicianRow } from "../db";
+import { buildOfJob, findJob } from "./build-of-job";
+import { log } from "./log";
+import { done, no, type Result, yes } from "./result";
+import { dropLost, withJob } from "./work";
+
+const Number_ = z.string().min(1).max(40);
+const PartKey = z.string().min(1).max(80);
+const EntryKey = z.string().max(80).optional();
+/** More parts than this are no machine. */
+const MOST_PARTS = 200;
+
+export const AddPart = z.object({
+  number: Number_,
+  type: z.string().min(1).max(80),
+  count: z.number().int().min(1).max(20).default(1),
+  entryKey: EntryKey,
+});
+
+/** Parts from the shelf join a job; fans, drives, hubs and lights get a free mount. */
+export async function addPart(em: EntityManager, by: TechnicianRow, a: z.infer<typeof AddPart>): Promise<Result> {
+  return withJob(em, a, async (tx, job, b) => {
+    const type = await tx.findOne(ShelfType, { id: a.type });
+    if (!type) return no(`The shelf has no part type ${a.type}. Nothing was changed.`);
+    if (b.build.parts.length + a.count > MOST_PARTS) return no(`A job holds at most ${MOST_PARTS} parts. Nothing was changed.`);
+    joinParts(
+      tx,
+      job,
+      b.build,
+      Array.from({ length: a.count }, () => type.body as PartType),
+    );
+    job.partsRevision += 1;
+    log(tx, job, by, "part", `${a.count === 1 ? "" : `${a.count} × `}${type.name} added.`, a.entryKey ? { entryKey: a.entryKey } : {});
+    return done();
+  });
+}
+
+/** Rows for parts that join, with ids of their own and free mounts. */
+export function joinParts(tx: EntityManager, job: JobRow, build: Build, types: readonly PartType[]): void {
+  const known = new Map(build.partTypes.map((t) => [t.id, t]));
+  const ids = partIds(
+    types.map((t) => t.kind),
+    new Set(build.parts.map((p) => p.id)),
+  );
+  const shell = [...build.parts.map((p) => known.get(p.type)), ...types].find((t) => t?.kind === "case");
+  const size = (t: PartType | undefined) => (t?.body.widthMm === undefined ? {} : { sizeMm: t.body.widthMm });
+  const mounts = proposeMounts(shell, [
+    ...build.parts.map((p) => ({ id: p.id, kind: known.get(p.type)?.kind ?? "cable", ...size(known.get(p.type)), mount: p.mount ?? "-" })),
+    ...types.map((t, i) => ({ id: ids[i] ?? "", kind: t.kind, ...size(t) })),
+  ]);
+  for (const [i, t] of types.entries()) {
+    tx.create(JobPart, {
+      job,
+      key: ids[i] ?? "",
+      type: t.id,
+      label: null,
+      mount: mounts.get(ids[i] ?? "") ?? null,
+      zone: null,
+      serial: null,
+      origin: "client",
+      placing: {},
+      supplier: null,
+      arrivedAt: null,
+      warrantyUntil: null,
+      testResult: null,
+      testedWith: null,
+      typeRevision: t.revision,
+      position: build.parts.length + i,
+      body: t,
+    });
+  }
+}
+
+export const RemovePart = z.object({ number: Number_, part: PartKey });
+
+export async function removePart(em: EntityManager, by: TechnicianRow, r: z.infer<typeof RemovePart>): Promise<Result> {
+  return withJob(em, r, async (tx, job, b) => {
+    const row = await tx.findOne(JobPart, { job: job.id, key: r.part });
+    if (!row) return no(`${r.number} has no part ${r.part} any more. Nothing was changed.`);
+    const own = (end: string) => end.startsWith(`${r.part}:`) || end.startsWith(`${r.part}/`);
+    const held = b.build.connections.find((c) => (c.state === "plugged" || c.state === "checked") && (own(c.lead) || own(c.port)));
+    if (held)
+      return no(
+        `${row.label ?? r.part} is plugged (${b.graph.leads.get(held.lead)?.tag ?? held.lead}). Take its plugs out first. Nothing was changed.`,
+      );
+    if (b.build.parts.length === 1) return no("A job keeps at least one part. Nothing was changed.");
+    tx.remove(row);
+    job.partsRevision += 1;
+    await tx.flush();
+    await dropLost(tx, job);
+    log(tx, job, by, "part", `${row.label ?? b.types(row.type)?.name ?? r.part} removed from the parts.`);
+    return done();
+  });
+}
+
+export const PlacePart = z.object({
+  number: Number_,
+  part: PartKey,
+  mount: z.string().max(80).nullable().optional(),
+  frame: z.enum(["inside", "outside"]).nullable().optional(),
+  blows: z.enum(["in", "out"]).nullable().optional(),
+  vertical: z.boolean().optional(),
+});
+
+/** Where a part sits: its mount, its side of the frame, the way a fan blows, a card stood up. */
+export async function placePart(em: EntityManager, by: TechnicianRow, p: z.infer<typeof PlacePart>): Promise<Result> {
+  return withJob(em, p, async (tx, job, b) => {
+    const row = await tx.findOne(JobPart, { job: job.id, key: p.part });
+    if (!row) return no(`${p.number} has no part ${p.part} any more. Nothing was changed.`);
+    const name = row.label ?? b.types(row.type)?.name ?? p.part;
+    const said: string[] = [];
+    if (p.mount !== undefined) {
+      const shell = [...b.graph.parts.values()].find((x) => x.type.kind === "case");
+      const mount = shell?.type.body.mounts.find((m) => m.id === p.mount);
+      if (p.mount !== null && !mount) return no(`The case has no mount ${p.mount}. Nothing was changed.`);
+      const there = b.build.parts.find((x) => x.mount === p.mount && x.id !== p.part);
+      if (p.mount !== null && there) return no(`${mount?.label} already holds ${there.label ?? there.id}. Move that first. Nothing was changed.`);
+      row.mount = p.mount;
+      said.push(mount ? `at ${mount.label}` : "without a mount");
+    }
+    const placing: Record<string, unknown> = { ...(row.placing as object) };
+    for (const key of ["frame", "blows"] as const) {
+      const value = p[key];
+      if (value === undefined) continue;
+      if (value === null) delete placing[key];
+      else placing[key] = value;
+      said.push(key === "frame" ? `${value ?? "inside"} the frame` : `blowing ${value ?? "the usual way"}`);
+    }
+    if (p.vertical !== undefined) {
+      if (p.vertical) placing.vertical = true;
+      else delete placing.vertical;
+      said.push(p.vertical ? "on the vertical mount" : "level on the board");
+    }
+    row.placing = placing;
+    job.partsRevision += 1;
+    log(tx, job, by, "part", `${name}: ${said.join(", ")}.`);
+    return done();
+  });
+}
+
+export const WishesChange = z.object({
+  number: Number_,
+  purpose: z.string().trim().max(300).optional(),
+  budget: z.number().min(0).max(1_000_000).nullable().optional(),
+  lighting: z.enum(["wanted", "indifferent", "none"]).optional(),
+  noiseDb: z.number().min(10).max(80).nullable().optional(),
+  upgrade: z.string().trim().max(200).optional(),
+  upgradeW: z.number().min(0).max(2000).optional(),
+  fanShare: z.number().min(0.2).max(1).optional(),
+});
+
+/** What the client wants, and the planned fan speed. */
+export async function changeWishes(em: EntityManager, by: TechnicianRow, w: z.infer<typeof WishesChange>): Promise<Result> {
+  return withJob(em, w, async (tx, job, b) => {
+    const { number: _number, fanShare, ...wishes } = w;
+    const next: Record<string, unknown> = { ...b.build.wishes };
+    for (const [k, v] of Object.entries(wishes)) {
+      if (v === undefined) continue;
+      if (v === null) delete next[k];
+      else next[k] = v;
+    }
+    job.wishes = next;
+    if (fanShare !== undefined) job.settings = { ...b.build.settings, fanShare };
+    const said = [
+      ...Object.entries(wishes)
+        .filter(([, v]) => v !== undefined)
+        .map(([k, v]) => `${WISH_WORD[k] ?? k} ${v === null || v === "" ? "left open" : v}`),
+      ...(fanShare === undefined ? [] : [`planned fan speed ${Math.round(fanShare * 100)} %`]),
+    ];
+    log(tx, job, by, "wish", `Wishes: ${said.join(", ")}.`);
+    return done();
+  });
+}
+const WISH_WORD: Record<string, string> = {
+  noiseDb: "loudest in dB(A)",
+  upgradeW: "upgrade in W",
+  upgrade: "later upgrade",
+  lighting: "lighting",
+  purpose: "purpose",
+  budget: "budget",
+};
+
+export const Receive = z.object({
+  number: Number_,
+  part: PartKey,
+  serial: z.string().trim().max(80).optional(),
+  supplier: z.string().trim().max(120).optional(),
+  warrantyUntil: z.iso.date().nullable().optional(),
+  entryKey: EntryKey,
+});
+
+/** A part has arrived: its serial by scanner or hand, who sold it, until when it is covered. */
+export async function receive(em: EntityManager, by: TechnicianRow, r: z.infer<typeof Receive>): Promise<Result> {
+  return withJob(em, r, async (tx, job, b) => {
+    const row = await tx.findOne(JobPart, { job: job.id, key: r.part });
+    if (!row) return no(`${r.number} has no part ${r.part} any more. Nothing was changed.`);
+    const name = row.label ?? b.types(row.type)?.name ?? r.part;
+    if (r.serial) {
+      const other = await tx.findOne(JobPart, { serial: r.serial, id: { $ne: row.id } }, { populate: ["job"] });
+      if (other)
+        return no(
+          `Serial ${r.serial} is already on ${other.label ?? other.key} of ${other.job.number}. Nothing was changed. Look at the label again.`,
+        );
+    }
+    Object.assign(row, {
+      arrivedAt: row.arrivedAt ?? new Date(),
+      ...(r.serial === undefined ? {} : { serial: r.serial || null }),
+      ...(r.supplier === undefined ? {} : { supplier: r.supplier || null }),
+      ...(r.warrantyUntil === undefined ? {} : { warrantyUntil: r.warrantyUntil }),
+    });
+    log(
+      tx,
+      job,
+      by,
+      "receipt",
+      `${name} arrived${r.serial ? `, serial ${r.serial}` : ""}${r.supplier ? `, from ${r.supplier}` : ""}.`,
+      r.entryKey ? { entryKey: r.entryKey } : {},
+    );
+    return done();
+  });
+}
+
+export const BenchTest = z.object({
+  number: Number_,
+  part: PartKey,
+  result: z.enum(["passed", "dead"]),
+  with: z.string().trim().max(200).default(""),
+  waitUntil: z.iso.date().nullable().optional(),
+  entryKey: EntryKey,
+});
+
+/** The test before assembly, with which known-good spare. A dead part starts a return: the job waits for its replacement. */
+export async function benchTest(em: EntityManager, by: TechnicianRow, t: z.infer<typeof BenchTest>): Promise<Result> {
+  return withJob(em, t, async (tx, job, b) => {
+    const row = await tx.findOne(JobPart, { job: job.id, key: t.part });
+    if (!row) return no(`${t.number} has no part ${t.part} any more. Nothing was changed.`);
+    const type = b.types(row.type);
+    const name = row.label ?? type?.name ?? t.part;
+    row.testResult = t.result;
+    row.testedWith = t.with || null;
+    const withWhat = t.with ? ` Tested with ${t.with}.` : "";
+    if (t.result === "passed") {
+      log(tx, job, by, "test", `${name} passed the bench test.${withWhat}`, t.entryKey ? { entryKey: t.entryKey } : {});
+      return done();
+    }
+    if (!t.waitUntil) return no("A dead part starts a return: say until when the replacement is due. Nothing was changed.");
+    Object.assign(job, { stage: "waiting", waitingFor: `a replacement ${type?.name ?? name}`, waitingUntil: t.waitUntil });
+    const last = await tx.findOne(Fault, { job: job.id }, { orderBy: { number: "desc" } });
+    tx.create(Fault, {
+      job,
+      number: (last?.number ?? 0) + 1,
+      line: "bench-test",
+      title: `${name} dead on arrival`,
+      expected: "passes the bench test",
+      seen: `dead.${withWhat}`,
+      state: "open",
+      tried: [],
+      finding: null,
+      openedBy: by,
+      openedAt: new Date(),
+      closedAt: null,
+    });
+    log(
+      tx,
+      job,
+      by,
+      "test",
+      `${name} is dead on arrival.${withWhat} The job waits for a replacement until ${t.waitUntil}.`,
+      t.entryKey ? { entryKey: t.entryKey } : {},
+    );
+    return done();
+  });
+}
+
+export const Replacement = z.object({ number: Number_, part: PartKey });
+
+/** The replacement is here: the part begins anew, the job goes on, its old serial stays in the log. */
+export async function replacementCame(em: EntityManager, by: TechnicianRow, r: z.infer<typeof Replacement>): Promise<Result> {
+  return withJob(em, r, async (tx, job, b) => {
+    const row = await tx.findOne(JobPart, { job: job.id, key: r.part });
+    if (!row) return no(`${r.number} has no part ${r.part} any more. Nothing was changed.`);
+    if (row.testResult !== "dead") return no(`${row.label ?? r.part} is not on its way back. Nothing was changed.`);
+    const name = row.label ?? b.types(row.type)?.name ?? r.part;
+    log(tx, job, by, "receipt", `Replacement for ${name} arrived${row.serial ? `; the dead one had serial ${row.serial}` : ""}.`);
+    Object.assign(row, { serial: null, testResult: null, testedWith: null, arrivedAt: new Date() });
+    const others = await tx.count(JobPart, { job: job.id, testResult: "dead", id: { $ne: row.id } });
+    if (job.stage === "waiting" && others === 0) Object.assign(job, { stage: "planning", waitingFor: null, waitingUntil: null });
+    const faults = await tx.find(Fault, { job: job.id, line: "bench-test", state: "open", title: `${name} dead on arrival` });
+    for (const f of faults) Object.assign(f, { state: "closed", finding: "Replaced under warranty.", closedAt: new Date() });
+    return done();
+  });
+}
+
+export interface AlternativeRow {
+  id: string;
+  name: string;
+  helps: boolean;
+  stops: number;
+  better: string[];
+  worse: string[];
+}
+
+export const Alternatives = z.object({ number: Number_, part: PartKey });
+
+/** Every type of the shelf in place of one part, with what becomes better and worse; those that help first. */
+export async function alternativesFor(em: EntityManager, _by: TechnicianRow, a: z.infer<typeof Alternatives>): Promise<Result<AlternativeRow[]>> {
+  const job = await findJob(em, a.number);
+  if (!job) return no(`There is no job ${a.number}.`);
+  const b = await buildOfJob(em, job);
+  const part = b.build.parts.find((p) => p.id === a.part);
+  const was = part && b.types(part.type);
+  if (!was) return no(`${a.number} has no part ${a.part} any more. Look at the parts again.`);
+  const shelf = await em.find(ShelfType, { kind: was.kind }, { limit: 400, orderBy: { id: "asc" } });
+  const list = alternatives(
+    b.build,
+    b.types,
+    a.part,
+    shelf.map((s) => s.body as PartType),
+  );
+  return yes(
+    list.slice(0, 40).map((x) => ({
+      id: x.type.id,
+      name: x.type.name,
+      helps: x.helps,
+      stops: x.stops,
+      better: [
+        ...x.comparison.gone.filter((f) => f.severity !== "note").map((f) => `No longer: ${f.message}`),
+        ...x.comparison.rows.filter((r) => r.way === "better").map((r) => `${r.what}: ${r.before}, then ${r.after}`),
+      ],
+      worse: [
+        ...x.comparison.come.filter((f) => f.severity !== "note").map((f) => f.message),
+        ...x.comparison.rows.filter((r) => r.way === "worse").map((r) => `${r.what}: ${r.before}, then ${r.after}`),
+      ],
+    })),
+  );
+}
+
+export interface ReceiptRow {
+  part: string;
+  name: string;
+  kind: string;
+  serial: string | null;
+  supplier: string | null;
+  arrivedAt: string | null;
+  warrantyUntil: string | null;
+  testResult: "passed" | "dead" | null;
+  testedWith: string | null;
+}
+
+export async function receiptOf(em: EntityManager, job: JobRow, b: { build: Build }): Promise<ReceiptRow[]> {
+  const rows = await em.find(JobPart, { job: job.id }, { limit: MOST_PARTS + 50 });
+  const types = new Map(b.build.partTypes.map((t) => [t.id, t]));
+  return rows
+    .sort((x, y) => x.position - y.position || naturally(x.key, y.key))
+    .filter((r) => r.origin === "client")
+    .map((r) => ({
+      part: r.key,
+      name: r.label ?? types.get(r.type)?.name ?? r.key,
+      kind: types.get(r.type)?.kind ?? "cable",
+      serial: r.serial ?? null,
+      supplier: r.supplier ?? null,
+      arrivedAt: r.arrivedAt ? r.arrivedAt.toISOString() : null,
+      warrantyUntil: r.warrantyUntil ? String(r.warrantyUntil).slice(0, 10) : null,
+      testResult: (r.testResult as "passed" | "dead" | null) ?? null,
+      testedWith: r.testedWith ?? null,
+    }));
+}
+
+export async function receiptView(em: EntityManager, number: string): Promise<{ number: string; title: string; rows: ReceiptRow[] } | undefined> {
+  const job = await findJob(em, number);
+  if (!job) return undefined;
+  const b = await buildOfJob(em, job);
+  return { number: job.number, title: job.title, rows: await receiptOf(em, job, b) };
+}

@@ -1,0 +1,275 @@
+import type { Browser } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { accessible, base, bothThemes, launch, type Seat, sit } from "./page";
+
+let browser: Browser;
+let desk: Seat;
+beforeAll(async () => {
+  browser = await launch();
+  desk = await sit(browser, "Runa Thistlewood");
+});
+afterAll(async () => {
+  await browser.close();
+});
+
+describe("a job whose parts are still on a list", () => {
+  it("is made in under a minute: who, what, a pasted list; what is not understood is kept aside or named", async () => {
+    const { page } = desk;
+    const started = Date.now();
+    await page.goto(base());
+    await page.getByRole("link", { name: "New job" }).click();
+    await page.getByLabel("Client").fill("Cooperage Lane Bakery");
+    await page.getByLabel("The machine, in two or three words").fill("Oven planner");
+    await page
+      .getByLabel(/Pasted/)
+      .fill(
+        "Harbour mid tower\nHeron T40\nQuillane 8-core\nColdwharf tower\n2 x 16 GB 6000\nMossgate 650 M\nSwift 1 TB NVMe\n3 x Whirrow 140\nGranite 9000\nWhirrow long",
+      );
+    await page.getByRole("button", { name: "Read the list" }).click();
+    await page.getByText("8 of 10 lines understood.").waitFor();
+    await page.getByLabel("What line 10 means").selectOption({ label: "Whirrow 120 long lead" });
+    await page.getByRole("button", { name: "Make the job" }).click();
+    await page.waitForURL(/\/job\/FS-\d+\/parts/);
+    expect(Date.now() - started).toBeLessThan(60_000);
+    await page.getByRole("heading", { name: "12 parts" }).waitFor();
+    await page.getByRole("button", { name: "Order list" }).click();
+    await page.getByText("Line 9: Granite 9000").waitFor();
+  });
+  it("is judged completely before anything is opened: fit, with the section to scale and the millimetres", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Fit", exact: true }).click();
+    await page.getByRole("heading", { name: /clearances fit|All fits/ }).waitFor();
+    expect(await page.getByRole("img", { name: /from the side/ }).isVisible()).toBe(true);
+    await page.getByRole("button", { name: "Front", exact: true }).click();
+    await page.getByRole("img", { name: /from the front, tray to the left; Coldwharf tower/ }).waitFor();
+    await page.getByRole("button", { name: /Cooler height/ }).click();
+    await page
+      .getByText(/158 of 168 mm, 10 mm to spare/)
+      .first()
+      .waitFor();
+  });
+  it("power: every moment with draw, load, efficiency, mains and heat, beside the curve", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Power", exact: true }).click();
+    await page.getByRole("img", { name: /Efficiency of class gold at 230 V/ }).waitFor();
+    const table = page.getByRole("table", { name: /Draw, load, efficiency/ });
+    expect(await table.getByRole("row").count()).toBe(5);
+    expect(await table.textContent()).toMatch(/Peak.*W.*%.*%.*W.*W/);
+    await page.getByLabel("What may come").fill("A graphics card");
+    await page.getByLabel("Watts more").fill("600");
+    await page.getByRole("button", { name: "Record", exact: true }).click();
+    await page.getByText(/A graphics card draws 600 W more: -?\d+ W would be left\./).waitFor();
+  });
+  it("air: arrows, sums, sign and noise; a fan turned round is said to work against its neighbours", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Air", exact: true }).click();
+    await page.getByRole("img", { name: /Air in Harbour mid tower/ }).waitFor();
+    const turn = page.getByRole("button", { name: /blows in; turn it round/ });
+    await turn.nth(1).click();
+    await page.getByText(/its neighbours at the front blow in/).waitFor();
+    await page
+      .getByRole("button", { name: /blows out; turn it round/ })
+      .first()
+      .click();
+    await page.getByText(/its neighbours at the front blow in/).waitFor({ state: "detached" });
+  });
+  it("what-if: another part side by side, better and worse; dropped it changes nothing, kept it does", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Fit", exact: true }).click();
+    const cooler = page.getByRole("region", { name: "Parts list" }).getByRole("button", { name: /Coldwharf tower/ });
+    await cooler.click();
+    await page.getByRole("button", { name: "Try another in its place" }).click();
+    const sheet = page.getByRole("dialog", { name: /In place of/ });
+    await sheet.getByText(/on the shelf help\. Nothing is changed until you keep one\./).waitFor({ timeout: 20_000 });
+    await sheet.getByRole("button", { name: /Coldwharf twin quiet/ }).click();
+    expect(await sheet.getByRole("heading", { name: "Worse" }).isVisible()).toBe(true);
+    await accessible(page);
+    await sheet.getByRole("button", { name: /Drop it/ }).click();
+    expect(await cooler.count()).toBe(1);
+    await page.getByRole("button", { name: "Try another in its place" }).click();
+    await sheet.getByRole("button", { name: /^Coldwharf tower 120/ }).click();
+    await sheet.getByRole("button", { name: "Keep Coldwharf tower 120" }).click();
+    await sheet.waitFor({ state: "detached" });
+    await page
+      .getByRole("region", { name: "Parts list" })
+      .getByRole("button", { name: /Coldwharf tower 120/ })
+      .waitFor();
+  });
+  it("parts are found on the shelf and join; a stop is shown with its remedy", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Add parts" }).click();
+    const sheet = page.getByRole("dialog", { name: "Add parts from the shelf" });
+    await sheet.getByLabel("Find a part type").fill("halcyra 575");
+    await sheet.getByRole("button", { name: "Add Halcyra 575" }).click();
+    await sheet.getByText("Halcyra 575 added.").waitFor();
+    await sheet.getByRole("button", { name: "Close" }).click();
+    await page
+      .getByText(/16-pin graphics: 1 wanted|The machine draws \d+ W of 650 W/)
+      .first()
+      .waitFor();
+    expect(desk.errors).toEqual([]);
+  });
+});
+
+describe("a CSV file", () => {
+  const csv = (text: string | Buffer, name = "list.csv") => ({ name, mimeType: "text/csv", buffer: Buffer.from(text as string) });
+  it("its columns are named on screen; wrong encoding and too many rows are a sentence and nothing is stored", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/intake`);
+    await page.waitForLoadState("networkidle");
+    const input = page.locator('input[type="file"]');
+    await input.setInputFiles(csv("Position;Article;Pieces;S/N\n1;Heron T40;1;AB-1\n2;Whirrow 120;3;\n3;Nobody knows;1;AB-1\n"));
+    await page.getByText("2 of 3 lines understood.").waitFor();
+    await page.getByText("Line 4: serial AB-1 is on line 2 already.").waitFor();
+    await page.getByLabel(/^Part/).selectOption({ label: "Position" });
+    await page.getByText("0 of 3 lines understood.").waitFor();
+    await page.getByLabel(/^Part/).selectOption({ label: "Article" });
+    await page.getByText("2 of 3 lines understood.").waitFor();
+    await input.setInputFiles({ name: "old.csv", mimeType: "text/csv", buffer: Buffer.from([0x4d, 0xfc, 0x6c, 0x6c, 0x2c, 0x31]) });
+    await page.getByText("The file is not UTF-8 text. Nothing was read. Save it again as CSV UTF-8.").waitFor();
+    await input.setInputFiles(csv(Array.from({ length: 100_000 }, (_, i) => `p${i},1`).join("\n")));
+    await page.getByText("100000 rows; at most 2000. Nothing was read. Split the list.").waitFor();
+  });
+  it("a picture of 60 MB in its place is refused before it is read", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/intake`);
+    await page.waitForLoadState("networkidle");
+    await page.evaluate(() => {
+      const input = document.querySelector('input[type="file"]') as HTMLInputElement;
+      const data = new DataTransfer();
+      data.items.add(new File([new Uint8Array(60_000_000)], "photo.png", { type: "image/png" }));
+      input.files = data.files;
+      input.dispatchEvent(new Event("change", { bubbles: true }));
+    });
+    await page.getByText(/The file has 4\.0 MB; at most 4\. Nothing was read\. Is it a parts list\?/).waitFor();
+  });
+});
+
+describe("the shelf", () => {
+  it("finds by words, narrows by kind, counts stock", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/shelf`);
+    await page.waitForLoadState("networkidle");
+    await page.getByLabel("Find a part type").fill("light hub");
+    await page.getByRole("link", { name: /Light hub, 4 ports/ }).waitFor();
+    await page.getByRole("button", { name: /One Light hub, 4 ports more/ }).click();
+    await page.getByText("Light hub, 4 ports: 1 in stock.").waitFor();
+    await page.getByRole("link", { name: "Board", exact: true }).click();
+    await page.getByText("Nothing on the shelf has these words.").waitFor();
+  });
+  it("a board's header is moved by pointer and by keys on its drawing; saved, it is the next revision, and the jobs that have it are told", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/shelf/tarnbrook-wren-t20`);
+    await page.waitForLoadState("networkidle");
+    await page.getByRole("button", { name: /^Ports,/ }).click();
+    const header = page.getByRole("button", { name: /^SYS_FAN1, 14 mm from the left, 150 mm from the top/ });
+    const box = await header.boundingBox();
+    if (!box) throw new Error("no header on the drawing");
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2 + 5, { steps: 4 });
+    await page.mouse.up();
+    const moved = page.getByRole("button", { name: /^SYS_FAN1, \d+ mm from the left/ });
+    expect(await moved.getAttribute("aria-label")).not.toContain("14 mm from the left");
+    await moved.focus();
+    await page.keyboard.press("Shift+ArrowRight");
+    await page.keyboard.press("ArrowUp");
+    expect(Number(await page.getByLabel("x, mm").inputValue())).toBeGreaterThan(40);
+    await page.getByLabel("Why (stays with the revision)").fill("Measured on the part");
+    await page.getByRole("button", { name: "Save revision 2" }).click();
+    await page.getByText("Measured on the part").first().waitFor();
+    await page
+      .getByText(/with revision 1/)
+      .first()
+      .waitFor();
+    expect(await page.getByText(", revision 2").isVisible()).toBe(true);
+  });
+  it("says what is not right while it is typed, and saves a similar one under its own id", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/shelf/whirrow-140-slow`);
+    await page.waitForLoadState("networkidle");
+    await page.getByLabel("Size, mm").fill("-5");
+    await page.getByText("body.widthMm: -5 is too small; at least 0.").waitFor();
+    expect(await page.getByRole("button", { name: "Save revision 2" }).isDisabled()).toBe(true);
+    await page.getByLabel("Size, mm").fill("140");
+    await page.getByLabel(/^Id/).fill("whirrow-140-whisper");
+    await page.getByLabel("Name", { exact: true }).fill("Whirrow 140 whisper");
+    await page.getByLabel("Noise, dB(A)").fill("9");
+    await page.getByRole("button", { name: "Save as a new part type" }).click();
+    await page.waitForURL(/whirrow-140-whisper/);
+    await page.getByRole("heading", { name: "Whirrow 140 whisper" }).waitFor();
+    expect(desk.errors).toEqual([]);
+  });
+});
+
+describe("receipt at the bench", () => {
+  it("a scan is the serial of the part in front; the test before assembly passes or starts a return that Benches shows", async () => {
+    const bench = await sit(browser, "Ebo Larkmoor", { width: 1024, height: 768 });
+    const { page } = bench;
+    await page.goto(`${base()}/job/FS-1043/receipt`);
+    await page.waitForLoadState("networkidle");
+    const scan = (serial: string) =>
+      page.evaluate((s) => {
+        for (const key of [...s, "Enter"]) window.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+      }, serial);
+    const front = () => page.getByRole("region", { name: "The part in front" }).getByRole("heading", { level: 2 }).textContent();
+    const first = await front();
+    await scan("ZX-000-1");
+    await page.getByText(`${first} arrived, serial ZX-000-1.`).waitFor();
+    await expect.poll(front).not.toBe(first);
+    await scan("ZX-000-1");
+    await page.getByText(/Serial ZX-000-1 is already on/).waitFor();
+    await page
+      .getByRole("list", { name: "Parts" })
+      .getByRole("button", { name: /Mossgate 1200 M/ })
+      .click();
+    await page.getByRole("button", { name: "Arrived", exact: true }).click();
+    await page.getByText("Mossgate 1200 M arrived.").waitFor();
+    await page
+      .getByRole("list", { name: "Parts" })
+      .getByRole("button", { name: /Mossgate 1200 M/ })
+      .click();
+    await page.getByLabel(/known-good spare/).fill("the rig's board");
+    await page.getByRole("button", { name: "Dead: send it back" }).click();
+    await page.getByText(/goes back\. The job waits until/).waitFor();
+    await accessible(page);
+    await page.goto(base());
+    await page
+      .getByText(/a replacement Mossgate 1200 M/)
+      .first()
+      .waitFor();
+    await page.goto(`${base()}/job/FS-1043/receipt`);
+    await page.waitForLoadState("networkidle");
+    await page
+      .getByRole("list", { name: "Parts" })
+      .getByRole("button", { name: /Mossgate 1200 M/ })
+      .click();
+    await page.getByRole("button", { name: "Its replacement is here" }).click();
+    await page.getByText("The replacement is here. Scan its serial, then test it.").waitFor();
+    expect(bench.errors).toEqual([]);
+    await bench.context.close();
+  });
+});
+
+describe("everybody can use it", () => {
+  it.each([
+    "/intake",
+    "/shelf",
+    "/shelf/tarnbrook-heron-t40",
+    "/shelf/brindlecote-harbour",
+    "/job/FS-1047/parts?show=power",
+    "/job/FS-1047/parts?show=air",
+    "/job/FS-1047/parts?show=order",
+    "/job/FS-1048/receipt",
+  ])("%s passes axe, light and dark, without errors on the console", async (path) => {
+    const seat = await sit(browser, "Tansy Okoru");
+    for (const theme of ["light", "dark"]) {
+      await seat.context.addCookies([{ name: "theme", value: theme, url: base() }]);
+      await seat.page.goto(`${base()}${path}`);
+      await seat.page.waitForLoadState("networkidle");
+      await accessible(seat.page);
+    }
+    expect(seat.errors).toEqual([]);
+    await seat.context.close();
+  });
+});

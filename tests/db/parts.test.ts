@@ -1,0 +1,351 @@
+import { readFileSync } from "node:fs";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type Build, typeLookup } from "../../core/build";
+import { plan } from "../../core/plan";
+import { Fault, Job, JobPart, LogEntry, ShelfRevision, ShelfType } from "../../db";
+import { newJob, ReadRows, readRows } from "../../server/intake";
+import { findJobs } from "../../server/jobs";
+import {
+  addPart,
+  alternativesFor,
+  benchTest,
+  changeWishes,
+  placePart,
+  receiptView,
+  receive,
+  removePart,
+  replacementCame,
+  WishesChange,
+} from "../../server/parts";
+import { planJob } from "../../server/plan-job";
+import { correctedSince, saveType, searchShelf, setStock, shelfEntry } from "../../server/shelf";
+import { benches, jobView } from "../../server/views";
+import { changePart } from "../../server/work";
+import { freshDatabase, jobOf } from "./setup";
+
+let db: Awaited<ReturnType<typeof freshDatabase>>;
+beforeAll(async () => {
+  db = await freshDatabase();
+}, 120_000);
+afterAll(async () => {
+  await db.close();
+});
+
+const make = (build: Build) => plan(build, typeLookup(build, []));
+const view = async (n: string) => {
+  const v = await jobView(db.em(), n);
+  if (!v) throw new Error(n);
+  return v;
+};
+const typeText = async (id: string, edit: (t: Record<string, unknown>) => void) => {
+  const row = await db.em().findOneOrFail(ShelfType, { id });
+  const body = structuredClone(row.body) as Record<string, unknown>;
+  edit(body);
+  return JSON.stringify(body);
+};
+
+describe("intake", () => {
+  it("a new job from a list: what is understood becomes parts in free mounts, the rest is kept aside in its own words", async () => {
+    const by = await db.by();
+    const rows = ["Brindlecote Reef mesh mid tower", "Heron T40", "Quillane 8-core", "Coldwharf tower", "2 of something", "Granite 9000"].map(
+      (text, i) => ({ line: i + 1, text, count: 1 }),
+    );
+    const read = await readRows(db.em(), by, { rows: [...rows, { line: 7, text: "Whirrow 120", count: 3 }] });
+    if (!read.ok) throw new Error(read.sentence);
+    expect(read.value.matched.map((m) => m.type)).toEqual([
+      "brindlecote-reef",
+      "tarnbrook-heron-t40",
+      "quillane-8",
+      "coldwharf-tower",
+      "whirrow-120",
+    ]);
+    expect(read.value.aside.map((a) => a.line)).toEqual([5, 6]);
+    const made = await newJob(db.em(), by, {
+      client: "Gull Ferry Line",
+      title: "Ticket desk",
+      purpose: "",
+      dueOn: "2026-12-04",
+      lighting: "none",
+      noiseDb: 28,
+      parts: read.value.matched.map((m) => ({ type: m.type, count: m.count })),
+      aside: read.value.aside.map((a) => `Line ${a.line}: ${a.text}`),
+    });
+    expect(made).toEqual({ ok: true, value: "FS-1049" });
+    const v = await view("FS-1049");
+    expect(v.build.parts.map((p) => p.id)).toEqual(["case", "board", "cpu", "cooler", "fan-1", "fan-2", "fan-3"]);
+    expect(new Set(v.build.parts.filter((p) => p.id.startsWith("fan")).map((p) => p.mount)).size).toBe(3);
+    expect(v.build.wishes).toMatchObject({ lighting: "none", noiseDb: 28 });
+    expect((await db.em().findOneOrFail(Job, { number: "FS-1049" })).aside).toEqual(["Line 5: 2 of something", "Line 6: Granite 9000"]);
+    // Judged completely before anything is opened.
+    expect(v.findings.map((f) => f.message).join("\n")).toMatch(/no memory in the parts list/);
+    expect(v.findings.map((f) => f.message).join("\n")).toMatch(/no power supply/);
+    expect(v.progress.stop.parts).toBe(true);
+    expect((await findJobs(db.em(), "gull ferry")).map((h) => h.number)).toEqual(["FS-1049"]);
+  });
+  it("a copy of an earlier job takes its parts, places and schools, and no serial", async () => {
+    const by = await db.by();
+    const r = await newJob(db.em(), by, {
+      client: "The same client",
+      title: "Second one",
+      purpose: "",
+      dueOn: null,
+      lighting: "indifferent",
+      copyOf: "FS-1045",
+      parts: [],
+      aside: [],
+    });
+    const n = r.ok ? r.value : "";
+    const [one, two] = [await view("FS-1045"), await view(n)];
+    const own = one.build.parts.filter((p) => p.from === "client");
+    expect(two.build.parts.map((p) => [p.id, p.type, p.mount])).toEqual(own.map((p) => [p.id, p.type, p.mount]));
+    expect(two.build.parts.every((p) => p.serial === undefined)).toBe(true);
+    expect(two.build.policy).toEqual(one.build.policy);
+    expect(two.head.stage).toBe("intake");
+    expect(two.plan).toBeNull();
+  });
+  it("refuses what names nothing, stores nothing, and says so", async () => {
+    const by = await db.by();
+    const before = await db.em().count(Job);
+    const base = { client: "x", title: "y", purpose: "", dueOn: null, lighting: "indifferent" as const, aside: [] };
+    expect(await newJob(db.em(), by, { ...base, copyOf: "FS-0", parts: [] })).toMatchObject({
+      ok: false,
+      sentence: "There is no job FS-0 to copy. Nothing was stored.",
+    });
+    expect(await newJob(db.em(), by, { ...base, parts: [{ type: "ghost", count: 1 }] })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("no part type ghost"),
+    });
+    expect(await newJob(db.em(), by, { ...base, parts: Array.from({ length: 11 }, () => ({ type: "whirrow-120", count: 20 })) })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("at most 200"),
+    });
+    expect(await db.em().count(Job)).toBe(before);
+    expect(ReadRows.safeParse({ rows: Array.from({ length: 2001 }, (_, i) => ({ line: i + 1, text: "x", count: 1 })) }).success).toBe(false);
+  });
+});
+
+describe("the parts of a job", () => {
+  it("join from the shelf with ids of their own, leave again, and make the plan stale each time", async () => {
+    const by = await db.by();
+    await planJob(db.em(), "FS-1041", by, make);
+    expect((await view("FS-1041")).plan?.stale).toBe(false);
+    expect(await addPart(db.em(), by, { number: "FS-1041", type: "whirrow-120", count: 2 })).toMatchObject({ ok: true });
+    const v = await view("FS-1041");
+    expect(v.plan?.stale).toBe(true);
+    const added = v.build.parts.filter((p) => /^fan-\d+$/.test(p.id));
+    expect(added).toHaveLength(2);
+    for (const p of added) expect(await removePart(db.em(), by, { number: "FS-1041", part: p.id })).toMatchObject({ ok: true });
+    expect((await view("FS-1041")).build.parts.some((p) => /^fan-\d+$/.test(p.id))).toBe(false);
+    await planJob(db.em(), "FS-1041", by, make);
+    expect((await view("FS-1041")).plan?.stale).toBe(false);
+  }, 120_000);
+  it("a plugged part does not leave", async () => {
+    const by = await db.by();
+    expect(await removePart(db.em(), by, { number: "FS-1047", part: "card" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("is plugged"),
+    });
+  });
+  it("move to a mount that is free, turn round, go outside the frame; a taken or unknown mount is said", async () => {
+    const by = await db.by();
+    const place = (more: object) => placePart(db.em(), by, { number: "FS-1041", part: "fan-front-1", ...more });
+    expect(await place({ mount: "front-2" })).toMatchObject({ ok: false, sentence: expect.stringContaining("already holds Front fan middle") });
+    expect(await place({ mount: "attic" })).toMatchObject({ ok: false, sentence: expect.stringContaining("no mount attic") });
+    expect(await place({ frame: "outside", blows: "out" })).toMatchObject({ ok: true });
+    expect((await view("FS-1041")).build.parts.find((p) => p.id === "fan-front-1")).toMatchObject({ frame: "outside", blows: "out" });
+    expect((await view("FS-1041")).findings.some((f) => f.rule === "air-way")).toBe(true);
+    expect(await place({ frame: null, blows: null })).toMatchObject({ ok: true });
+    expect((await view("FS-1041")).build.parts.find((p) => p.id === "fan-front-1")).not.toHaveProperty("blows");
+  });
+  it("alternatives are judged, none is kept until it is asked for", async () => {
+    const by = await db.by();
+    const before = (await view("FS-1043")).build.parts;
+    const r = await alternativesFor(db.em(), by, { number: "FS-1043", part: "supply" });
+    expect(r.ok && r.value[0]).toMatchObject({ id: "mossgate-1500m", helps: true, stops: 0 });
+    expect(r.ok && r.value[0]?.better.join()).toContain("No longer: The machine draws");
+    expect((await view("FS-1043")).build.parts).toEqual(before);
+    expect(await changePart(db.em(), by, { number: "FS-1043", part: "supply", type: "mossgate-1500m" })).toMatchObject({ ok: true });
+    expect((await view("FS-1043")).findings.some((f) => f.rule === "supply-size")).toBe(false);
+  });
+  it("wishes and the planned fan speed are kept, judged and logged", async () => {
+    const by = await db.by();
+    await changeWishes(db.em(), by, { number: "FS-1041", noiseDb: 12, upgrade: "A larger card", upgradeW: 400, fanShare: 1 });
+    const v = await view("FS-1041");
+    expect(v.build.wishes).toMatchObject({ noiseDb: 12, upgrade: "A larger card", upgradeW: 400 });
+    expect(v.build.settings.fanShare).toBe(1);
+    expect(v.findings.map((f) => f.rule)).toEqual(expect.arrayContaining(["noise", "supply-usual"]));
+    expect(v.log[0]?.text).toMatch(/planned fan speed 100 %/);
+    await changeWishes(db.em(), by, { number: "FS-1041", noiseDb: null, upgradeW: 0, fanShare: 0.6 });
+    expect((await view("FS-1041")).findings.some((f) => f.rule === "noise")).toBe(false);
+    expect(WishesChange.safeParse({ number: "x", fanShare: 0 }).success).toBe(false);
+  });
+});
+
+describe("receipt", () => {
+  it("parts tick in with serial, supplier and warranty; a serial that is on another part is refused", async () => {
+    const by = await db.by();
+    expect(
+      await receive(db.em(), by, { number: "FS-1043", part: "board", serial: "TB-77", supplier: "Quayside", warrantyUntil: "2028-11-23" }),
+    ).toMatchObject({ ok: true });
+    expect(await receive(db.em(), by, { number: "FS-1043", part: "cpu", serial: "TB-77" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("already on"),
+    });
+    const r = (await receiptView(db.em(), "FS-1043"))?.rows.find((x) => x.part === "board");
+    expect(r).toMatchObject({ serial: "TB-77", supplier: "Quayside", warrantyUntil: "2028-11-23" });
+    expect(r?.arrivedAt).not.toBeNull();
+    expect((await findJobs(db.em(), "TB-77")).map((h) => h.number)).toEqual(["FS-1043"]);
+  });
+  it("the same scan sent twice is kept once", async () => {
+    const by = await db.by();
+    const before = await db.em().count(LogEntry);
+    for (let i = 0; i < 2; i++) await receive(db.em(), by, { number: "FS-1043", part: "cpu", serial: "CP-1", entryKey: "scan-1" });
+    expect(await db.em().count(LogEntry)).toBe(before + 1);
+  });
+  it("dead on arrival: the job waits, says for what and until when, and its place on Benches shows it; the replacement ends it", async () => {
+    const by = await db.by();
+    expect(await benchTest(db.em(), by, { number: "FS-1043", part: "supply", result: "dead", with: "the bench's own board" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("until when"),
+    });
+    expect(
+      await benchTest(db.em(), by, { number: "FS-1043", part: "supply", result: "dead", with: "the bench's own board", waitUntil: "2026-11-27" }),
+    ).toMatchObject({ ok: true });
+    const bench = (await benches(db.em())).find((j) => j.number === "FS-1043");
+    expect(bench).toMatchObject({
+      stage: "waiting",
+      waitingUntil: "2026-11-27",
+      next: expect.stringContaining("Waits for a replacement Mossgate 1500 M"),
+      openFaults: 1,
+    });
+    expect((await view("FS-1043")).log[0]?.text).toContain("Tested with the bench's own board.");
+    expect(await replacementCame(db.em(), by, { number: "FS-1043", part: "supply" })).toMatchObject({ ok: true });
+    expect((await benches(db.em())).find((j) => j.number === "FS-1043")).toMatchObject({ stage: "planning", waitingUntil: null, openFaults: 0 });
+    expect(await replacementCame(db.em(), by, { number: "FS-1043", part: "supply" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("not on its way back"),
+    });
+    const em = db.em();
+    expect((await em.findOneOrFail(Fault, { job: (await jobOf(em, "FS-1043")).id })).finding).toBe("Replaced under warranty.");
+  });
+  it("the demo's waiting job waits for the supply that was dead at its bench test", async () => {
+    const rows = (await receiptView(db.em(), "FS-1048"))?.rows ?? [];
+    expect(rows.find((r) => r.kind === "supply")).toMatchObject({ testResult: "dead", testedWith: expect.stringContaining("board and CPU") });
+    expect(rows.filter((r) => r.testResult === "passed").length).toBeGreaterThan(3);
+    expect((await receiptView(db.em(), "FS-1043"))?.rows.some((r) => r.arrivedAt === null)).toBe(true);
+  });
+});
+
+describe("the shelf", () => {
+  it("is found by words in any order, by kind, with marks taken as they are; bounded", async () => {
+    const names = async (q: string, kind?: string) => (await searchShelf(db.em(), q, kind)).rows.map((r) => r.id);
+    expect(await names("t40 heron")).toEqual(["tarnbrook-heron-t40"]);
+    expect((await names("whirrow", "fan")).length).toBeGreaterThanOrEqual(15);
+    expect(await names("100%_\\")).toEqual([]);
+    expect(await names("'; drop table shelf_type; --")).toEqual([]);
+    const all = await searchShelf(db.em(), "");
+    expect([all.rows.length, all.more]).toEqual([60, true]);
+  });
+  it("a corrected entry is the next revision; jobs keep what they were planned with and are told; taking it over is a change of parts", async () => {
+    const by = await db.by();
+    const stale = (await view("FS-1041")).plan?.stale;
+    const text = await typeText("mossgate-850m", (t) => {
+      (t.body as Record<string, unknown>).depthMm = 165;
+    });
+    const r = await saveType(db.em(), by, { text, from: 1, because: "Measured." });
+    expect(r).toMatchObject({ ok: true, value: { id: "mossgate-850m", revision: 2, jobs: expect.arrayContaining(["FS-1041", "FS-1045"]) } });
+    const v = await view("FS-1041");
+    expect(v.build.partTypes.find((t) => t.id === "mossgate-850m")?.body.depthMm).toBe(160);
+    expect(v.plan?.stale).toBe(stale);
+    const job = await jobOf(db.em(), "FS-1041");
+    expect(await correctedSince(db.em(), job.id)).toEqual([{ part: "supply", name: "Mossgate 850 M", had: 1, now: 2 }]);
+    const entry = await shelfEntry(db.em(), "mossgate-850m");
+    expect(entry?.revisions[0]).toMatchObject({ revision: 2, by: "Mirel Quist", because: "Measured." });
+    expect(entry?.usedBy.find((j) => j.number === "FS-1041")).toMatchObject({ revision: 1 });
+    expect(await db.em().count(ShelfRevision)).toBe(1);
+  });
+  it("two people correcting one entry: the second is told, nothing is lost", async () => {
+    const by = await db.by();
+    const text = await typeText("whirrow-120", (t) => {
+      t.name = "Whirrow 120 mended";
+    });
+    expect(await saveType(db.em(), by, { text, from: 1, because: "" })).toMatchObject({ ok: true });
+    expect(await saveType(db.em(), by, { text, from: 1, because: "" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("was corrected meanwhile: revision 2, yours began at 1"),
+    });
+  });
+  it("a port that a plug is in cannot go; a free one can", async () => {
+    const by = await db.by();
+    const without = (id: string) =>
+      typeText("tarnbrook-sprite-t40i", (t) => {
+        t.ports = (t.ports as { id: string }[]).filter((p) => p.id !== id);
+      });
+    const used = (await view("FS-1044")).leads.find((l) => l.state === "plugged" && l.port?.startsWith("board:"));
+    const port = used?.port?.split(":")[1] ?? "";
+    const r = await saveType(db.em(), by, { text: await without(port), from: 1, because: "" });
+    expect(r).toMatchObject({ ok: false, sentence: expect.stringContaining(`${port} is in use: FS-1044 has`) });
+    expect(await saveType(db.em(), by, { text: await without("SATA_2"), from: 1, because: "" })).toMatchObject({ ok: true });
+  });
+  it("a new entry under a new id; the same id twice, another kind, an unknown id, bad data: a sentence each", async () => {
+    const by = await db.by();
+    const fresh = await typeText("whirrow-140", (t) => {
+      t.id = "whirrow-140-mine";
+      t.name = "Whirrow 140 mine";
+    });
+    expect(await saveType(db.em(), by, { text: fresh, because: "" })).toMatchObject({ ok: true, value: { revision: 1 } });
+    expect(await saveType(db.em(), by, { text: fresh, because: "" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("already has a part type"),
+    });
+    const other = await typeText("whirrow-140", (t) => {
+      t.kind = "hub";
+    });
+    expect(await saveType(db.em(), by, { text: other, from: 1, because: "" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("is a fan and stays one"),
+    });
+    expect(await saveType(db.em(), by, { text: "{", because: "" })).toMatchObject({ ok: false, sentence: "This is not JSON. Nothing was stored." });
+    const negative = await typeText("whirrow-140", (t) => {
+      t.body = { widthMm: -140 };
+    });
+    expect(await saveType(db.em(), by, { text: negative, from: 1, because: "" })).toMatchObject({
+      ok: false,
+      more: ["body.widthMm: -140 is too small; at least 0."],
+    });
+    const dangling = await typeText("knotwick-split-2", (t) => {
+      for (const p of t.ports as { fedBy: string }[]) p.fedBy = "nothing";
+    });
+    expect(await saveType(db.em(), by, { text: dangling, from: 1, because: "" })).toMatchObject({
+      ok: false,
+      more: [expect.stringMatching(/^ports\[0\]\.fedBy/), expect.any(String)],
+    });
+  });
+  it("stock is set, never below nothing", async () => {
+    const by = await db.by();
+    expect(await setStock(db.em(), by, { type: "knotwick-split-2", stock: 9 })).toMatchObject({ ok: true });
+    expect((await searchShelf(db.em(), "knotwick-split-2")).rows[0]?.stock).toBe(9);
+    expect(await setStock(db.em(), by, { type: "ghost", stock: 1 })).toMatchObject({ ok: false });
+  });
+  it("answers within 100 ms on 5,000 part types, at the server with the database", async () => {
+    const em = db.em();
+    const body = JSON.parse(readFileSync("data/shelf/fans.json", "utf8"))[0] as { id: string };
+    await em.execute(
+      `insert into shelf_type (id, kind, maker, name, revision, body, stock) select 'gen-' || n, (array['fan','board','case','drive'])[1 + n % 4], 'Maker ' || (n % 37), 'Part ' || md5(n::text), 1, ?::jsonb, 0 from generate_series(1, 5000) n`,
+      [JSON.stringify(body)],
+    );
+    await em.execute("analyze shelf_type");
+    const times: number[] = [];
+    for (const q of ["part a1", "maker 7", "heron", "whirrow 120", "no such thing", "", "gen-49"]) {
+      const started = performance.now();
+      await searchShelf(db.em(), q);
+      times.push(performance.now() - started);
+    }
+    times.sort((a, b) => a - b);
+    expect(times[Math.floor(times.length / 2)]).toBeLessThan(100);
+    await em.execute("delete from shelf_type where id like 'gen-%'");
+  });
+  it("a part row of every seeded job knows the revision it joined with", async () => {
+    expect(await db.em().count(JobPart, { typeRevision: { $lt: 1 } })).toBe(0);
+  });
+});
