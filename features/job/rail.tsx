@@ -1,5 +1,6 @@
 "use client";
 import { ScrollText } from "lucide-react";
+import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { Finding } from "../../core/checks";
 import type { JobView } from "../../server/views";
@@ -106,7 +107,19 @@ export function FindingList({
             </span>
             <div>
               <strong className="font-semibold">{SEVERITY_WORD[f.severity]}.</strong> {f.message}
-              {f.remedy ? (
+              {f.ifIgnored ? <div className="text-second">If ignored: {f.ifIgnored}</div> : null}
+              {(f.ways ?? []).map((w) => (
+                <div key={w} className="text-second">
+                  Way out: {w}
+                </div>
+              ))}
+              {f.remedy?.kind === "swap" ? (
+                <div className="mt-1">
+                  <Link className="key no-underline" href={`/job/${number}/parts?part=${encodeURIComponent(f.remedy.part)}&try=1`}>
+                    {f.remedy.label}
+                  </Link>
+                </div>
+              ) : f.remedy ? (
                 <div className="mt-1">
                   <button type="button" className="key" disabled={act.pending} onClick={() => remedy(f, number, leads, act)}>
                     {f.remedy.label}

@@ -1,7 +1,7 @@
 "use client";
 import Link from "next/link";
 import { usePathname, useRouter, useSearchParams } from "next/navigation";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/build";
 import type { PartType } from "../../core/catalogue";
 import type { JobView } from "../../server/views";
@@ -38,13 +38,19 @@ export function PartsScreen({
   const graph = useMemo(() => buildGraph(view.build, typeLookup(view.build, [])), [view.build]);
   const router = useRouter();
   const path = usePathname();
-  const show = useSearchParams().get("show") ?? "fit";
+  const asked = useSearchParams();
+  const show = asked.get("show") ?? "fit";
   const types = useMemo(() => new Map(view.build.partTypes.map((t) => [t.id, t])), [view.build]);
   const parts = useMemo(
     () => [...view.build.parts].sort((a, b) => KIND_ORDER.indexOf(types.get(a.type)?.kind ?? "") - KIND_ORDER.indexOf(types.get(b.type)?.kind ?? "")),
     [view.build, types],
   );
-  const [chosen, setChosen] = useState<string>(parts[0]?.id ?? "");
+  const wanted = asked.get("part");
+  const [chosen, setChosen] = useState<string>(parts.find((p) => p.id === wanted)?.id ?? parts[0]?.id ?? "");
+  // A remedy leads here: the part is chosen and its alternatives are open.
+  useEffect(() => {
+    if (wanted && parts.some((p) => p.id === wanted)) setChosen(wanted);
+  }, [wanted, parts]);
   const part = parts.find((p) => p.id === chosen);
   const type = part && types.get(part.type);
   const number = view.head.number;
@@ -150,6 +156,7 @@ export function PartsScreen({
                   mounts={(graph.parts.get("case")?.type ?? [...types.values()].find((t) => t.kind === "case"))?.body.mounts ?? []}
                   findings={view.findings.filter((f) => f.ends.includes(part.id))}
                   corrected={corrected.find((c) => c.part === part.id)}
+                  trying={asked.get("try") === "1" && wanted === part.id}
                 />
               ) : null}
             </FitView>
@@ -167,6 +174,7 @@ function PartDetail({
   mounts,
   findings,
   corrected,
+  trying,
 }: {
   part: JobView["build"]["parts"][number];
   type: PartType;
@@ -174,6 +182,7 @@ function PartDetail({
   mounts: PartType["body"]["mounts"];
   findings: JobView["findings"];
   corrected: { had: number; now: number } | undefined;
+  trying: boolean;
 }) {
   const act = useAct();
   const [serial, setSerial] = useState(part.serial ?? "");
@@ -242,7 +251,7 @@ function PartDetail({
       </dl>
       {part.from === "client" ? (
         <div className="flex flex-wrap gap-2">
-          <WhatIf number={number} part={part.id} name={part.label ?? type.name} now={type.name} />
+          <WhatIf number={number} part={part.id} name={part.label ?? type.name} now={type.name} opened={trying} />
           <button
             type="button"
             className="key"

@@ -8,8 +8,8 @@ import { changePartAction } from "../job/actions";
 import { alternativesAction } from "./actions";
 
 /** Another part in place of this one, side by side with what is now: better, worse, keep it or drop it. */
-export function WhatIf({ number, part, name, now }: { number: string; part: string; name: string; now: string }) {
-  const [open, setOpen] = useState(false);
+export function WhatIf({ number, part, name, now, opened }: { number: string; part: string; name: string; now: string; opened: boolean }) {
+  const [open, setOpen] = useState(opened);
   const [list, setList] = useState<AlternativeRow[] | null>(null);
   const [said, setSaid] = useState("");
   const [chosen, setChosen] = useState<string | null>(null);
