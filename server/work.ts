@@ -314,25 +314,35 @@ export async function changePart(em: EntityManager, by: TechnicianRow, c: z.infe
       row.serial = c.serial === "" ? null : c.serial;
       log(tx, job, by, "serial", `${row.label ?? c.part}: serial ${c.serial === "" ? "removed" : c.serial}.`);
     }
-    if (c.type !== undefined && c.type !== row.type) {
-      const type = await tx.findOne(ShelfType, { id: c.type });
+    const type = c.type === undefined ? undefined : await tx.findOne(ShelfType, { id: c.type });
+    if (c.type !== undefined && !type) return no(`The shelf has no part type ${c.type}. Nothing was changed.`);
+    // The same type again takes over its correction, where there is one.
+    const corrected = type?.id === row.type && type.revision > row.typeRevision;
+    if (type && (type.id !== row.type || corrected)) {
       const was = b.types(row.type);
-      if (!type) return no(`The shelf has no part type ${c.type}. Nothing was changed.`);
       if (was && type.kind !== was.kind) return no(`${type.name} is a ${type.kind}, not a ${was.kind}. Nothing was changed.`);
       const touched = b.build.connections.find(
         (x) =>
           (x.state === "plugged" || x.state === "checked") &&
           (x.lead.startsWith(`${c.part}:`) || x.lead.startsWith(`${c.part}/`) || x.port.startsWith(`${c.part}:`)),
       );
-      if (touched)
+      if (touched && !corrected)
         return no(
           `${row.label ?? was?.name ?? c.part} is plugged (${leadOf(b.graph, touched.lead).tag}). Take its plugs out first. Nothing was changed.`,
         );
-      Object.assign(row, { type: type.id, body: type.body, serial: null });
+      Object.assign(row, { type: type.id, body: type.body, typeRevision: type.revision, ...(corrected ? {} : { serial: null }) });
       job.partsRevision += 1;
       await tx.flush();
       await dropLost(tx, job);
-      log(tx, job, by, "part", `${row.label ?? was?.name ?? c.part}: ${was?.name ?? row.type} replaced by ${type.name}. The plan is stale.`);
+      log(
+        tx,
+        job,
+        by,
+        "part",
+        corrected
+          ? `${row.label ?? type.name}: revision ${type.revision} of ${type.name} taken over. The plan is stale.`
+          : `${row.label ?? was?.name ?? c.part}: ${was?.name ?? c.type} replaced by ${type.name}. The plan is stale.`,
+      );
     }
     return done();
   });

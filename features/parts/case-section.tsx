@@ -172,7 +172,7 @@ function Side({
         />
       ) : null}
       {board ? (
-        <text x={(at.xMm + 20) * s} y={(at.yMm + (board.type.body.heightMm ?? 244) - 30) * s} fontSize="12" fill="var(--ink)">
+        <text x={(at.xMm + 20) * s} y={(at.yMm + 44) * s} fontSize="12" fill="var(--ink)">
           {board.type.name}
         </text>
       ) : null}

@@ -223,10 +223,24 @@ function PartDetail({
         <p className="text-soft">{part.label ?? KIND_WORD[type.kind]}</p>
       </div>
       {corrected ? (
-        <p className="text-second">
-          The shelf's entry was corrected since: this job keeps revision {corrected.had}, the shelf has {corrected.now}. Take it over with the same
-          part under &ldquo;Try another&rdquo;.
-        </p>
+        <div className="flex flex-col gap-1 text-second">
+          <p>
+            The shelf's entry was corrected: this job keeps revision {corrected.had}, the shelf has {corrected.now}.
+          </p>
+          <button
+            type="button"
+            className="key self-start"
+            disabled={act.pending}
+            onClick={() =>
+              act.run(
+                () => changePartAction({ number, part: part.id, type: part.type }),
+                () => "Taken over. The plan is stale.",
+              )
+            }
+          >
+            Take revision {corrected.now}
+          </button>
+        </div>
       ) : null}
       {findings.map((f) => (
         <div key={f.id} className="flex gap-2 text-second">

@@ -69,9 +69,9 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
               x={{ title: "load, %", min: 0, max: 100 }}
               y={{ title: "efficiency, %", min: 70, max: 100 }}
               line={curve}
-              marks={b.moments.flatMap((m) =>
-                m.efficiencyPercent === undefined ? [] : [{ x: m.share * 100, y: m.efficiencyPercent, word: WORD[m.name] }],
-              )}
+              marks={b.moments
+                .flatMap((m) => (m.efficiencyPercent === undefined ? [] : [{ x: m.share * 100, y: m.efficiencyPercent, word: WORD[m.name] }]))
+                .sort((one, other) => one.x - other.x)}
             />
             <figcaption className="text-second text-soft">
               Class {cls} at {mainsV} V: straight lines between the class's own points, an estimate below them.
@@ -168,7 +168,9 @@ function Upgrade({ graph, number, left }: { graph: Graph; number: string; left: 
     >
       <h3 className="text-key font-[650]">A later upgrade</h3>
       <p className="text-second">
-        {wishes.upgradeW > 0 ? `${wishes.upgrade || "It"} draws ${wishes.upgradeW} W more: ${n(left)} W would be left.` : "None named yet."}
+        {wishes.upgradeW > 0
+          ? `${wishes.upgrade || "It"} draws ${wishes.upgradeW} W more: ${left >= 0 ? `${n(left)} W would be left` : `${n(-left)} W too little`}.`
+          : "None named yet."}
       </p>
       <label>
         <span className="block text-second text-soft">What may come</span>

@@ -58,7 +58,7 @@ describe("a job whose parts are still on a list", () => {
     await page.getByLabel("What may come").fill("A graphics card");
     await page.getByLabel("Watts more").fill("600");
     await page.getByRole("button", { name: "Record", exact: true }).click();
-    await page.getByText(/A graphics card draws 600 W more: -?\d+ W would be left\./).waitFor();
+    await page.getByText(/A graphics card draws 600 W more: \d+ W (would be left|too little)\./).waitFor();
   });
   it("air: arrows, sums, sign and noise; a fan turned round is said to work against its neighbours", async () => {
     const { page } = desk;

@@ -263,6 +263,12 @@ describe("the shelf", () => {
     expect(entry?.revisions[0]).toMatchObject({ revision: 2, by: "Mirel Quist", because: "Measured." });
     expect(entry?.usedBy.find((j) => j.number === "FS-1041")).toMatchObject({ revision: 1 });
     expect(await db.em().count(ShelfRevision)).toBe(1);
+    expect(await changePart(db.em(), by, { number: "FS-1041", part: "supply", type: "mossgate-850m" })).toMatchObject({ ok: true });
+    const then = await view("FS-1041");
+    expect(then.build.partTypes.find((t) => t.id === "mossgate-850m")?.body.depthMm).toBe(165);
+    expect(then.plan?.stale).toBe(true);
+    expect(await correctedSince(db.em(), job.id)).toEqual([]);
+    expect(then.build.parts.find((p) => p.id === "supply")?.serial).toBe(v.build.parts.find((p) => p.id === "supply")?.serial);
   });
   it("two people correcting one entry: the second is told, nothing is lost", async () => {
     const by = await db.by();
