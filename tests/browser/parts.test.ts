@@ -271,12 +271,7 @@ describe("everybody can use it", () => {
     "/job/FS-1048/receipt",
   ])("%s passes axe, light and dark, without errors on the console", async (path) => {
     const seat = await sit(browser, "Tansy Okoru");
-    for (const theme of ["light", "dark"]) {
-      await seat.context.addCookies([{ name: "theme", value: theme, url: base() }]);
-      await seat.page.goto(`${base()}${path}`);
-      await seat.page.waitForLoadState("networkidle");
-      await accessible(seat.page);
-    }
+    await bothThemes(seat, path);
     expect(seat.errors).toEqual([]);
     await seat.context.close();
   });
