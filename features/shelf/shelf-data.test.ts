@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
 import Ajv from "ajv/dist/2020";
 import { describe, expect, it } from "vitest";
+import { family } from "../../core/catalogue";
 import { DEMO, shelf } from "../../tests/fixtures/demo";
 import { portSizeMm } from "../../ui/drawing/port-size";
-import { family } from ".";
 
 const of = (kind: string) => shelf.filter((t) => t.kind === kind);
 
