@@ -2,8 +2,14 @@
 import { spawnSync } from "node:child_process";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { installPackages } from "./cluster.mjs";
+import { installPackages, startCluster } from "./cluster.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 installPackages(project);
-process.exit(spawnSync(join(project, "node_modules/.bin/tsx"), ["scripts/bench-plan.mts"], { cwd: project, stdio: "inherit" }).status ?? 1);
+const cluster = await startCluster(project, { name: "pg-bench", port: 54351 });
+const env = { ...process.env, DATABASE_URL: cluster.url };
+let failed = 0;
+for (const script of ["scripts/bench-plan.mts", "scripts/bench-parts.mts"])
+  failed += spawnSync(join(project, "node_modules/.bin/tsx"), [script], { cwd: project, env, stdio: "inherit" }).status === 0 ? 0 : 1;
+if (!cluster.wasRunning) cluster.stop();
+process.exit(failed > 0 ? 1 : 0);

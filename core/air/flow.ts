@@ -59,6 +59,15 @@ export const usualWay = (region: FanAir["region"]): "in" | "out" => (region === 
 
 /** Flow, pressure and noise of the case at the planned share of full speed. */
 export function airOf(graph: Graph, share: number = graph.build.settings.fanShare): Air {
+  const known = worked.get(graph);
+  if (known?.share === share) return known;
+  const air = work(graph, share);
+  worked.set(graph, air);
+  return air;
+}
+const worked = new WeakMap<Graph, Air>();
+
+function work(graph: Graph, share: number): Air {
   const cooled = new Set(radiatorSeats(graph).flatMap((s) => s.fans.map((f) => f.id)));
   const fans = fanSeats(graph).map((seat) => oneFan(seat, cooled.has(seat.part.id), share));
   for (const f of fans) {

@@ -168,15 +168,28 @@ function placer(build: Build, types: TypeLookup) {
 
 /**
  * Lays a parsed build out as one graph. The build must be sound (see `readBuild`):
- * an unknown type is a programming error here and throws.
+ * an unknown type is a programming error here and throws. Nodes of `from` that did not change are taken over as they
+ * are, so that what was worked out from them still holds.
  */
-export function buildGraph(build: Build, types: TypeLookup): Graph {
+export function buildGraph(build: Build, types: TypeLookup, from?: Graph): Graph {
   const place = placer(build, types);
   const parts = new Map<string, PartNode>();
   for (const part of build.parts) {
     const type = types(part.type);
     if (!type) throw new Error(`No part type "${part.type}"`);
-    const node: PartNode = { id: part.id, type, part, origin: place.origin(part) };
+    const origin = place.origin(part);
+    const was = from?.parts.get(part.id);
+    if (was && was.part === part && was.type === type && was.origin.xMm === origin.xMm && was.origin.yMm === origin.yMm) {
+      parts.set(was.id, was);
+      for (const cable of type.cables) {
+        for (let i = 1; i <= cable.count; i++) {
+          const c = from?.parts.get(`${part.id}/${cable.id}/${i}`);
+          if (c) parts.set(c.id, c);
+        }
+      }
+      continue;
+    }
+    const node: PartNode = { id: part.id, type, part, origin };
     parts.set(node.id, node);
     for (const cable of cableNodes(node)) parts.set(cable.id, cable);
   }
@@ -187,6 +200,11 @@ export function buildGraph(build: Build, types: TypeLookup): Graph {
     const who = part.part.label ?? part.type.name;
     for (const port of part.type.ports) {
       const address = `${part.id}:${port.id}`;
+      const was = from?.ports.get(address);
+      if (was && was.part === part) {
+        ports.set(address, was);
+        continue;
+      }
       const onBoard = part.type.kind === "board";
       ports.set(address, {
         address,
@@ -203,12 +221,18 @@ export function buildGraph(build: Build, types: TypeLookup): Graph {
       const n = (counts.get(loom) ?? 0) + 1;
       counts.set(loom, n);
       const address = `${part.id}:${lead.id}`;
+      const tag = `${LOOM_TAG[loom]}-${String(n).padStart(2, "0")}`;
+      const was = from?.leads.get(address);
+      if (was && was.part === part && was.tag === tag && part.type.kind !== "case") {
+        leads.set(address, was);
+        continue;
+      }
       leads.set(address, {
         address,
         part,
         lead,
         loom,
-        tag: `${LOOM_TAG[loom]}-${String(n).padStart(2, "0")}`,
+        tag,
         name:
           part.cable || part.type.kind === "case"
             ? lead.label
@@ -268,7 +292,21 @@ export function port(graph: Graph, address: Address): PortNode {
   return found;
 }
 
-export const partsOfKind = (graph: Graph, kind: PartType["kind"]) => [...graph.parts.values()].filter((p) => !p.cable && p.type.kind === kind);
+export function partsOfKind(graph: Graph, kind: PartType["kind"]): PartNode[] {
+  let index = kinds.get(graph.parts);
+  if (!index) {
+    index = new Map();
+    for (const p of graph.parts.values()) {
+      if (p.cable) continue;
+      const list = index.get(p.type.kind);
+      if (list) list.push(p);
+      else index.set(p.type.kind, [p]);
+    }
+    kinds.set(graph.parts, index);
+  }
+  return index.get(kind) ?? [];
+}
+const kinds = new WeakMap<ReadonlyMap<string, PartNode>, Map<PartType["kind"], PartNode[]>>();
 
 /** Where fans turn together: the part's own zone, else the region of its mount, else the CPU. */
 export function zoneOf(graph: Graph, node: LeadNode): string {

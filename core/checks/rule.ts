@@ -1,4 +1,5 @@
 import type { Address, Connection, Graph, PortNode } from "../build";
+import type { PartKind } from "../catalogue";
 
 export type Severity = "stop" | "warn" | "note";
 
@@ -40,6 +41,8 @@ export interface Rule {
   protects: string;
   /** Rules about what is missing make sense on a whole plan only. */
   on: readonly Context["on"][];
+  /** Kinds of parts it looks at, wishes and settings apart; left out: any. What none of them changed need not be judged again. */
+  reads?: readonly PartKind[];
   run(context: Context): Finding[];
 }
 

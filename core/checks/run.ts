@@ -1,4 +1,5 @@
-import { asPlugged, type Graph } from "../build";
+import { asPlugged, type Graph, partsOfKind } from "../build";
+import type { PartKind } from "../catalogue";
 import type { Context, Finding, Rule, Severity } from "./rule";
 import { airEnough } from "./rules/air-enough";
 import { airWay } from "./rules/air-way";
@@ -102,7 +103,49 @@ export function check(graph: Graph, on: Context["on"]): Finding[] {
 }
 
 /** The parts list alone: what can be said before anything is opened. */
-export const checkParts = (graph: Graph): Finding[] => check(graph, "parts");
+export const checkParts = (graph: Graph): Finding[] => judgeParts(graph).findings;
+
+export interface PartsJudgement {
+  graph: Graph;
+  byRule: ReadonlyMap<string, readonly Finding[]>;
+  findings: Finding[];
+}
+
+/**
+ * The parts list judged. With `before`, rules whose kinds of parts are the very same nodes keep what they said: give
+ * the graph as `buildGraph(build, types, before.graph)` makes it.
+ */
+export function judgeParts(graph: Graph, before?: PartsJudgement): PartsJudgement {
+  const same =
+    before !== undefined &&
+    before.graph.build.wishes === graph.build.wishes &&
+    before.graph.build.settings === graph.build.settings &&
+    before.graph.build.policy === graph.build.policy;
+  const unchanged = new Map<PartKind, boolean>();
+  const isSame = (kind: PartKind): boolean => {
+    const known = unchanged.get(kind);
+    if (known !== undefined) return known;
+    const [a, b] = [partsOfKind(graph, kind), before ? partsOfKind(before.graph, kind) : []];
+    const yes = a.length === b.length && a.every((p, i) => p === b[i]);
+    unchanged.set(kind, yes);
+    return yes;
+  };
+  const byRule = new Map<string, readonly Finding[]>();
+  for (const rule of RULES) {
+    if (!rule.on.includes("parts")) continue;
+    const had = same && rule.reads?.every(isSame) ? before.byRule.get(rule.id) : undefined;
+    byRule.set(rule.id, had ?? rule.run({ graph, on: "parts" }));
+  }
+  const findings = [...byRule.values()].flat();
+  return {
+    graph,
+    byRule,
+    findings: findings
+      .map((f, i) => ({ f, i }))
+      .sort((a, b) => WEIGHT[a.f.severity] - WEIGHT[b.f.severity] || a.i - b.i)
+      .map(({ f }) => f),
+  };
+}
 
 /** A whole graph judged: the plan, and beside it whatever hands did wrong. */
 export function checkAll(graph: Graph): Finding[] {

@@ -53,17 +53,33 @@ function clearance(
 
 const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
 
-/** Every clearance of the build that its catalogue entries say enough about, worst first. */
-export function clearances(graph: Graph): Clearance[] {
+const GROUPS = {
+  cards: (graph: Graph, shell: PartNode) => cards(graph, shell),
+  coolers: (graph: Graph, shell: PartNode) => coolers(graph, shell),
+  memory: (graph: Graph) => memoryUnderCooler(graph),
+  radiators: (graph: Graph) => radiatorSeats(graph).flatMap((s) => radiators(graph, s)),
+  supplies: (graph: Graph, shell: PartNode) => supplies(graph, shell),
+};
+export type FitGroup = keyof typeof GROUPS;
+const ALL = Object.keys(GROUPS) as FitGroup[];
+/** A graph never changes: what was worked out for it holds. */
+const worked = new WeakMap<Graph, Map<FitGroup, Clearance[]>>();
+
+/** Every clearance of the build that its catalogue entries say enough about, worst first; or those of some groups. */
+export function clearances(graph: Graph, groups: readonly FitGroup[] = ALL): Clearance[] {
   const shell = partsOfKind(graph, "case")[0];
   if (!shell) return [];
-  const all = [
-    ...cards(graph, shell),
-    ...coolers(graph, shell),
-    ...memoryUnderCooler(graph),
-    ...radiatorSeats(graph).flatMap((s) => radiators(graph, s)),
-    ...supplies(graph, shell),
-  ];
+  let known = worked.get(graph);
+  if (!known) {
+    known = new Map();
+    worked.set(graph, known);
+  }
+  const all: Clearance[] = [];
+  for (const g of groups) {
+    const list = known.get(g) ?? GROUPS[g](graph, shell);
+    known.set(g, list);
+    all.push(...list);
+  }
   return all.sort((a, b) => a.left - b.left || (a.id < b.id ? -1 : 1));
 }
 

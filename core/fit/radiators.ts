@@ -25,6 +25,15 @@ const takes = (place: Place, r: Radiator) => place.fanMm.includes(r.fanMm) && r.
  * else the first that takes it. Top before front, as the case lists them.
  */
 export function radiatorSeats(graph: Graph): RadiatorSeat[] {
+  const known = worked.get(graph);
+  if (known) return known;
+  const list = seats(graph);
+  worked.set(graph, list);
+  return list;
+}
+const worked = new WeakMap<Graph, RadiatorSeat[]>();
+
+function seats(graph: Graph): RadiatorSeat[] {
   const shell = partsOfKind(graph, "case")[0];
   const places = shell?.type.body.radiatorPlaces ?? [];
   const mounts = new Map((shell?.type.body.mounts ?? []).map((m) => [m.id, m]));

@@ -53,6 +53,15 @@ export interface Budget {
 }
 
 export function partDraw(p: PartNode): PartDraw {
+  const known = drawn.get(p);
+  if (known) return known;
+  const draw = work(p);
+  drawn.set(p, draw);
+  return draw;
+}
+const drawn = new WeakMap<PartNode, PartDraw>();
+
+function work(p: PartNode): PartDraw {
   const r = p.type.ratings;
   const peak = peakW(p);
   const share = p.type.leads.some((l) => l.family === "light-12v") ? ALL_12 : (SHARE[p.type.kind] ?? ALL_12);
@@ -79,6 +88,15 @@ function startW(p: PartNode): number {
 
 /** Draw by moment, rail and connector against the supply of the build. */
 export function powerBudget(graph: Graph): Budget {
+  const known = budgets.get(graph);
+  if (known) return known;
+  const made = budget(graph);
+  budgets.set(graph, made);
+  return made;
+}
+const budgets = new WeakMap<Graph, Budget>();
+
+function budget(graph: Graph): Budget {
   const supplies = partsOfKind(graph, "supply");
   const supply = supplies[0];
   const supplyW = supplies.reduce((s, p) => s + (p.type.ratings.powerW ?? 0), 0);

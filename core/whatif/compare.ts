@@ -1,7 +1,7 @@
 import { airOf } from "../air";
 import { type Build, buildGraph, type Graph, type TypeLookup } from "../build";
 import type { PartType } from "../catalogue";
-import { checkParts, type Finding } from "../checks";
+import { type Finding, judgeParts, type PartsJudgement } from "../checks";
 import { clearances } from "../fit";
 import { orderList } from "../intake";
 import { powerBudget } from "../power";
@@ -16,15 +16,19 @@ export interface Judged {
   noiseDb: number;
   flowM3h: number;
   missing: string[];
+  parts: PartsJudgement;
 }
 
-export function judge(graph: Graph): Judged {
+/** The whole parts list judged; with `before`, only what a changed part touches is worked out again. */
+export function judge(graph: Graph, before?: Judged): Judged {
+  const parts = judgeParts(graph, before?.parts);
   const budget = powerBudget(graph);
   const peak = budget.moments.find((m) => m.name === "peak");
   const air = airOf(graph);
   const worst = clearances(graph)[0];
   return {
-    findings: checkParts(graph),
+    findings: parts.findings,
+    parts,
     ...(worst ? { tightest: { what: worst.what, left: worst.left, unit: worst.unit } } : {}),
     peakW: peak?.dcW ?? 0,
     loadShare: peak?.share ?? 0,
@@ -103,13 +107,14 @@ export interface Alternative {
 export function alternatives(build: Build, types: TypeLookup, part: string, shelf: readonly PartType[]): Alternative[] {
   const was = types(build.parts.find((p) => p.id === part)?.type ?? "");
   if (!was) return [];
-  const now = judge(buildGraph({ ...build, connections: [] }, types));
+  const bare = { ...build, connections: [] };
+  const now = judge(buildGraph(bare, types));
   const stops = (j: Judged) => j.findings.filter((f) => f.severity === "stop").length;
   return shelf
     .filter((t) => t.kind === was.kind && t.id !== was.id)
     .map((type): Alternative => {
-      const other = withType(build, types, part, type);
-      const then = judge(buildGraph(other.build, other.types));
+      const other = withType(bare, types, part, type);
+      const then = judge(buildGraph(other.build, other.types, now.parts.graph), now);
       const comparison = compare(now, then);
       const newStop = comparison.come.some((f) => f.severity === "stop");
       return { type, comparison, stops: stops(then), helps: !newStop && weight(comparison.gone) > weight(comparison.come) };

@@ -6,6 +6,7 @@ export const airWay: Rule = {
   title: "Fans work with each other",
   protects: "air that goes in circles",
   on: PARTS_ONLY,
+  reads: ["case", "fan", "cooler"],
   run: ({ graph }) =>
     airOf(graph)
       .fans.filter((f) => f.against)

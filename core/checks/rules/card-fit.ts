@@ -6,5 +6,6 @@ export const cardFit: Rule = {
   title: "The card goes in",
   protects: "the last step of the build",
   on: PARTS_ONLY,
-  run: ({ graph }) => fitFindings(graph, "card-fit", ["card-length", "card-width", "card-vertical"]),
+  reads: ["case", "board", "card", "fan", "cooler"],
+  run: ({ graph }) => fitFindings(graph, "card-fit", ["cards"], ["card-length", "card-width", "card-vertical"]),
 };

@@ -6,5 +6,6 @@ export const coolerFit: Rule = {
   title: "The cooler goes under the panel",
   protects: "a panel that does not close",
   on: PARTS_ONLY,
-  run: ({ graph }) => fitFindings(graph, "cooler-fit", ["cooler-height"]),
+  reads: ["case", "cooler"],
+  run: ({ graph }) => fitFindings(graph, "cooler-fit", ["coolers"], ["cooler-height"]),
 };

@@ -6,6 +6,7 @@ export const cpuSocket: Rule = {
   title: "The CPU fits the socket",
   protects: "bent contacts",
   on: PARTS_ONLY,
+  reads: ["board", "cpu"],
   run: ({ graph }) => {
     const socket = [...graph.ports.values()].find((p) => p.port.role === "cpu");
     const cpus = partsOfKind(graph, "cpu");

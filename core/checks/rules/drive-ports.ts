@@ -6,6 +6,7 @@ export const drivePorts: Rule = {
   title: "Every drive has a port and a place",
   protects: "a drive left in its box",
   on: PARTS_ONLY,
+  reads: ["board", "drive", "case"],
   run: ({ graph }) => {
     const drives = partsOfKind(graph, "drive");
     const out = [...graph.ports.values()].filter((p) => p.port.role === "drive-data" && p.port.flow === "out");

@@ -7,6 +7,7 @@ export const fanSize: Rule = {
   title: "Fans fit their mounts",
   protects: "screw holes that do not meet",
   on: PARTS_ONLY,
+  reads: ["case", "fan"],
   run: ({ graph }) => {
     const shell = partsOfKind(graph, "case")[0];
     const seats = fanSeats(graph);

@@ -6,6 +6,7 @@ export const firmware: Rule = {
   title: "The board's firmware knows the CPU",
   protects: "a first start without a picture",
   on: PARTS_ONLY,
+  reads: ["board", "cpu"],
   run: ({ graph }) => {
     const board = partsOfKind(graph, "board")[0];
     const chipset = board?.type.ratings.chipset;

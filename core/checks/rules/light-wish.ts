@@ -6,6 +6,7 @@ export const lightWish: Rule = {
   title: "Lighting as the client wants it",
   protects: "the client's taste",
   on: PARTS_ONLY,
+  reads: ["lighting"],
   run: ({ graph }) => {
     const lit = partsOfKind(graph, "lighting");
     const wish = graph.build.wishes.lighting;

@@ -6,6 +6,7 @@ export const memoryPair: Rule = {
   title: "Modules come in matched pairs",
   protects: "half of the memory's speed",
   on: PARTS_ONLY,
+  reads: ["memory", "card", "cpu"],
   run: ({ graph }) => {
     const modules = partsOfKind(graph, "memory");
     if (modules.length === 0) return [];

@@ -6,6 +6,7 @@ export const memoryType: Rule = {
   title: "Memory is of the board's type, and there is a slot for each module",
   protects: "modules sent back",
   on: PARTS_ONLY,
+  reads: ["board", "memory"],
   run: ({ graph }) => {
     const slots = [...graph.ports.values()].filter((p) => p.port.role === "memory");
     const board = slots[0]?.part;

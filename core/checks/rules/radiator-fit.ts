@@ -6,5 +6,6 @@ export const radiatorFit: Rule = {
   title: "The radiator has room",
   protects: "a radiator that meets the board",
   on: PARTS_ONLY,
-  run: ({ graph }) => fitFindings(graph, "radiator-fit", ["radiator-length", "radiator-thickness", "tubes"]),
+  reads: ["case", "cooler", "fan", "memory", "board"],
+  run: ({ graph }) => fitFindings(graph, "radiator-fit", ["radiators"], ["radiator-length", "radiator-thickness", "tubes"]),
 };

@@ -9,6 +9,7 @@ export const standoffs: Rule = {
   title: "Standoffs stand exactly where the board has holes",
   protects: "a short against the tray",
   on: PARTS_ONLY,
+  reads: ["case", "board"],
   run: ({ graph }) => {
     const s = standoffsOf(graph);
     const shell = partsOfKind(graph, "case")[0];

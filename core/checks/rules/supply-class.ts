@@ -6,6 +6,7 @@ export const supplyClass: Rule = {
   title: "The supply has an efficiency class",
   protects: "a supply that nobody honest recommends",
   on: PARTS_ONLY,
+  reads: ["supply"],
   run: ({ graph }) =>
     partsOfKind(graph, "supply")
       .filter((s) => s.type.ratings.efficiency === undefined || s.type.ratings.efficiency === "none")

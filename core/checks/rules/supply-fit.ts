@@ -6,5 +6,6 @@ export const supplyFit: Rule = {
   title: "The supply goes into its bay",
   protects: "bent modular plugs",
   on: PARTS_ONLY,
-  run: ({ graph }) => fitFindings(graph, "supply-fit", ["supply-length"]),
+  reads: ["case", "supply", "drive"],
+  run: ({ graph }) => fitFindings(graph, "supply-fit", ["supplies"], ["supply-length"]),
 };

@@ -1,0 +1,80 @@
+import { MikroORM } from "@mikro-orm/postgresql";
+import { buildGraph, readBuild } from "../core/build";
+import { judge, withType } from "../core/whatif";
+import { type EntityManager, ormConfig } from "../db";
+import { searchShelf } from "../server/shelf";
+import { demo, shelf } from "../tests/fixtures/demo";
+
+function median(runs: number, work: () => unknown): number {
+  const times: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    const t = performance.now();
+    work();
+    times.push(performance.now() - t);
+  }
+  return times.sort((a, b) => a - b)[Math.floor(runs / 2)] ?? 0;
+}
+
+const { build, types } = demo("fs-1043");
+const bare = { ...build, connections: [] };
+const text = JSON.stringify(bare);
+const fromFile = () => {
+  const r = readBuild(JSON.parse(text), shelf);
+  if (!r.ok) throw new Error(r.faults.join());
+  return judge(r.graph);
+};
+const fromBuild = () => judge(buildGraph(bare, types));
+for (let i = 0; i < 100; i++) fromBuild();
+for (let i = 0; i < 10; i++) fromFile();
+const now = fromBuild();
+console.log("FS-1043 (40 parts) judged, median of 60, warm, one run");
+const file = median(60, fromFile);
+const whole = median(60, fromBuild);
+console.log(`  from the build file ${file.toFixed(2)} ms, from the build in memory ${whole.toFixed(2)} ms; again, after one part changed:`);
+for (const [part, type] of [
+  ["card-1", "halcyra-340"],
+  ["supply", "mossgate-1500m"],
+  ["cooler", "coldwharf-420"],
+  ["mem-1", "lathewell-32-5600"],
+  ["cpu", "quillane-14"],
+  ["case", "brindlecote-breakwater"],
+] as const) {
+  const entry = shelf.find((t) => t.id === type);
+  if (!entry) throw new Error(type);
+  const other = withType(bare, types, part, entry);
+  const again = () => judge(buildGraph(other.build, other.types, now.parts.graph), now);
+  for (let i = 0; i < 30; i++) again();
+  const ms = median(60, again);
+  console.log(
+    `  ${part.padEnd(8)} ${ms.toFixed(2)} ms: ${(file / ms).toFixed(1)} times quicker than from the file, ${(whole / ms).toFixed(1)} than from memory`,
+  );
+}
+
+const url = process.env.DATABASE_URL;
+if (url) {
+  const orm = await MikroORM.init(ormConfig(url));
+  await orm.em.getConnection().execute("drop schema public cascade; create schema public");
+  await orm.migrator.up();
+  const em = () => orm.em.fork() as EntityManager;
+  const body = JSON.stringify(shelf[0]);
+  console.log("Search of the shelf, median of seven questions, at the server with the database");
+  let from = 0;
+  for (const size of [5_000, 50_000]) {
+    await em().execute(
+      `insert into shelf_type (id, kind, maker, name, revision, body, stock) select 'gen-' || n, (array['fan','board','case','drive'])[1 + n % 4], 'Maker ' || (n % 37), 'Part ' || md5(n::text), 1, ?::jsonb, 0 from generate_series(${from + 1}, ${size}) n`,
+      [body],
+    );
+    await em().execute("analyze shelf_type");
+    from = size;
+    const times: number[] = [];
+    for (const q of ["part a1", "maker 7", "heron", "part 3f2", "no such thing", "", "gen-49"]) {
+      await searchShelf(em(), q);
+      const t = performance.now();
+      await searchShelf(em(), q);
+      times.push(performance.now() - t);
+    }
+    times.sort((a, b) => a - b);
+    console.log(`  ${String(size).padStart(6)} part types  median ${times[3]?.toFixed(1)} ms, slowest ${times[6]?.toFixed(1)} ms`);
+  }
+  await orm.close();
+}
