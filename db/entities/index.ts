@@ -25,6 +25,7 @@ export const ShelfType = defineEntity({
   },
   // Over an expression: written by the migration, named here so that both agree.
   indexes: [
+    { name: "shelf_type_name_index", properties: ["name", "id"] },
     {
       name: "shelf_type_search_index",
       expression: `create index "shelf_type_search_index" on "shelf_type" using gin ((lower("maker" || ' ' || "name" || ' ' || "id" || ' ' || "kind")) gin_trgm_ops)`,

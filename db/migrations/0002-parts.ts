@@ -18,11 +18,12 @@ export class Parts extends Migration {
     this.addSql(
       `create index "shelf_type_search_index" on "shelf_type" using gin ((lower("maker" || ' ' || "name" || ' ' || "id" || ' ' || "kind")) gin_trgm_ops);`,
     );
+    this.addSql(`create index "shelf_type_name_index" on "shelf_type" ("name", "id");`);
     this.addSql(`create index "job_part_type_index" on "job_part" ("type");`);
   }
 
   override down(): void {
-    this.addSql(`drop index if exists "job_part_type_index"; drop index if exists "shelf_type_search_index"; drop table if exists "shelf_revision";`);
+    this.addSql(`drop index if exists "job_part_type_index"; drop index if exists "shelf_type_search_index"; drop index if exists "shelf_type_name_index"; drop table if exists "shelf_revision";`);
     this.addSql(
       `alter table "job_part" drop column "placing", drop column "supplier", drop column "arrived_at", drop column "warranty_until", drop column "test_result", drop column "tested_with", drop column "type_revision";`,
     );

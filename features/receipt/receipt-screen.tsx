@@ -106,6 +106,7 @@ export function ReceiptScreen({ view, who }: { view: { number: string; title: st
               <p className="text-soft">{KIND_WORD[at.kind] ?? at.kind}</p>
               <h2 className="text-bench-action font-bold">{at.name}</h2>
             </div>
+            {at.arrivedAt && TESTED.has(at.kind) && at.testResult !== "passed" ? <Test number={number} row={at} act={act} /> : null}
             <form
               className="flex flex-col gap-4"
               onSubmit={(e) => {
@@ -140,7 +141,6 @@ export function ReceiptScreen({ view, who }: { view: { number: string; title: st
                 {at.arrivedAt ? "Correct it" : "Arrived"}
               </button>
             </form>
-            {at.arrivedAt && TESTED.has(at.kind) ? <Test number={number} row={at} act={act} /> : null}
           </section>
         ) : (
           <p className="p-8">No part is in the list yet. Add some on the Parts screen.</p>
@@ -187,7 +187,7 @@ function Test({ number, row, act }: { number: string; row: ReceiptRow; act: Retu
       () => (result === "passed" ? `${row.name} passed.` : `${row.name} goes back. The job waits until ${until}.`),
     );
   return (
-    <div className="flex flex-col gap-4 border-t border-rule pt-4">
+    <div className="flex flex-col gap-4 border-b border-rule pb-5">
       <h3 className="font-semibold">Test before assembly</h3>
       <label className="flex flex-col gap-1">
         Tested with which known-good spare
