@@ -28,6 +28,56 @@ describe("imbra on the command line", () => {
     expect([seen.status, JSON.parse(seen.stdout).verdict]).toEqual([0, "If you press now: it starts, all fans turn."]);
     expect(imbra(["check", "-"], plugged).status).toBe(0);
   });
+  it("fit: clearances worst first with their numbers, standoffs, air, order list; exit 0 when nothing stops", () => {
+    const r = imbra(["fit", "examples/fs-1047.json"]);
+    expect([r.status, r.stderr]).toEqual([0, ""]);
+    const out = JSON.parse(r.stdout) as {
+      clearances: { left: number; need: number; has: number }[];
+      standoffs: { add: { id: string }[]; remove: { id: string }[] };
+      air: { inM3h: number; outM3h: number; fans: { part: string }[] };
+      orderList: { because: string }[];
+      findings: { rule: string; severity: string }[];
+    };
+    expect(out.clearances.map((c) => c.left)).toEqual([...out.clearances.map((c) => c.left)].sort((a, b) => a - b));
+    for (const c of out.clearances) expect(c.left).toBeCloseTo(c.has - c.need, 1);
+    expect(out.standoffs.remove.map((h) => h.id)).toEqual(["B", "R", "S"]);
+    expect(out.air.fans.every((f) => typeof f.part === "string")).toBe(true);
+    expect(out.air.inM3h).toBeGreaterThan(0);
+    expect(out.orderList.every((i) => i.because.length > 5)).toBe(true);
+    expect(out.findings.map((f) => f.rule)).toContain("standoffs");
+  });
+  it("fit: exit 1 when something does not fit, and the sentence says by how much", () => {
+    const file = JSON.parse(readFileSync("examples/fs-1041-self-contained.json", "utf8")) as {
+      partTypes: { kind: string; body: Record<string, unknown> }[];
+    };
+    for (const t of file.partTypes) if (t.kind === "card") t.body.widthMm = 356;
+    const r = imbra(["fit", "-"], JSON.stringify(file));
+    expect(r.status).toBe(1);
+    expect(JSON.parse(r.stdout).findings[0]).toMatchObject({
+      rule: "card-fit",
+      severity: "stop",
+      message: expect.stringContaining("356 of 355 mm, 1 mm too much"),
+    });
+  });
+  it("power: moments, rails, plugs; exit 1 when the supply does not carry it", () => {
+    const r = imbra(["power", "examples/fs-1043.json"]);
+    expect(r.status).toBe(0);
+    const out = JSON.parse(r.stdout) as {
+      moments: { name: string; dcW: number; mainsW: number; heatW: number }[];
+      rails: { rail: string }[];
+      supply: { name: string };
+    };
+    expect(out.moments.map((m) => m.name)).toEqual(["idle", "typical", "peak", "start"]);
+    for (const m of out.moments) expect(m.mainsW - m.dcW).toBeCloseTo(m.heatW, 6);
+    expect(out.rails.map((x) => x.rail)).toEqual(["v12", "v5", "v33"]);
+    const file = JSON.parse(readFileSync("examples/fs-1041-self-contained.json", "utf8")) as {
+      partTypes: { kind: string; ratings: Record<string, unknown> }[];
+    };
+    for (const t of file.partTypes) if (t.kind === "supply") t.ratings.powerW = 450;
+    const weak = imbra(["power", "-"], JSON.stringify(file));
+    expect(weak.status).toBe(1);
+    expect(JSON.parse(weak.stdout).findings[0].message).toMatch(/The machine draws \d+ W of 450 W at peak/);
+  });
   it("exit 1 when a finding says stop", () => {
     const bare = imbra(["check", "examples/fs-1041.json"]);
     expect(bare.status).toBe(1);

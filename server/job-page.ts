@@ -3,7 +3,7 @@ import { notFound } from "next/navigation";
 import { cache } from "react";
 import { entityManager, Job } from "../db";
 import { findJob } from "./build-of-job";
-import { receiptView } from "./parts";
+import { receiptView } from "./receipt";
 import { correctedSince, type OldEntry } from "./shelf";
 import { type JobView, jobView } from "./views";
 

@@ -32,6 +32,10 @@ describe("the order of work", () => {
     expect(office).toContain("io-shield");
     expect((await stepsFor("fs-1041")).steps.map((s) => s.id)).not.toContain("io-shield");
   });
+  it("says which standoffs to move where the case was set for another board", async () => {
+    expect((await stepsFor("fs-1047")).steps.find((s) => s.id === "standoffs")?.title).toBe("Standoffs: take out B, R, S, add A, G, K, M");
+    expect((await stepsFor("fs-1041")).steps.find((s) => s.id === "standoffs")?.title).toBe("Check the standoffs: 9 for this board");
+  });
   it("shows the usual caution where hands meet power, static and narrow blocks", async () => {
     const { steps } = await stepsFor("fs-1045");
     expect(steps.find((s) => s.port === "board:ATX_PWR")?.caution).toMatch(/mains lead out, press the button once/);

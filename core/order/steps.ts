@@ -1,5 +1,6 @@
 import { type Address, type Graph, isDone, type LeadNode, naturally, type PortNode, partsOfKind, regionOf } from "../build";
 import { family } from "../catalogue";
+import { standoffs } from "../fit";
 
 export interface Step {
   id: string;
@@ -89,9 +90,12 @@ function preparation(graph: Graph, done: ReadonlySet<string>): Draft[] {
         phase: 5,
         caution: CAUTION.edge,
       });
+    const s = standoffs(graph);
+    const names = (list: readonly { id: string }[]) => list.map((h) => h.id).join(", ");
+    const moves = [s && s.remove.length > 0 ? `take out ${names(s.remove)}` : "", s && s.add.length > 0 ? `add ${names(s.add)}` : ""].filter(Boolean);
     step({
       id: "standoffs",
-      title: `Check the standoffs: ${board.type.body.holes.length} for this board`,
+      title: moves.length > 0 ? `Standoffs: ${moves.join(", ")}` : `Check the standoffs: ${board.type.body.holes.length} for this board`,
       detail: `One under each hole of ${board.type.name}, none anywhere else under the board.`,
       minutes: 3,
       phase: 6,

@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { given, T } from "../../tests/fixtures/small";
 import { exhaustive } from "../../tests/referee/exhaustive";
 import { plainFans } from "../../tests/referee/plain-model";
+import type { Build } from "../build";
 import { type Cost, compareCost, plan } from ".";
 
 const strip = ({ canonical: _, ...levels }: Cost) => levels;
@@ -201,6 +202,69 @@ describe("the planner against every possible plan", () => {
         expect(strip(made.cost)).toEqual(strip(exhaustive(build, types).cost));
       }),
       { numRuns: 60, seed: 17 },
+    );
+  }, 120_000);
+});
+
+describe("the planner against every possible plan, round what is fixed and plugged", () => {
+  it("costs the same for fans when some are held where hands put them", async () => {
+    await fc.assert(
+      fc.asyncProperty(fanBuild({ fans: 4, headers: 3, splitters: 1 }), fc.nat(), fc.boolean(), async (g, n, plugged) => {
+        const { build, types, graph } = fanGiven(g);
+        const fans = [...graph.leads.values()].filter((l) => l.lead.role === "case-fan" || l.lead.role === "radiator-fan");
+        const headers = [...graph.ports.values()].filter((p) => p.part.id === "board");
+        const [fan, header] = [fans[n % fans.length], headers[n % headers.length]];
+        if (!fan || !header) return;
+        const held: Build = { ...build, connections: [{ lead: fan.address, port: header.address, state: plugged ? "plugged" : "fixed" }] };
+        const made = await plan(held, types);
+        expect(made.broken).toEqual([]);
+        expect(made.connections.find((c) => c.lead === fan.address)).toMatchObject({ port: header.address });
+        expect(strip(made.cost)).toEqual(strip(exhaustive(held, types).cost));
+      }),
+      { numRuns: 40, seed: 37 },
+    );
+  }, 120_000);
+
+  it("costs the same for cables out of the bag when one plug is already in a drive", async () => {
+    const arb = fc.record({
+      y: fc.uniqueArray(fc.constantFrom(100, 180, 260, 340), { minLength: 2, maxLength: 3 }),
+      first: fc.nat(2),
+      short: fc.integer({ min: 1, max: 2 }),
+    });
+    await fc.assert(
+      fc.asyncProperty(arb, async (g) => {
+        const end = (id: string, atMm: number) => ({ id, family: "sata-power", atMm });
+        const { build, types } = given(
+          [
+            T.case("c", [T.mount("supply", "bottom", 60, 400), ...g.y.map((y, i) => T.mount(`d${i}`, "front", 400, y))]),
+            T.supply(
+              "p",
+              [{ id: "s", label: "s", count: g.short, outlets: ["k"], ends: [end("e1", 650), end("e2", 800)], limit: { powerW: 60 } }],
+              ["k", "k"],
+            ),
+            ...g.y.map((_, i) => ({
+              id: `t${i}`,
+              kind: "drive",
+              maker: "",
+              name: `t${i}`,
+              ports: [T.port("power", "sata-power", "in", "device-power", { load: { powerW: 15 }, need: "mandatory" })],
+            })),
+          ],
+          [{ id: "case", type: "c" }, { id: "supply", type: "p" }, ...g.y.map((_, i) => ({ id: `drive-${i}`, type: `t${i}`, mount: `d${i}` }))],
+        );
+        const held: Build = {
+          ...build,
+          connections: [
+            { lead: "supply/s/1:root-1", port: "supply:o-1", state: "plugged" },
+            { lead: "supply/s/1:e1", port: `drive-${g.first % g.y.length}:power`, state: "plugged" },
+          ],
+        };
+        const made = await plan(held, types);
+        expect(made.broken).toEqual([]);
+        expect(made.connections.filter((c) => c.state === "plugged")).toHaveLength(2);
+        expect(strip(made.cost)).toEqual(strip(exhaustive(held, types).cost));
+      }),
+      { numRuns: 30, seed: 39 },
     );
   }, 120_000);
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { given, T } from "../../tests/fixtures/small";
 import { controlLost, headerLimit } from "../catalogue";
-import { hungOn, netsOf, panelPlaces, schoolDeparture, sourceOf } from ".";
+import { closesRing, hungOn, netsOf, panelPlaces, schoolDeparture, signallers, sourceOf } from ".";
 
 const chain = (states: string[]) =>
   given(
@@ -138,5 +138,77 @@ describe("limits, control and schools", () => {
       departs("pump-first", "f:lead", "b:SYS"),
       departs("pump-first", "f:lead", "b:CPU"),
     ]).toEqual([0, 1, 0, 1]);
+  });
+});
+
+describe("speed signals and rings", () => {
+  const deep = (more: { lead: string; port: string }[]) =>
+    given(
+      [T.board("b", [T.header("H1", 20, { role: "cpu-fan" }), T.header("H2", 60)]), T.splitter("s", 2), T.fan("f", 0.1), T.hub("hub", 2, 4)],
+      [
+        { id: "board", type: "b" },
+        { id: "one", type: "s" },
+        { id: "two", type: "s" },
+        { id: "hub", type: "hub" },
+        { id: "fan-1", type: "f" },
+        { id: "fan-2", type: "f" },
+      ],
+      { connections: more.map((c) => ({ ...c, state: "plugged" })) },
+    ).graph;
+  const on = (graph: ReturnType<typeof deep>, header: string) => {
+    const p = graph.ports.get(header);
+    return p ? signallers(graph, p).map((s) => [s.lead.address, s.through.map((l) => l.address)]) : [];
+  };
+  it("a splitter passes on the signal of its first outlet only (common practice), through any number of them", () => {
+    expect(
+      on(
+        deep([
+          { lead: "one:in", port: "board:H1" },
+          { lead: "two:in", port: "one:out-1" },
+          { lead: "fan-1:lead", port: "two:out-1" },
+          { lead: "fan-2:lead", port: "two:out-2" },
+        ]),
+        "board:H1",
+      ),
+    ).toEqual([["fan-1:lead", ["two:in", "one:in"]]]);
+    expect(
+      on(
+        deep([
+          { lead: "one:in", port: "board:H1" },
+          { lead: "fan-1:lead", port: "one:out-2" },
+        ]),
+        "board:H1",
+      ),
+    ).toEqual([]);
+  });
+  it("a hub passes on its first port's signal on its control lead", () => {
+    const g = deep([
+      { lead: "hub:pwm", port: "board:H1" },
+      { lead: "fan-1:lead", port: "hub:f-1" },
+      { lead: "fan-2:lead", port: "hub:f-2" },
+    ]);
+    expect(on(g, "board:H1")).toEqual([["fan-1:lead", ["hub:pwm"]]]);
+    expect(on(g, "board:H2")).toEqual([]);
+  });
+  it("a ring gives no signal and ends; closing one is known beforehand, anything else is not called one", () => {
+    const ring = deep([
+      { lead: "one:in", port: "two:out-1" },
+      { lead: "two:in", port: "one:out-1" },
+      { lead: "fan-1:lead", port: "one:out-2" },
+    ]);
+    expect(on(ring, "board:H1")).toEqual([]);
+    const open = deep([
+      { lead: "one:in", port: "board:H1" },
+      { lead: "two:in", port: "one:out-1" },
+    ]);
+    const closes = (graph: typeof open, lead: string, port: string) => {
+      const [l, p] = [graph.leads.get(lead), graph.ports.get(port)];
+      return l && p ? closesRing(graph, l, p) : undefined;
+    };
+    expect(closes(open, "one:in", "two:out-1")).toBe(true);
+    expect(closes(open, "one:in", "one:out-2")).toBe(true);
+    expect(closes(open, "one:in", "board:H2")).toBe(false);
+    expect(closes(open, "fan-1:lead", "two:out-2")).toBe(false);
+    expect(closes(ring, "fan-2:lead", "two:out-2")).toBe(true);
   });
 });

@@ -7,19 +7,14 @@ import {
   Alternatives,
   addPart,
   alternativesFor,
-  BenchTest,
-  benchTest,
   changeWishes,
   PlacePart,
   placePart,
-  Receive,
   RemovePart,
-  Replacement,
-  receive,
   removePart,
-  replacementCame,
   WishesChange,
 } from "../../server/parts";
+import { BenchTest, benchTest, Receive, Replacement, receive, replacementCame } from "../../server/receipt";
 import type { Result } from "../../server/result";
 
 function fresh<T>(result: Result<T>): Result<T> {

@@ -1,7 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { ReceiptRow } from "../../server/parts";
+import type { ReceiptRow } from "../../server/receipt";
 import { cx } from "../../ui/cx";
 import { StateShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";

@@ -5,19 +5,9 @@ import { plan } from "../../core/plan";
 import { Fault, Job, JobPart, LogEntry, ShelfRevision, ShelfType } from "../../db";
 import { newJob, ReadRows, readRows } from "../../server/intake";
 import { findJobs } from "../../server/jobs";
-import {
-  addPart,
-  alternativesFor,
-  benchTest,
-  changeWishes,
-  placePart,
-  receiptView,
-  receive,
-  removePart,
-  replacementCame,
-  WishesChange,
-} from "../../server/parts";
+import { addPart, alternativesFor, changeWishes, placePart, removePart, WishesChange } from "../../server/parts";
 import { planJob } from "../../server/plan-job";
+import { benchTest, receiptView, receive, replacementCame } from "../../server/receipt";
 import { correctedSince, saveType, searchShelf, setStock, shelfEntry } from "../../server/shelf";
 import { benches, jobView } from "../../server/views";
 import { changePart } from "../../server/work";

@@ -79,6 +79,8 @@ function roots(graph: Graph, connections: readonly Connection[]): Connection[] {
   for (const p of graph.parts.values()) {
     if (!p.cable || !used.has(p.id) || family(p.cable.cable.ends[0]?.family ?? "sata-data").loom !== "power") continue;
     for (const [n, key] of p.cable.cable.outlets.entries()) {
+      // Hands may have plugged it already.
+      if (connections.some((c) => c.lead === `${p.id}:root-${n + 1}`)) continue;
       const outlet = [...graph.ports.values()].find(
         (o) => o.port.family === "supply-outlet" && o.part.id === p.cable?.owner && o.port.key === key && !taken.has(o.address),
       );

@@ -1,0 +1,21 @@
+import { describe, expect, it } from "vitest";
+import { PART_KINDS } from "../../core/catalogue";
+import { shelf } from "../../tests/fixtures/demo";
+import { fullName } from "./full-name";
+import { KIND_ORDER, KIND_WORD } from "./kinds";
+
+describe("parts in words", () => {
+  it("every kind has a word and a place in the list", () => {
+    for (const k of PART_KINDS) {
+      expect([k, KIND_ORDER.includes(k)]).toEqual([k, true]);
+      expect(KIND_WORD[k]?.length).toBeGreaterThan(2);
+    }
+    expect(KIND_ORDER).toHaveLength(PART_KINDS.length);
+  });
+  it("the maker is said once", () => {
+    expect(fullName({ maker: "Whirrow", name: "Whirrow 120" })).toBe("Whirrow 120");
+    expect(fullName({ maker: "Tarnbrook", name: "Heron T40" })).toBe("Tarnbrook Heron T40");
+    expect(fullName({ maker: "", name: "Nameless" })).toBe("Nameless");
+    for (const t of shelf) expect(fullName(t).split(t.maker).length - 1).toBeLessThanOrEqual(1);
+  });
+});

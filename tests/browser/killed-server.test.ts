@@ -1,0 +1,77 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { createServer } from "node:net";
+import type { Browser } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { launch } from "./page";
+
+let browser: Browser;
+let server: ChildProcess | undefined;
+let port = 0;
+beforeAll(async () => {
+  browser = await launch();
+  port = await new Promise<number>((resolve) => {
+    const s = createServer();
+    s.listen(0, "127.0.0.1", () => {
+      const at = (s.address() as { port: number }).port;
+      s.close(() => resolve(at));
+    });
+  });
+});
+afterAll(async () => {
+  server?.kill("SIGKILL");
+  await browser.close();
+});
+
+/** A second server of the same application on the same database. */
+async function start(): Promise<void> {
+  server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)], {
+    env: { ...process.env, NODE_ENV: "production" },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  const out = server.stdout;
+  await new Promise<void>((resolve, reject) => {
+    const late = setTimeout(() => reject(new Error("the server did not start")), 60_000);
+    out?.on("data", (chunk) => {
+      if (!String(chunk).includes("Ready")) return;
+      clearTimeout(late);
+      resolve();
+    });
+  });
+}
+
+describe("a server that is killed while somebody works", () => {
+  it("loses no tick: what was pressed meanwhile is kept on the tablet, also over a reload, and sent in order when it is back", async () => {
+    await start();
+    const context = await browser.newContext({ viewport: { width: 1024, height: 768 } });
+    const page = await context.newPage();
+    const base = `http://127.0.0.1:${port}`;
+    await page.goto(base);
+    const saved = page.waitForResponse((r) => r.request().method() === "POST");
+    await page.getByLabel("Who you are").selectOption({ label: "Ebo Larkmoor" });
+    await saved;
+    await page.goto(`${base}/job/FS-1044/bench`);
+    await page.waitForLoadState("networkidle");
+    const stepNow = async () => Number(/step (\d+) of/.exec((await page.getByText(/step \d+ of/).textContent()) ?? "")?.[1]);
+    const at = await stepNow();
+    server?.kill("SIGKILL");
+    await new Promise((resolve) => server?.once("exit", resolve));
+    for (let n = 1; n <= 3; n++) {
+      await page.getByRole("button", { name: "Done", exact: true }).click();
+      await expect.poll(stepNow).toBe(at + n);
+      await page.waitForTimeout(550);
+    }
+    await page.getByText(/No network\. 3 entries are kept on this tablet and will be sent in order\. Go on working\./).waitFor();
+    const kept = await page.evaluate(() => JSON.parse(localStorage.getItem("imbra-outbox") ?? "[]") as { entryKey: string }[]);
+    expect(new Set(kept.map((e) => e.entryKey)).size).toBe(3);
+    await start();
+    // The tablet is started anew before everything was sent.
+    await page.goto(`${base}/job/FS-1044/bench`);
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+    await expect.poll(stepNow, { timeout: 20_000 }).toBe(at + 3);
+    await page.goto(`${base}/job/FS-1044/order`);
+    await page.getByRole("button", { name: "Log" }).click();
+    const log = (await page.getByRole("region", { name: "Log" }).textContent()) ?? "";
+    expect(log.match(/Ebo Larkmoor/g)?.length ?? 0).toBeGreaterThanOrEqual(3);
+    await context.close();
+  }, 180_000);
+});
