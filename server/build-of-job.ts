@@ -12,7 +12,7 @@ import {
   typeLookup,
   Wishes,
 } from "../core/build";
-import type { PartType } from "../core/catalogue";
+import { PartType } from "../core/catalogue";
 import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType } from "../db";
 
 /** Kinds that the planner may take from the shelf. */
@@ -52,6 +52,12 @@ export async function findJob(em: EntityManager, number: string): Promise<JobRow
   return (await em.findOne(Job, { number }, { populate: ["technician"] })) ?? undefined;
 }
 
+/** Entries were parsed when they were stored and are trusted, but those of an earlier version lack what came later. */
+export function entryOf(body: unknown): PartType {
+  const stored = body as PartType;
+  return stored.body?.radiatorPlaces === undefined ? PartType.parse(body) : stored;
+}
+
 /** The job's build as the core knows it: parts with the entries they were planned with, stock, connections as they are. */
 export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBuild> {
   // Plain rows: the catalogue entries are large, and nothing here is written back.
@@ -71,9 +77,8 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
   const reserved = await em.createQueryBuilder(JobPart).select(["type"]).where({ origin: "shelf" }).execute<{ type: string }[]>("all");
   const taken = new Map<string, number>();
   for (const r of reserved) taken.set(r.type, (taken.get(r.type) ?? 0) + 1);
-  // Entries were parsed when they were stored; inside, types are trusted.
-  const own = new Map(rows.map((r) => [r.type, r.body as PartType]));
-  for (const s of shelf) if (!own.has(s.id)) own.set(s.id, s.body as PartType);
+  const own = new Map(rows.map((r) => [r.type, entryOf(r.body)]));
+  for (const s of shelf) if (!own.has(s.id)) own.set(s.id, entryOf(s.body));
   const parts = rows.map((r) =>
     Part.parse({
       id: r.key,
@@ -108,7 +113,7 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
 
 /** Reads a build file against the shelf as the database holds it. */
 export async function readAgainstShelf(em: EntityManager, data: unknown): Promise<{ ok: true; build: Build; types: TypeLookup } | ReadFaults> {
-  const shelf = (await em.find(ShelfType, {}, { limit: 5000 })).map((s) => s.body as PartType);
+  const shelf = (await em.find(ShelfType, {}, { limit: 5000 })).map((s) => entryOf(s.body));
   const read = readBuild(data, shelf);
   return read.ok ? { ok: true, build: read.build, types: typeLookup(read.build, shelf) } : read;
 }

@@ -3,7 +3,7 @@ import { Build, Policy, Settings, Wishes } from "../core/build";
 import type { PartType } from "../core/catalogue";
 import { type ListRow, MOST_ROWS, matchRows } from "../core/intake";
 import { type EntityManager, Job, JobPart, ShelfType, type TechnicianRow } from "../db";
-import { buildOfJob, findJob } from "./build-of-job";
+import { buildOfJob, entryOf, findJob } from "./build-of-job";
 import { nextNumber } from "./jobs";
 import { log } from "./log";
 import { joinParts } from "./parts";
@@ -68,7 +68,7 @@ export async function newJob(em: EntityManager, by: TechnicianRow, n: z.infer<ty
   if (n.copyOf && !earlier) return no(`There is no job ${n.copyOf} to copy. Nothing was stored.`);
   const base = earlier ? await buildOfJob(em, earlier) : undefined;
   const wanted = await em.find(ShelfType, { id: { $in: n.parts.map((p) => p.type) } }, { limit: 400 });
-  const types = new Map(wanted.map((t) => [t.id, t.body as PartType]));
+  const types = new Map(wanted.map((t) => [t.id, entryOf(t.body)]));
   const unknown = n.parts.filter((p) => !types.has(p.type));
   if (unknown.length > 0) return no(`The shelf has no part type ${unknown.map((u) => u.type).join(", ")}. Nothing was stored.`);
   const total = n.parts.reduce((s, p) => s + p.count, 0) + (base?.build.parts.filter((p) => p.from === "client").length ?? 0);

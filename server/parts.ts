@@ -4,7 +4,7 @@ import type { PartType } from "../core/catalogue";
 import { partIds, proposeMounts } from "../core/intake";
 import { alternatives } from "../core/whatif";
 import { type EntityManager, JobPart, type JobRow, ShelfType, type TechnicianRow } from "../db";
-import { buildOfJob, findJob } from "./build-of-job";
+import { buildOfJob, entryOf, findJob } from "./build-of-job";
 import { log } from "./log";
 import { done, no, type Result, yes } from "./result";
 import { dropLost, withJob } from "./work";
@@ -32,7 +32,7 @@ export async function addPart(em: EntityManager, by: TechnicianRow, a: z.infer<t
       tx,
       job,
       b.build,
-      Array.from({ length: a.count }, () => type.body as PartType),
+      Array.from({ length: a.count }, () => entryOf(type.body)),
     );
     job.partsRevision += 1;
     log(tx, job, by, "part", `${a.count === 1 ? "" : `${a.count} × `}${type.name} added.`, a.entryKey ? { entryKey: a.entryKey } : {});
@@ -209,7 +209,7 @@ export async function alternativesFor(em: EntityManager, _by: TechnicianRow, a: 
     b.build,
     b.types,
     a.part,
-    shelf.map((s) => s.body as PartType),
+    shelf.map((s) => entryOf(s.body)),
   );
   return yes(
     list.slice(0, 40).map((x) => ({

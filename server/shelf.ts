@@ -2,6 +2,7 @@ import { z } from "zod";
 import { parseWith, readBuild } from "../core/build";
 import { PartType } from "../core/catalogue";
 import { type EntityManager, JobPart, LockMode, ShelfRevision, ShelfType, type TechnicianRow } from "../db";
+import { entryOf } from "./build-of-job";
 import { no, type Result, yes } from "./result";
 
 const MOST_SHOWN = 60;
@@ -46,7 +47,7 @@ export async function shelfEntry(em: EntityManager, id: string): Promise<ShelfEn
   const jobs = new Map(parts.map((p) => [p.job.number, { number: p.job.number, title: p.job.title, revision: p.typeRevision }]));
   const revisions = await em.find(ShelfRevision, { type: id }, { orderBy: { revision: "desc" }, limit: 50, populate: ["by"] });
   return {
-    type: row.body as PartType,
+    type: entryOf(row.body),
     stock: row.stock,
     usedBy: [...jobs.values()].sort((a, b) => (a.number < b.number ? -1 : 1)),
     revisions: revisions.map((r) => ({ revision: r.revision, at: r.at.toISOString(), by: r.by.name, because: r.because })),
@@ -99,7 +100,7 @@ export async function saveType(
       return no(`${type.id} is a ${row.kind} and stays one. Save a ${type.kind} under another id. Nothing was stored.`);
     if (!row && (await tx.count(ShelfType)) >= MOST_TYPES) return no(`The shelf is full: ${MOST_TYPES} part types. Nothing was stored.`);
     const users = row ? await tx.find(JobPart, { type: type.id }, { populate: ["job"], limit: 500 }) : [];
-    const lost = row ? await lostEnds(tx, row.body as PartType, type) : [];
+    const lost = row ? await lostEnds(tx, entryOf(row.body), type) : [];
     if (lost.length > 0) return no(`${lost.slice(0, 3).join(" ")} Nothing was stored. Keep the port, or take the plug out first.`);
     const revision = (row?.revision ?? 0) + 1;
     const body = { ...type, revision };
