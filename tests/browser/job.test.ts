@@ -154,9 +154,11 @@ describe("one job, from its parts to its first boot, through the real interface"
     await page.getByText(/^Plan 1, proved/).waitFor({ timeout: 90_000 });
     await page.goto(`${base()}/job/FS-1043/parts`);
     await page.getByRole("button", { name: /Halcyra 220/ }).click();
-    await page.getByLabel("Another in its place").selectOption({ label: "Halcyra 75" });
-    await page.getByRole("button", { name: "Replace" }).click();
-    await page.getByText("Replaced. The plan is stale: plan the wiring again.").waitFor();
+    await page.getByRole("button", { name: "Try another in its place" }).click();
+    const sheet = page.getByRole("dialog", { name: /In place of/ });
+    await sheet.getByRole("button", { name: /^Halcyra 75/ }).click();
+    await sheet.getByRole("button", { name: "Keep Halcyra 75" }).click();
+    await sheet.waitFor({ state: "detached" });
     await page.goto(`${base()}/job/FS-1043/wiring`);
     expect(await page.getByText("A part changed after this plan was made: it is stale.").isVisible()).toBe(true);
     expect(await page.getByRole("button", { name: "Plan the wiring again" }).isVisible()).toBe(true);

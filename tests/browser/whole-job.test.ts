@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from "node:fs";
+import { readdirSync } from "node:fs";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { base, launch, type Seat, sit } from "./page";
@@ -28,7 +28,8 @@ async function tabTo(page: Page, words: RegExp, most = 160) {
 async function read(page: Page, file: string): Promise<string> {
   await page.goto(base());
   await page.getByRole("button", { name: "From a build file" }).click();
-  await page.getByLabel("Text of the build file").fill(readFileSync(file, "utf8"));
+  await page.locator('input[type="file"]').setInputFiles(file);
+  await expect.poll(() => page.getByLabel("Text of the build file").inputValue()).toContain("imbra-build");
   await page.getByRole("button", { name: "Read and store" }).click();
   await page.waitForURL(/\/job\/FS-\d+\/parts/);
   return /FS-\d+/.exec(page.url())?.[0] ?? "";
