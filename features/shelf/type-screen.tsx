@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
-import { FAMILY_IDS, family } from "../../core/catalogue";
+import { FAMILY_IDS, family, PORT_ROLES } from "../../core/catalogue";
 import type { ShelfEntry } from "../../server/shelf";
 import { cx } from "../../ui/cx";
 import { useAct } from "../frame/use-act";
@@ -13,25 +13,6 @@ import { TypeDrawing } from "./type-drawing";
 
 const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
 const str = (v: Json | undefined) => (typeof v === "string" ? v : typeof v === "number" ? String(v) : "");
-const ROLES = [
-  "board-power",
-  "cpu-power",
-  "cpu-fan",
-  "cpu-optional-fan",
-  "pump",
-  "case-fan",
-  "light",
-  "panel",
-  "audio",
-  "usb",
-  "drive-data",
-  "memory",
-  "cpu",
-  "expansion",
-  "outlet",
-  "graphics-power",
-  "device-power",
-];
 
 /** A part type: its numbers and ports in a form, the part drawn beside it, and the whole as JSON. */
 export function TypeScreen({ entry }: { entry: ShelfEntry }) {
@@ -292,7 +273,7 @@ function Ports({
                   {field("Id", ["id"], "w-28")}
                   {field("As printed", ["label"], "w-28")}
                   <Choice name="Family" value={str(get(p, ["family"]))} options={FAMILY_IDS} onChange={(v) => set(["ports", i, "family"], v)} />
-                  <Choice name="Role" value={str(get(p, ["role"]))} options={ROLES} onChange={(v) => set(["ports", i, "role"], v)} />
+                  <Choice name="Role" value={str(get(p, ["role"]))} options={PORT_ROLES} onChange={(v) => set(["ports", i, "role"], v)} />
                   {field("x, mm", ["at", "xMm"], "w-20", true)}
                   {field("y, mm", ["at", "yMm"], "w-20", true)}
                   {field("Limit, A", ["limit", "currentA"], "w-20", true)}
