@@ -1,5 +1,5 @@
 // Builds the application when anything it is made of has changed.
-import { spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
@@ -23,20 +23,27 @@ function sourcePrint(project) {
   return hash.digest("hex");
 }
 
-/** Returns whether there is a build of today's sources afterwards. */
-export function buildWhenChanged(project, env) {
+/** A program to its end, without holding up signals. `onChild` gets the process, so that a signal can end it. */
+export function run(command, args, options, onChild = () => {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, options);
+    onChild(child);
+    let text = "";
+    for (const out of [child.stdout, child.stderr]) out?.on("data", (chunk) => (text += chunk));
+    child.once("error", () => resolve({ status: 1, text }));
+    child.once("exit", (status) => resolve({ status: status ?? 1, text }));
+  });
+}
+
+/** Resolves to whether there is a build of today's sources afterwards. */
+export async function buildWhenChanged(project, env, onChild) {
   const stamp = join(project, ".data", "built");
   const print = sourcePrint(project);
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === print && existsSync(join(project, ".next", "BUILD_ID"))) return true;
   say("Building (about half a minute) …");
-  const built = spawnSync(join(project, "node_modules/.bin/next"), ["build"], {
-    cwd: project,
-    env,
-    stdio: ["ignore", "pipe", "pipe"],
-    encoding: "utf8",
-  });
+  const built = await run(join(project, "node_modules/.bin/next"), ["build"], { cwd: project, env, stdio: ["ignore", "pipe", "pipe"] }, onChild);
   if (built.status !== 0) {
-    console.error(built.stdout, built.stderr);
+    console.error(built.text);
     return false;
   }
   mkdirSync(dirname(stamp), { recursive: true });

@@ -1,8 +1,8 @@
 // npm start: everything from a fresh clone to a page, then serve. `--fresh` renews the demo.
-import { spawn, spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { buildWhenChanged } from "./build.mjs";
+import { buildWhenChanged, run } from "./build.mjs";
 import { installPackages, nodeIsNewEnough, say, secret, startCluster, stopWith } from "./cluster.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
@@ -39,12 +39,21 @@ else {
   env.DATABASE_URL = cluster.url;
 }
 say("Preparing the database: migrations and demo …");
-const prepared = spawnSync(bin("tsx"), ["scripts/prepare-db.mts", "--seed", ...(fresh ? ["--fresh"] : [])], { cwd: project, env, stdio: "inherit" });
-if (prepared.status !== 0) {
+// Whatever runs now is what a signal ends.
+const now = (child) => {
+  server = child;
+};
+const prepared = await run(
+  bin("tsx"),
+  ["scripts/prepare-db.mts", "--seed", ...(fresh ? ["--fresh"] : [])],
+  { cwd: project, env, stdio: "inherit" },
+  now,
+);
+if (!ending && prepared.status !== 0) {
   if (cluster && !cluster.wasRunning) cluster.stop();
   stopWith("The database could not be prepared. The lines above say why; nothing else was started.");
 }
-if (!buildWhenChanged(project, env)) {
+if (!ending && !(await buildWhenChanged(project, env, now)) && !ending) {
   if (cluster && !cluster.wasRunning) cluster.stop();
   stopWith("The build failed. The lines above say why.");
 }

@@ -69,7 +69,7 @@ const freePort = () =>
 
 let server;
 async function serve() {
-  if (!buildWhenChanged(project, { ...env, NODE_ENV: "production" })) return false;
+  if (!(await buildWhenChanged(project, { ...env, NODE_ENV: "production" }))) return false;
   const seeded = spawnSync(bin("tsx"), ["scripts/prepare-db.mts", "--fresh", "--seed"], { cwd: project, env, encoding: "utf8" });
   if (seeded.status !== 0) {
     console.error(seeded.stdout, seeded.stderr);
