@@ -1,6 +1,7 @@
-import { type Graph, type PartNode, partsOfKind } from "../build";
+import { type Graph, kept, type PartNode, partsOfKind } from "../build";
+import { PART_KINDS } from "../catalogue";
 import { type FanSeat, fanSeats, radiatorSeats } from "../fit";
-import { peakW } from "../power";
+import { wholeDraw } from "../power";
 
 /**
  * Shares of the printed flow that are left behind what a fan blows through. Common practice, no source: a mounted fan
@@ -59,22 +60,12 @@ export const usualWay = (region: FanAir["region"]): "in" | "out" => (region === 
 
 /** Flow, pressure and noise of the case at the planned share of full speed. */
 export function airOf(graph: Graph, share: number = graph.build.settings.fanShare): Air {
-  const known = worked.get(graph);
-  if (known?.share === share) return known;
-  const air = work(graph, share);
-  worked.set(graph, air);
-  return air;
+  return kept(graph, `air:${share}`, PART_KINDS, () => work(graph, share));
 }
-const worked = new WeakMap<Graph, Air>();
 
 function work(graph: Graph, share: number): Air {
-  const cooled = new Set(radiatorSeats(graph).flatMap((s) => s.fans.map((f) => f.id)));
-  const fans = fanSeats(graph).map((seat) => oneFan(seat, cooled.has(seat.part.id), share));
-  for (const f of fans) {
-    const against = worksAgainst(f, fans);
-    if (against) f.against = against;
-  }
-  const heatW = [...graph.parts.values()].filter((p) => !p.cable && p.type.kind !== "supply").reduce((s, p) => s + peakW(p), 0) * 0.7;
+  const { cooled, fans } = kept(graph, `air-fans:${share}`, ["case", "fan", "cooler"], () => turning(graph, share));
+  const heatW = wholeDraw(graph).peakW * 0.7;
   const neededM3h = flowForHeatM3h(heatW);
   const total = (list: readonly FanAir[], way: "in" | "out") => list.filter((f) => f.blows === way).reduce((s, f) => s + f.flowM3h, 0);
   const inM3h = total(fans, "in");
@@ -95,6 +86,16 @@ function work(graph: Graph, share: number): Air {
     spare: spareFans(fans, neededM3h, total, cooled),
     share,
   };
+}
+
+function turning(graph: Graph, share: number): { cooled: Set<string>; fans: FanAir[] } {
+  const cooled = new Set(radiatorSeats(graph).flatMap((s) => s.fans.map((f) => f.id)));
+  const fans = fanSeats(graph).map((seat) => oneFan(seat, cooled.has(seat.part.id), share));
+  for (const f of fans) {
+    const against = worksAgainst(f, fans);
+    if (against) f.against = against;
+  }
+  return { cooled, fans };
 }
 
 const WHY: Record<Air["sign"], string> = {
@@ -141,15 +142,16 @@ function spareFans(
   total: (list: readonly FanAir[], way: "in" | "out") => number,
   cooled: ReadonlySet<string>,
 ): PartNode[] {
-  const sign = signOf(total(fans, "in"), total(fans, "out"));
-  let left = [...fans];
+  let [inM3h, outM3h] = [total(fans, "in"), total(fans, "out")];
+  const sign = signOf(inM3h, outM3h);
   const spare: PartNode[] = [];
   for (const f of [...fans].sort((a, b) => a.flowM3h - b.flowM3h || (a.part.id < b.part.id ? -1 : 1))) {
     if (cooled.has(f.part.id)) continue;
-    const without = left.filter((x) => x !== f);
-    const [i, o] = [total(without, "in"), total(without, "out")];
-    if (Math.max(i, o) < neededM3h || i === 0 || o === 0 || signOf(i, o) !== sign) continue;
-    left = without;
+    const i = inM3h - (f.blows === "in" ? f.flowM3h : 0);
+    const o = outM3h - (f.blows === "out" ? f.flowM3h : 0);
+    // What is left of a sum taken down to nothing may differ from 0 by rounding.
+    if (Math.max(i, o) < neededM3h || i < 1e-9 || o < 1e-9 || signOf(i, o) !== sign) continue;
+    [inM3h, outM3h] = [i, o];
     spare.push(f.part);
   }
   return spare;

@@ -3,14 +3,9 @@ export {
   asPlugged,
   buildGraph,
   byText,
-  type Graph,
   isDone,
-  type LeadNode,
   lead,
   naturally,
-  type PartNode,
-  type PortNode,
-  partsOfKind,
   port,
   regionOf,
   type TypeLookup,
@@ -18,5 +13,7 @@ export {
   withConnections,
   zoneOf,
 } from "./graph";
+export { boardPorts, kept, partsOfKind, wholeParts } from "./kept";
 export { parseJson, parseWith, type ReadBuild, type ReadFaults, readBuild, readBuildText } from "./read";
 export { Address, Build, CONNECTION_STATES, Connection, MOST_LEADS, Part, Policy, Settings, Wishes } from "./schema";
+export type { Graph, LeadNode, PartNode, PortNode } from "./shape";

@@ -1,8 +1,9 @@
 import { type ParseError, parse as parseForgiving } from "jsonc-parser";
 import type { z } from "zod";
 import { isFamily, type PartType } from "../catalogue";
-import { buildGraph, type Graph, typeLookup } from "./graph";
+import { buildGraph, typeLookup } from "./graph";
 import { Build, MOST_LEADS } from "./schema";
+import type { Graph } from "./shape";
 
 /** Faults a person can act on, each a sentence that names the place in the file. */
 export interface ReadFaults {

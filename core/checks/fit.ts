@@ -1,5 +1,5 @@
 import type { Graph } from "../build";
-import { clearances, type FitGroup } from "../fit";
+import { clearances, type FitGroup, said } from "../fit";
 import { type Finding, partsFinding } from "./rule";
 
 /** What does not fit stops, what only just fits warns. */
@@ -9,7 +9,7 @@ export function fitFindings(graph: Graph, rule: string, groups: readonly FitGrou
     .map((c) =>
       partsFinding(rule, {
         severity: c.verdict === "not" ? "stop" : "warn",
-        message: c.sentence,
+        message: said(c),
         parts: c.parts,
         ifIgnored: c.ifIgnored,
         ways: c.ways,

@@ -1,2 +1,2 @@
 export { type Context, type Finding, finding, type Remedy, type Rule, type Severity } from "./rule";
-export { check, checkAll, checkParts, judgeParts, type PartsJudgement, RULES } from "./run";
+export { check, checkAll, checkParts, RULES } from "./run";

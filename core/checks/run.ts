@@ -1,5 +1,4 @@
-import { asPlugged, type Graph, partsOfKind } from "../build";
-import type { PartKind } from "../catalogue";
+import { asPlugged, type Graph, kept } from "../build";
 import type { Context, Finding, Rule, Severity } from "./rule";
 import { airEnough } from "./rules/air-enough";
 import { airWay } from "./rules/air-way";
@@ -102,49 +101,20 @@ export function check(graph: Graph, on: Context["on"]): Finding[] {
     .map(({ f }) => f);
 }
 
-/** The parts list alone: what can be said before anything is opened. */
-export const checkParts = (graph: Graph): Finding[] => judgeParts(graph).findings;
-
-export interface PartsJudgement {
-  graph: Graph;
-  byRule: ReadonlyMap<string, readonly Finding[]>;
-  findings: Finding[];
-}
-
 /**
- * The parts list judged. With `before`, rules whose kinds of parts are the very same nodes keep what they said: give
- * the graph as `buildGraph(build, types, before.graph)` makes it.
+ * The parts list alone: what can be said before anything is opened. Rules whose kinds of parts did not change since the
+ * graph that this one was made from keep what they said.
  */
-export function judgeParts(graph: Graph, before?: PartsJudgement): PartsJudgement {
-  const same =
-    before !== undefined &&
-    before.graph.build.wishes === graph.build.wishes &&
-    before.graph.build.settings === graph.build.settings &&
-    before.graph.build.policy === graph.build.policy;
-  const unchanged = new Map<PartKind, boolean>();
-  const isSame = (kind: PartKind): boolean => {
-    const known = unchanged.get(kind);
-    if (known !== undefined) return known;
-    const [a, b] = [partsOfKind(graph, kind), before ? partsOfKind(before.graph, kind) : []];
-    const yes = a.length === b.length && a.every((p, i) => p === b[i]);
-    unchanged.set(kind, yes);
-    return yes;
-  };
-  const byRule = new Map<string, readonly Finding[]>();
-  for (const rule of RULES) {
-    if (!rule.on.includes("parts")) continue;
-    const had = same && rule.reads?.every(isSame) ? before.byRule.get(rule.id) : undefined;
-    byRule.set(rule.id, had ?? rule.run({ graph, on: "parts" }));
-  }
-  const findings = [...byRule.values()].flat();
-  return {
-    graph,
-    byRule,
-    findings: findings
-      .map((f, i) => ({ f, i }))
-      .sort((a, b) => WEIGHT[a.f.severity] - WEIGHT[b.f.severity] || a.i - b.i)
-      .map(({ f }) => f),
-  };
+
+export function checkParts(graph: Graph): Finding[] {
+  return RULES.filter((r) => r.on.includes("parts"))
+    .flatMap((r) => {
+      const run = () => r.run({ graph, on: "parts" });
+      return r.reads ? kept(graph, `rule:${r.id}`, r.reads, run) : run();
+    })
+    .map((f, i) => ({ f, i }))
+    .sort((a, b) => WEIGHT[a.f.severity] - WEIGHT[b.f.severity] || a.i - b.i)
+    .map(({ f }) => f);
 }
 
 /** A whole graph judged: the plan, and beside it whatever hands did wrong. */

@@ -1,5 +1,5 @@
-import { type Graph, type PartNode, partsOfKind } from "../build";
-import type { Point } from "../catalogue";
+import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../build";
+import type { PartKind, Point } from "../catalogue";
 import { inFrontOfCard } from "./fans";
 import { type RadiatorSeat, radiatorSeats } from "./radiators";
 
@@ -24,7 +24,9 @@ export interface Clearance {
   has: number;
   left: number;
   verdict: Verdict;
-  sentence: string;
+  /** What goes in, and where: `said` makes the sentence, when somebody reads it. */
+  subject: string;
+  room: string;
   /** What happens when nobody minds. */
   ifIgnored: string;
   /** Ways out that need no other part. */
@@ -37,50 +39,56 @@ const round = (n: number) => Math.round(n * 10) / 10;
 export const verdictOf = (left: number, unit: "mm" | "slots" = "mm"): Verdict =>
   left < 0 ? "not" : unit === "mm" && left < TIGHT_MM ? "tight" : "fits";
 
-function clearance(
-  c: Omit<Clearance, "left" | "verdict" | "sentence" | "ways" | "unit"> & { ways?: string[]; unit?: "mm" | "slots"; subject: string; room: string },
-): Clearance {
-  const { subject, room, ways = [], unit = "mm", ...rest } = c;
+function clearance(c: Omit<Clearance, "left" | "verdict" | "ways" | "unit"> & { ways?: string[]; unit?: "mm" | "slots" }): Clearance {
   const left = round(c.has - c.need);
-  const numbers = `${round(c.need)} of ${round(c.has)} ${unit}`;
-  const verdict = verdictOf(left, unit);
-  const sentence =
-    verdict === "not"
-      ? `${subject} does not fit ${room}: ${numbers}, ${round(-left)} ${unit} too much.`
-      : `${subject} ${verdict === "tight" ? "only just fits" : "fits"} ${room}: ${numbers}, ${left} ${unit} to spare.`;
-  return { ...rest, need: round(c.need), has: round(c.has), unit, ways, left, verdict, sentence };
+  const unit = c.unit ?? "mm";
+  return {
+    id: c.id,
+    what: c.what,
+    parts: c.parts,
+    unit,
+    need: round(c.need),
+    has: round(c.has),
+    left,
+    verdict: verdictOf(left, unit),
+    subject: c.subject,
+    room: c.room,
+    ifIgnored: c.ifIgnored,
+    ways: c.ways ?? [],
+    ...(c.line ? { line: c.line } : {}),
+  };
+}
+
+/** A clearance in words, with its numbers. */
+export function said({ subject, room, need, has, left, unit, verdict }: Clearance): string {
+  const numbers = `${need} of ${has} ${unit}`;
+  return verdict === "not"
+    ? `${subject} does not fit ${room}: ${numbers}, ${round(-left)} ${unit} too much.`
+    : `${subject} ${verdict === "tight" ? "only just fits" : "fits"} ${room}: ${numbers}, ${left} ${unit} to spare.`;
 }
 
 const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
 
 const GROUPS = {
-  cards: (graph: Graph, shell: PartNode) => cards(graph, shell),
-  coolers: (graph: Graph, shell: PartNode) => coolers(graph, shell),
-  memory: (graph: Graph) => memoryUnderCooler(graph),
-  radiators: (graph: Graph) => radiatorSeats(graph).flatMap((s) => radiators(graph, s)),
-  supplies: (graph: Graph, shell: PartNode) => supplies(graph, shell),
-};
+  cards: { reads: ["case", "board", "card", "fan", "cooler"], work: (graph: Graph, shell: PartNode) => cards(graph, shell) },
+  coolers: { reads: ["case", "cooler"], work: (graph: Graph, shell: PartNode) => coolers(graph, shell) },
+  memory: { reads: ["case", "memory", "cooler"], work: (graph: Graph) => memoryUnderCooler(graph) },
+  radiators: {
+    reads: ["case", "cooler", "fan", "memory", "board"],
+    work: (graph: Graph) => radiatorSeats(graph).flatMap((s) => radiators(graph, s)),
+  },
+  supplies: { reads: ["case", "supply", "drive"], work: (graph: Graph, shell: PartNode) => supplies(graph, shell) },
+} satisfies Record<string, { reads: PartKind[]; work: (graph: Graph, shell: PartNode) => Clearance[] }>;
 export type FitGroup = keyof typeof GROUPS;
 const ALL = Object.keys(GROUPS) as FitGroup[];
-/** A graph never changes: what was worked out for it holds. */
-const worked = new WeakMap<Graph, Map<FitGroup, Clearance[]>>();
 
 /** Every clearance of the build that its catalogue entries say enough about, worst first; or those of some groups. */
 export function clearances(graph: Graph, groups: readonly FitGroup[] = ALL): Clearance[] {
   const shell = partsOfKind(graph, "case")[0];
   if (!shell) return [];
-  let known = worked.get(graph);
-  if (!known) {
-    known = new Map();
-    worked.set(graph, known);
-  }
-  const all: Clearance[] = [];
-  for (const g of groups) {
-    const list = known.get(g) ?? GROUPS[g](graph, shell);
-    known.set(g, list);
-    all.push(...list);
-  }
-  return all.sort((a, b) => a.left - b.left || (a.id < b.id ? -1 : 1));
+  return groups
+    .flatMap((g) => kept(graph, `clearances:${g}`, GROUPS[g].reads, () => GROUPS[g].work(graph, shell)))
+    .sort((a, b) => a.left - b.left || (a.id < b.id ? -1 : 1));
 }
 
 function cards(graph: Graph, shell: PartNode): Clearance[] {
@@ -89,7 +97,7 @@ function cards(graph: Graph, shell: PartNode): Clearance[] {
     const b = card.type.body;
     const out: Clearance[] = [];
     if (card.part.vertical) return verticalCard(card, shell);
-    const seat = graph.ports.get(graph.ofLead.get(`${card.id}:seat`)?.port ?? "") ?? firstSlot(graph, card);
+    const seat = slotsOf(graph).find((p) => p.address === graph.ofLead.get(`${card.id}:seat`)?.port) ?? firstSlot(graph, card);
     const y = seat?.at.yMm ?? card.origin.yMm;
     const boardX = graph.boardRect?.xMm ?? 0;
     const thick = (b.slots ?? 2) * SLOT_PITCH_MM;
@@ -154,8 +162,7 @@ function verticalCard(card: PartNode, shell: PartNode): Clearance[] {
   ];
 }
 
-const slotsOf = (graph: Graph) =>
-  [...graph.ports.values()].filter((p) => p.port.role === "expansion" && p.part.type.kind === "board").sort((a, b) => a.at.yMm - b.at.yMm);
+const slotsOf = (graph: Graph) => boardPorts(graph, "expansion");
 const firstSlotY = (graph: Graph) => slotsOf(graph)[0]?.at.yMm;
 /** Before a plan: cards take the slots from the top, in the order of the list. */
 const firstSlot = (graph: Graph, card: PartNode) => slotsOf(graph)[partsOfKind(graph, "card").indexOf(card)] ?? slotsOf(graph)[0];
@@ -230,7 +237,7 @@ function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
       ways: seat.pushPull ? ["Leave the second row of fans out."] : [],
     }),
   ];
-  const cpu = [...graph.ports.values()].find((p) => p.port.role === "cpu");
+  const cpu = boardPorts(graph, "cpu")[0];
   if (cpu && seat.ends.length > 0) {
     const reachMm = Math.min(...seat.ends.map((e) => Math.abs(e.xMm - cpu.at.xMm) + Math.abs(e.yMm - cpu.at.yMm)));
     out.push(
@@ -248,7 +255,7 @@ function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
     );
   }
   const memory = partsOfKind(graph, "memory").filter((m) => m.type.body.heightMm !== undefined);
-  const slot = [...graph.ports.values()].find((p) => p.port.role === "memory");
+  const slot = boardPorts(graph, "memory")[0];
   if (place.region === "top" && place.overBoardMm !== undefined && memory.length > 0 && slot && graph.boardRect) {
     // How far radiator and fans hang over the board, against where the modules begin.
     const hangsMm = stackMm - place.overBoardMm;

@@ -1,4 +1,4 @@
-import { type Graph, type PartNode, partsOfKind } from "../build";
+import { type Graph, kept, type PartNode, partsOfKind } from "../build";
 import type { PartType } from "../catalogue";
 import { radiatorSeats } from "./radiators";
 
@@ -30,7 +30,8 @@ export function fanSeat(graph: Graph, part: PartNode): FanSeat | undefined {
   };
 }
 
-export const fanSeats = (graph: Graph): FanSeat[] => partsOfKind(graph, "fan").flatMap((f) => fanSeat(graph, f) ?? []);
+export const fanSeats = (graph: Graph): FanSeat[] =>
+  kept(graph, "fan-seats", ["case", "fan"], () => partsOfKind(graph, "fan").flatMap((f) => fanSeat(graph, f) ?? []));
 
 /** What stands in the way of a card between two heights: front fans inside the frame, and a front radiator. */
 export function inFrontOfCard(

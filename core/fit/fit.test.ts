@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { demo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
-import { type Clearance, clearances, SLOT_PITCH_MM, standoffs, verdictOf } from ".";
+import { type Clearance, clearances, SLOT_PITCH_MM, said, standoffs, verdictOf } from ".";
 
 type Json = Record<string, unknown>;
 const mount = (id: string, region: string, x: number, y: number, more: Json = {}) => ({ ...T.mount(id, region, x, y), ...more });
@@ -69,7 +69,7 @@ describe("clearances worked out by hand", () => {
     expect(left(398)).toMatchObject({ left: 2, verdict: "fits" });
     expect(left(399)).toMatchObject({ left: 1, verdict: "tight" });
     expect(left(401)).toMatchObject({ left: -1, verdict: "not" });
-    expect(left(401)?.sentence).toBe("card (401 mm) does not fit the case: 401 of 400 mm, 1 mm too much.");
+    expect(said(left(401) as Clearance)).toBe("card (401 mm) does not fit the case: 401 of 400 mm, 1 mm too much.");
   });
   it("front fans inside the frame take their thickness: 400 - 25 = 375; outside they take nothing, and that is the way out", () => {
     const parts = (frame?: string) => [
@@ -219,7 +219,7 @@ describe("what holds of every clearance", () => {
     expect(list.length).toBeGreaterThan(6);
     expect(list.map((c) => c.left)).toEqual([...list.map((c) => c.left)].sort((a, b) => a - b));
     for (const c of list) {
-      expect(c.sentence).toContain(`${c.need} of ${c.has} ${c.unit}`);
+      expect(said(c)).toContain(`${c.need} of ${c.has} ${c.unit}`);
       expect(c.left).toBeCloseTo(c.has - c.need, 1);
     }
   });

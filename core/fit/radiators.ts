@@ -1,4 +1,4 @@
-import { type Graph, type PartNode, partsOfKind } from "../build";
+import { type Graph, kept, type PartNode, partsOfKind } from "../build";
 import type { PartType, Point } from "../catalogue";
 
 type Radiator = NonNullable<PartType["body"]["radiator"]>;
@@ -24,14 +24,7 @@ const takes = (place: Place, r: Radiator) => place.fanMm.includes(r.fanMm) && r.
  * Where each radiator hangs: the place whose mounts its fans are on, else the one that the cooler names,
  * else the first that takes it. Top before front, as the case lists them.
  */
-export function radiatorSeats(graph: Graph): RadiatorSeat[] {
-  const known = worked.get(graph);
-  if (known) return known;
-  const list = seats(graph);
-  worked.set(graph, list);
-  return list;
-}
-const worked = new WeakMap<Graph, RadiatorSeat[]>();
+export const radiatorSeats = (graph: Graph): RadiatorSeat[] => kept(graph, "radiator-seats", ["case", "cooler", "fan"], () => seats(graph));
 
 function seats(graph: Graph): RadiatorSeat[] {
   const shell = partsOfKind(graph, "case")[0];

@@ -1,4 +1,4 @@
-import { type Graph, partsOfKind } from "../build";
+import { type Graph, kept, partsOfKind } from "../build";
 import type { Point } from "../catalogue";
 
 export interface Standoffs {
@@ -17,7 +17,9 @@ const SAME_MM = 3;
  * Hole letters after the microATX and Mini-ITX interface specifications (published, from memory). Positions from the
  * board's top left corner.
  */
-export function standoffs(graph: Graph): Standoffs | undefined {
+export const standoffs = (graph: Graph): Standoffs | undefined => kept(graph, "standoffs", ["case", "board"], () => work(graph));
+
+function work(graph: Graph): Standoffs | undefined {
   const shell = partsOfKind(graph, "case")[0]?.type.body;
   const board = partsOfKind(graph, "board")[0]?.type.body;
   if (!shell || !board || shell.holes.length === 0 || board.holes.length === 0) return undefined;

@@ -1,4 +1,4 @@
-import { type Graph, partsOfKind } from "../build";
+import { type Graph, kept, partsOfKind } from "../build";
 import { radiatorSeats, standoffs } from "../fit";
 import { peakW } from "../power";
 
@@ -20,7 +20,12 @@ const SAGS_MM = 300;
  * one, only what the parts themselves say.
  */
 export function orderList(graph: Graph): OrderItem[] {
-  return [...wiring(graph), ...mounting(graph), ...cooling(graph)];
+  return [
+    ...wiring(graph),
+    ...kept(graph, "order:mounting", ["case", "board", "supply", "card"], () => mounting(graph)),
+    ...dataCables(graph),
+    ...kept(graph, "order:cooling", ["cpu", "cooler", "case", "fan"], () => cooling(graph)),
+  ];
 }
 
 function wiring(graph: Graph): OrderItem[] {
@@ -90,18 +95,23 @@ function mounting(graph: Graph): OrderItem[] {
         because: `${card.type.name} is ${long} mm long and would sag (common practice from ${SAGS_MM} mm).`,
       });
   }
+  return out;
+}
+
+function dataCables(graph: Graph): OrderItem[] {
   const drives = partsOfKind(graph, "drive").filter((d) => d.type.ports.some((p) => p.family === "sata-data"));
   const cables = [...graph.parts.values()].filter((p) => p.cable && p.type.leads.some((l) => l.family === "sata-data")).length;
-  if (drives.length > cables)
-    out.push({
+  if (drives.length <= cables) return [];
+  return [
+    {
       id: "sata-cables",
       what: "SATA data cable",
       count: drives.length - cables,
       from: "order",
       needFor: "wiring",
       because: `${drives.length} SATA drives, ${cables} data cables came with the parts.`,
-    });
-  return out;
+    },
+  ];
 }
 
 function cooling(graph: Graph): OrderItem[] {

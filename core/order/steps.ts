@@ -110,7 +110,7 @@ function preparation(graph: Graph, done: ReadonlySet<string>): Draft[] {
       after: ["io-shield", "standoffs"],
     });
   }
-  for (const p of partsOfKind(graph, "fan").sort((a, b) => naturally(a.id, b.id))) {
+  for (const p of [...partsOfKind(graph, "fan")].sort((a, b) => naturally(a.id, b.id))) {
     if (p.part.zone === "radiator") continue;
     step({
       id: `mount:${p.id}`,

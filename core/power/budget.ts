@@ -1,5 +1,5 @@
-import { type Graph, type PartNode, partsOfKind } from "../build";
-import { family, startingCurrentA } from "../catalogue";
+import { type Graph, kept, type PartNode, partsOfKind, wholeParts } from "../build";
+import { family, PART_KINDS, type PartType, startingCurrentA } from "../catalogue";
 import { efficiencyPercent, peakW } from "./draw";
 
 export const RAILS = ["v12", "v5", "v33"] as const;
@@ -53,13 +53,10 @@ export interface Budget {
 }
 
 export function partDraw(p: PartNode): PartDraw {
-  const known = drawn.get(p);
-  if (known) return known;
-  const draw = work(p);
-  drawn.set(p, draw);
-  return draw;
+  p.once ??= {};
+  p.once.draw ??= work(p);
+  return p.once.draw as PartDraw;
 }
-const drawn = new WeakMap<PartNode, PartDraw>();
 
 function work(p: PartNode): PartDraw {
   const r = p.type.ratings;
@@ -88,20 +85,26 @@ function startW(p: PartNode): number {
 
 /** Draw by moment, rail and connector against the supply of the build. */
 export function powerBudget(graph: Graph): Budget {
-  const known = budgets.get(graph);
-  if (known) return known;
-  const made = budget(graph);
-  budgets.set(graph, made);
-  return made;
+  return kept(graph, "budget", PART_KINDS, () => budget(graph));
 }
-const budgets = new WeakMap<Graph, Budget>();
 
 function budget(graph: Graph): Budget {
   const supplies = partsOfKind(graph, "supply");
   const supply = supplies[0];
   const supplyW = supplies.reduce((s, p) => s + (p.type.ratings.powerW ?? 0), 0);
-  const parts = [...graph.parts.values()].filter((p) => !p.cable && p.type.kind !== "supply").map(partDraw);
-  const sum = (of: (d: PartDraw) => number) => parts.reduce((s, d) => s + of(d), 0);
+  const parts = wholeParts(graph)
+    .filter((p) => p.type.kind !== "supply")
+    .map(partDraw);
+  const total = { idleW: 0, typicalW: 0, peakW: 0, startW: 0, v12: 0, v5: 0, v33: 0 };
+  for (const d of parts) {
+    total.idleW += d.idleW;
+    total.typicalW += d.typicalW;
+    total.peakW += d.peakW;
+    total.startW += d.startW;
+    total.v12 += d.rails.v12;
+    total.v5 += d.rails.v5;
+    total.v33 += d.rails.v33;
+  }
   const moment = (name: Moment["name"], dcW: number): Moment => {
     const share = supplyW > 0 ? dcW / supplyW : 0;
     const eff = supplyW > 0 ? efficiencyPercent(supply?.type.ratings.efficiency, share, graph.build.policy.mainsV) : undefined;
@@ -109,28 +112,13 @@ function budget(graph: Graph): Budget {
     const mainsW = dcW / (eff / 100);
     return { name, dcW, share, efficiencyPercent: eff, mainsW, heatW: mainsW - dcW };
   };
-  const peak = sum((d) => d.peakW);
-  const headroomW = supplyW - peak;
+  const headroomW = supplyW - total.peakW;
   return {
-    parts: parts.filter((d) => d.peakW > 0).sort((a, b) => b.peakW - a.peakW || (a.part.id < b.part.id ? -1 : 1)),
-    moments: [
-      moment(
-        "idle",
-        sum((d) => d.idleW),
-      ),
-      moment(
-        "typical",
-        sum((d) => d.typicalW),
-      ),
-      moment("peak", peak),
-      moment(
-        "start",
-        sum((d) => d.startW),
-      ),
-    ],
+    parts,
+    moments: [moment("idle", total.idleW), moment("typical", total.typicalW), moment("peak", total.peakW), moment("start", total.startW)],
     rails: RAILS.map((rail) => {
       const limitA = supply?.type.ratings.railsA?.[rail];
-      return { rail, peakA: sum((d) => d.rails[rail]) / RAIL_V[rail], ...(limitA === undefined ? {} : { limitA }) };
+      return { rail, peakA: total[rail] / RAIL_V[rail], ...(limitA === undefined ? {} : { limitA }) };
     }),
     ...(supply ? { supply } : {}),
     supplyW,
@@ -140,6 +128,10 @@ function budget(graph: Graph): Budget {
     connectors: connectors(graph),
   };
 }
+
+/** The parts that draw anything, those that draw most first. */
+export const byDraw = (b: Budget): PartDraw[] =>
+  b.parts.filter((d) => d.peakW > 0).sort((a, c) => c.peakW - a.peakW || (a.part.id < c.part.id ? -1 : 1));
 
 /** What people fit: about 500 W without a card, 550 to 650 for a middling one, 850 for a large one, 1000 and more for the largest. Common practice. */
 export function usualSupply(graph: Graph): Budget["usual"] {
@@ -156,20 +148,47 @@ export function usualSupply(graph: Graph): Budget["usual"] {
 
 /** Plugs that the supply's cables carry against sockets that want one. A first look: the wiring plan proves it. */
 function connectors(graph: Graph): Budget["connectors"] {
-  const groups = [
-    { family: "cpu-8", name: "CPU power", sockets: ["cpu-8", "cpu-4"], plugs: ["cpu-4+4", "cpu-8", "cpu-4"] },
-    { family: "gfx-8", name: "8-pin and 6-pin graphics", sockets: ["gfx-8", "gfx-6"], plugs: ["gfx-6+2", "gfx-8", "gfx-6"] },
-    { family: "gfx-16", name: "16-pin graphics", sockets: ["gfx-16"], plugs: ["gfx-16"] },
-    { family: "sata-power", name: "SATA power", sockets: ["sata-power"], plugs: ["sata-power"] },
-    { family: "peripheral-4", name: "4-pin peripheral", sockets: ["peripheral-4"], plugs: ["peripheral-4"] },
-  ];
-  const plugs = partsOfKind(graph, "supply").flatMap((s) =>
-    s.type.cables.flatMap((c) => c.ends.flatMap((e) => Array.from({ length: c.count }, () => e.family as string))),
-  );
-  const sockets = [...graph.ports.values()].filter((p) => p.port.flow === "in" && !p.part.cable && p.part.type.kind !== "adapter");
-  return groups.flatMap((g) => {
-    const wanted = sockets.filter((p) => g.sockets.includes(p.port.family) && (p.port.role !== "cpu-power" || p.port.rank === 0));
-    if (wanted.length === 0) return [];
-    return [{ family: g.family, name: g.name, needed: wanted.length, there: plugs.filter((f) => g.plugs.includes(f)).length }];
+  const needed = new Map<string, number>();
+  const there = new Map<string, number>();
+  for (const p of wholeParts(graph)) {
+    const c = countsOf(p.type);
+    if (c === NOTHING) continue;
+    for (const [k, n] of c.needed) needed.set(k, (needed.get(k) ?? 0) + n);
+    for (const [k, n] of c.there) there.set(k, (there.get(k) ?? 0) + n);
+  }
+  return GROUPS.flatMap((g) => {
+    const n = needed.get(g.family) ?? 0;
+    return n === 0 ? [] : [{ family: g.family, name: g.name, needed: n, there: there.get(g.family) ?? 0 }];
   });
+}
+
+const GROUPS: readonly { family: string; name: string; sockets: readonly string[]; plugs: readonly string[] }[] = [
+  { family: "cpu-8", name: "CPU power", sockets: ["cpu-8", "cpu-4"], plugs: ["cpu-4+4", "cpu-8", "cpu-4"] },
+  { family: "gfx-8", name: "8-pin and 6-pin graphics", sockets: ["gfx-8", "gfx-6"], plugs: ["gfx-6+2", "gfx-8", "gfx-6"] },
+  { family: "gfx-16", name: "16-pin graphics", sockets: ["gfx-16"], plugs: ["gfx-16"] },
+  { family: "sata-power", name: "SATA power", sockets: ["sata-power"], plugs: ["sata-power"] },
+  { family: "peripheral-4", name: "4-pin peripheral", sockets: ["peripheral-4"], plugs: ["peripheral-4"] },
+];
+
+interface Counts {
+  needed: [string, number][];
+  there: [string, number][];
+}
+/** A catalogue entry never changes: its sockets and plugs are counted once. */
+const NOTHING: Counts = { needed: [], there: [] };
+const counted = new WeakMap<PartType, Counts>();
+
+function countsOf(type: PartType): Counts {
+  const known = counted.get(type);
+  if (known) return known;
+  const made: Counts = { needed: [], there: [] };
+  for (const g of GROUPS) {
+    const sockets = type.ports.filter((p) => p.flow === "in" && g.sockets.includes(p.family) && (p.role !== "cpu-power" || p.rank === 0)).length;
+    const plugs = type.cables.reduce((s, c) => s + c.count * c.ends.filter((e) => g.plugs.includes(e.family)).length, 0);
+    if (sockets > 0 && type.kind !== "adapter") made.needed.push([g.family, sockets]);
+    if (plugs > 0 && type.kind === "supply") made.there.push([g.family, plugs]);
+  }
+  const kept = made.needed.length + made.there.length === 0 ? NOTHING : made;
+  counted.set(type, kept);
+  return kept;
 }

@@ -1,5 +1,5 @@
-import { type Graph, type PartNode, type PortNode, partsOfKind } from "../build";
-import { family, type Limit, PRACTICE } from "../catalogue";
+import { type Graph, kept, type PartNode, type PortNode, partsOfKind, wholeParts } from "../build";
+import { family, type Limit, PART_KINDS, PRACTICE } from "../catalogue";
 
 /** What the slot itself may carry. PCI Express CEM, published (from memory). */
 const SLOT_W = 75;
@@ -51,13 +51,19 @@ export interface Draw {
 }
 
 /** Draw of the whole build in W against what the supply gives. Typical: seven tenths of peak, common practice. */
-export function wholeDraw(graph: Graph): Draw {
-  const consumers = [...graph.parts.values()].filter((p) => !p.cable && p.type.kind !== "supply");
-  const sum = (of: (p: PartNode) => number) => consumers.reduce((s, p) => s + of(p), 0);
-  const peak = sum(peakW);
+export const wholeDraw = (graph: Graph): Draw => kept(graph, "whole-draw", PART_KINDS, () => draw(graph));
+
+function draw(graph: Graph): Draw {
+  let peak = 0;
+  let idle = 0;
+  for (const p of wholeParts(graph)) {
+    if (p.type.kind === "supply") continue;
+    peak += peakW(p);
+    idle += p.type.ratings.idleW ?? peakW(p) * 0.15;
+  }
   const supplyW = partsOfKind(graph, "supply").reduce((s, p) => s + (p.type.ratings.powerW ?? 0), 0);
   return {
-    idleW: sum((p) => p.type.ratings.idleW ?? peakW(p) * 0.15),
+    idleW: idle,
     typicalW: Math.round(peak * 0.7),
     peakW: peak,
     supplyW,

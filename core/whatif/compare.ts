@@ -1,7 +1,7 @@
 import { airOf } from "../air";
 import { type Build, buildGraph, type Graph, type TypeLookup } from "../build";
 import type { PartType } from "../catalogue";
-import { type Finding, judgeParts, type PartsJudgement } from "../checks";
+import { checkParts, type Finding } from "../checks";
 import { clearances } from "../fit";
 import { orderList } from "../intake";
 import { powerBudget } from "../power";
@@ -16,19 +16,18 @@ export interface Judged {
   noiseDb: number;
   flowM3h: number;
   missing: string[];
-  parts: PartsJudgement;
+  graph: Graph;
 }
 
-/** The whole parts list judged; with `before`, only what a changed part touches is worked out again. */
-export function judge(graph: Graph, before?: Judged): Judged {
-  const parts = judgeParts(graph, before?.parts);
+/** The whole parts list judged. On a graph made from another one, only what a changed part touches is worked out again. */
+export function judge(graph: Graph): Judged {
   const budget = powerBudget(graph);
   const peak = budget.moments.find((m) => m.name === "peak");
   const air = airOf(graph);
   const worst = clearances(graph)[0];
   return {
-    findings: parts.findings,
-    parts,
+    findings: checkParts(graph),
+    graph,
     ...(worst ? { tightest: { what: worst.what, left: worst.left, unit: worst.unit } } : {}),
     peakW: peak?.dcW ?? 0,
     loadShare: peak?.share ?? 0,
@@ -114,7 +113,7 @@ export function alternatives(build: Build, types: TypeLookup, part: string, shel
     .filter((t) => t.kind === was.kind && t.id !== was.id)
     .map((type): Alternative => {
       const other = withType(bare, types, part, type);
-      const then = judge(buildGraph(other.build, other.types, now.parts.graph), now);
+      const then = judge(buildGraph(other.build, other.types, now.graph));
       const comparison = compare(now, then);
       const newStop = comparison.come.some((f) => f.severity === "stop");
       return { type, comparison, stops: stops(then), helps: !newStop && weight(comparison.gone) > weight(comparison.come) };

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { Graph, PartNode } from "../../core/build";
-import { type Clearance, clearances, fanSeats, radiatorSeats, SLOT_PITCH_MM, standoffs } from "../../core/fit";
+import { type Clearance, clearances, fanSeats, radiatorSeats, SLOT_PITCH_MM, said, standoffs } from "../../core/fit";
 import { fullName } from "./full-name";
 
 const PAD = 30;
@@ -157,7 +157,7 @@ function Side({
       preserveAspectRatio="xMidYMin meet"
       viewBox={`${-PAD} ${-PAD} ${w * s + 2 * PAD} ${h * s + 2 * PAD}`}
       role="img"
-      aria-label={`${shell.type.name} from the side, ${seats.length} fans, ${cards.length} cards${clearance ? `; ${clearance.sentence}` : ""}`}
+      aria-label={`${shell.type.name} from the side, ${seats.length} fans, ${cards.length} cards${clearance ? `; ${said(clearance)}` : ""}`}
     >
       <rect width={w * s} height={h * s} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2" />
       {board ? (
@@ -370,7 +370,7 @@ function Front({ graph, shell, chosen, onChoose }: { graph: Graph; shell: PartNo
       preserveAspectRatio="xMidYMin meet"
       viewBox={`${-PAD} ${-PAD} ${w * s + 2 * PAD} ${h * s + 2 * PAD}`}
       role="img"
-      aria-label={`${shell.type.name} from the front, tray to the left${height ? `; ${height.sentence}` : ""}`}
+      aria-label={`${shell.type.name} from the front, tray to the left${height ? `; ${said(height)}` : ""}`}
     >
       <rect width={w * s} height={h * s} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2" />
       <path d={`M${x0 * s} 0V${h * s}`} stroke="var(--ink)" strokeWidth="2" />

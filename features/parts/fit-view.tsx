@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { Graph } from "../../core/build";
-import { type Clearance, clearances } from "../../core/fit";
+import { type Clearance, clearances, said } from "../../core/fit";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";
 import { CaseSection } from "./case-section";
@@ -71,7 +71,7 @@ function headline(list: readonly Clearance[]): string {
 function Explained({ c }: { c: Clearance }) {
   return (
     <div className="mb-5 border-t border-rule pt-3" aria-live="polite">
-      <p>{c.sentence}</p>
+      <p>{said(c)}</p>
       {c.verdict === "fits" ? null : (
         <p className="mt-1 text-second">
           <span className="font-semibold">If ignored: </span>

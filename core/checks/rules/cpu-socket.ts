@@ -1,4 +1,4 @@
-import { partsOfKind } from "../../build";
+import { boardPorts, partsOfKind } from "../../build";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const cpuSocket: Rule = {
@@ -8,7 +8,7 @@ export const cpuSocket: Rule = {
   on: PARTS_ONLY,
   reads: ["board", "cpu"],
   run: ({ graph }) => {
-    const socket = [...graph.ports.values()].find((p) => p.port.role === "cpu");
+    const socket = boardPorts(graph, "cpu")[0];
     const cpus = partsOfKind(graph, "cpu");
     if (!socket) return [];
     if (cpus.length === 0)

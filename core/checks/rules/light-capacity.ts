@@ -1,5 +1,5 @@
-import type { PortNode } from "../../build";
-import { headerLimit } from "../../catalogue";
+import { type PartNode, type PortNode, wholeParts } from "../../build";
+import { headerLimit, type Lead } from "../../catalogue";
 import { amps } from "../../wiring";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
@@ -16,7 +16,9 @@ export const lightCapacity: Rule = {
   reads: ["board", "lighting", "hub", "splitter", "extension", "fan", "cooler", "card", "case", "memory"],
   run: ({ graph }) =>
     VOLTS.flatMap(([family, word]) => {
-      const lights = [...graph.leads.values()].filter((l) => l.lead.family === family && l.lead.role === "light");
+      const lights: { part: PartNode; lead: Lead }[] = [];
+      for (const part of wholeParts(graph))
+        for (const lead of part.type.leads) if (lead.family === family && lead.role === "light") lights.push({ part, lead });
       if (lights.length === 0) return [];
       const sources = [...graph.ports.values()].filter(
         (p) => p.port.family === family && p.port.flow === "out" && p.part.type.kind !== "splitter" && p.part.type.kind !== "extension",
@@ -46,7 +48,7 @@ export const lightCapacity: Rule = {
         return [
           partsFinding("light-capacity", {
             severity: "stop",
-            message: `${heavy[0].name} draws ${amps(heavy[0].lead.load.currentA)} alone; no ${word} header or hub port gives more than ${amps(most)}.`,
+            message: `${heavy[0].part.part.label ?? heavy[0].part.type.name} draws ${amps(heavy[0].lead.load.currentA)} alone; no ${word} header or hub port gives more than ${amps(most)}.`,
             parts: heavy.map((l) => l.part.id),
             swap: heavy[0].part.id,
           }),

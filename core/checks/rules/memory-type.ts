@@ -1,4 +1,4 @@
-import { partsOfKind } from "../../build";
+import { boardPorts, partsOfKind } from "../../build";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const memoryType: Rule = {
@@ -8,7 +8,7 @@ export const memoryType: Rule = {
   on: PARTS_ONLY,
   reads: ["board", "memory"],
   run: ({ graph }) => {
-    const slots = [...graph.ports.values()].filter((p) => p.port.role === "memory");
+    const slots = boardPorts(graph, "memory");
     const board = slots[0]?.part;
     const modules = partsOfKind(graph, "memory");
     if (!board) return [];
