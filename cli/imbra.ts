@@ -6,7 +6,7 @@ import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";
 import { powerOn } from "../core/machine";
 import { plan } from "../core/plan";
-import { powerBudget } from "../core/power";
+import { byDraw, plugDrops, powerBudget } from "../core/power";
 import { readShelf } from "./shelf";
 
 const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [--shelf FOLDER]
@@ -75,12 +75,13 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
   }
   if (command === "power") {
     const b = powerBudget(read.graph);
-    const findings = checkParts(read.graph).filter((f) => f.rule.startsWith("supply"));
+    const findings = checkParts(read.graph).filter((f) => f.rule.startsWith("supply") || f.rule === "wire-drop");
     return {
       json: {
         ...b,
         supply: b.supply ? { id: b.supply.id, type: b.supply.type.id, name: b.supply.type.name } : null,
-        parts: b.parts.map((d) => ({ ...d, part: d.part.id })),
+        parts: byDraw(b).map((d) => ({ ...d, part: d.part.id })),
+        drops: plugDrops(read.graph).map((d) => ({ ...d, port: d.port.address, lead: d.lead.address })),
         findings,
       },
       stop: findings.some((f) => f.severity === "stop"),

@@ -42,6 +42,7 @@ import { supplySize } from "./rules/supply-size";
 import { supplySystem } from "./rules/supply-system";
 import { supplyUsual } from "./rules/supply-usual";
 import { toOrder } from "./rules/to-order";
+import { wireDrop } from "./rules/wire-drop";
 
 /** All rules. Adding one is adding a file and its line here. */
 export const RULES: readonly Rule[] = [
@@ -69,6 +70,7 @@ export const RULES: readonly Rule[] = [
   noise,
   lightWish,
   supplyUsual,
+  wireDrop,
   mating,
   lightVoltage,
   supplySystem,

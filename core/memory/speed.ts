@@ -12,10 +12,11 @@ const seated = (graph: Graph, p: PartNode) => p.type.leads.some((l) => l.role ==
 
 /**
  * Transfer rate in MT/s that the machine will run: the least of module, board and CPU. The module gives its JEDEC
- * default until its profile is switched on; the board's limit may fall with four modules.
+ * default until its profile is switched on; the board's limit may fall with four modules. `listed`: before any plan,
+ * all modules of the list count.
  */
-export function memorySpeed(graph: Graph, profileOn: boolean): MemorySpeed | undefined {
-  const modules = partsOfKind(graph, "memory").filter((p) => seated(graph, p));
+export function memorySpeed(graph: Graph, profileOn: boolean, listed = false): MemorySpeed | undefined {
+  const modules = partsOfKind(graph, "memory").filter((p) => listed || seated(graph, p));
   const first = modules[0];
   if (!first) return undefined;
   const board = partsOfKind(graph, "board")[0]?.type.ratings;

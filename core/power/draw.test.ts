@@ -54,6 +54,10 @@ describe("memory speed", () => {
     expect(memorySpeed(seated("fs-1046"), true)).toMatchObject({ mts: 4800, because: "the board" });
     expect(memorySpeed(seated("fs-1043"), true)).toMatchObject({ mts: 5600, because: "the board, with four modules", modules: 4 });
   });
+  it("before any plan the listed modules count: four of FS-1043 run at what the board takes with four", () => {
+    expect(memorySpeed(demo("fs-1043").graph, true)).toBeUndefined();
+    expect(memorySpeed(demo("fs-1043").graph, true, true)).toMatchObject({ mts: 5600, modules: 4 });
+  });
   it("tools that read the clock show half: 3600 MT/s is 1800 MHz (JEDEC, from memory)", () => {
     expect(clockMhz(3600)).toBe(1800);
   });

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { Graph } from "../../core/build";
-import { efficiencyPercent, efficiencyPoints, powerBudget, RAIL_NAME } from "../../core/power";
+import { byDraw, efficiencyPercent, efficiencyPoints, plugDrops, powerBudget, RAIL_NAME, RAIL_TOLERANCE_V } from "../../core/power";
 import { LineChart } from "../../ui/line-chart";
 import { Meter } from "../../ui/meter";
 import { useAct } from "../frame/use-act";
@@ -118,6 +118,38 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
             </tbody>
           </table>
         </div>
+        <div>
+          <h3 className="mb-1 text-key font-[650]">Volts lost on the way</h3>
+          <table className="w-full">
+            <caption className="sr-only">Volts lost between supply and each 12 V plug of CPU and cards, at peak</caption>
+            <thead>
+              <tr className="text-left text-second text-soft">
+                <th className="font-normal">Socket</th>
+                <th className="text-right font-normal">amps</th>
+                <th className="text-right font-normal">length</th>
+                <th className="text-right font-normal">lost of {RAIL_TOLERANCE_V} V</th>
+              </tr>
+            </thead>
+            <tbody>
+              {plugDrops(graph)
+                .slice(0, 8)
+                .map((d) => (
+                  <tr key={d.port.address} className="border-t border-rule">
+                    <th scope="row" className="py-1 text-left font-normal">
+                      {d.port.name}
+                      {d.planned ? "" : ", longest cable"}
+                    </th>
+                    <td className="mono text-right">{n(d.currentA, 1)} A</td>
+                    <td className="mono text-right">{d.lengthMm} mm</td>
+                    <td className={d.dropV > RAIL_TOLERANCE_V / 2 ? "mono text-right font-semibold text-stop" : "mono text-right"}>
+                      {n(d.dropV, 2)} V
+                    </td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+        </div>
+        <Upgrade graph={graph} number={number} left={b.headroomAfterUpgradeW} />
       </div>
       <div className="grid grid-cols-2 gap-6">
         <div>
@@ -132,19 +164,20 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
               </tr>
             </thead>
             <tbody>
-              {b.parts.slice(0, 12).map((d) => (
-                <tr key={d.part.id} className="border-t border-rule">
-                  <th scope="row" className="py-1 text-left font-normal">
-                    {d.part.part.label ?? d.part.type.name}
-                  </th>
-                  <td className="mono text-right">{n(d.idleW, 1)} W</td>
-                  <td className="mono text-right">{n(d.peakW, 1)} W</td>
-                </tr>
-              ))}
+              {byDraw(b)
+                .slice(0, 12)
+                .map((d) => (
+                  <tr key={d.part.id} className="border-t border-rule">
+                    <th scope="row" className="py-1 text-left font-normal">
+                      {d.part.part.label ?? d.part.type.name}
+                    </th>
+                    <td className="mono text-right">{n(d.idleW, 1)} W</td>
+                    <td className="mono text-right">{n(d.peakW, 1)} W</td>
+                  </tr>
+                ))}
             </tbody>
           </table>
         </div>
-        <Upgrade graph={graph} number={number} left={b.headroomAfterUpgradeW} />
       </div>
     </section>
   );

@@ -1,15 +1,16 @@
 import { partsOfKind } from "../../build";
 import { memorySpeed } from "../../memory";
-import { finding, PLAN_ONLY, type Rule } from "../rule";
+import { finding, PARTS_AND_PLAN, type Rule } from "../rule";
 
 export const memorySpeedRule: Rule = {
   id: "memory-speed",
   title: "Memory runs at what was sold",
   protects: "the speed the client paid for",
-  on: PLAN_ONLY,
-  run: ({ graph }) => {
+  on: PARTS_AND_PLAN,
+  reads: ["memory", "board", "cpu"],
+  run: ({ graph, on }) => {
     const sold = Math.min(...partsOfKind(graph, "memory").map((p) => p.type.ratings.profileMts ?? Number.POSITIVE_INFINITY));
-    const real = memorySpeed(graph, true);
+    const real = memorySpeed(graph, true, on === "parts");
     if (!real || !Number.isFinite(sold) || real.mts >= sold) return [];
     return [
       finding(

@@ -1,0 +1,81 @@
+import { type Graph, type LeadNode, type PortNode, wholeParts } from "../build";
+import { family, mate } from "../catalogue";
+import { portDrawW } from "./draw";
+
+/** Resistivity of annealed copper at 20 °C, Ω·m (IEC 60028 gives 1/58 Ω·mm²/m = 1.724e-8, from memory). */
+const COPPER_OHM_M = 1.724e-8;
+
+/** Diameter of a solid wire in mm: 0.127 · 92^((36 - n) / 39) (ASTM B258, formula). */
+export const wireDiameterMm = (awg: number): number => 0.127 * 92 ** ((36 - awg) / 39);
+export const wireAreaMm2 = (awg: number): number => (Math.PI / 4) * wireDiameterMm(awg) ** 2;
+/** Resistance of one copper wire at 20 °C, Ω/m. */
+export const wireOhmPerM = (awg: number): number => (COPPER_OHM_M / wireAreaMm2(awg)) * 1e6;
+
+/** Volts lost on a length of cable, out over some wires and back over others, the current shared evenly among each. */
+export const wireDropV = (w: { awg: number; lengthMm: number; currentA: number; out: number; back: number }): number =>
+  w.currentA * (w.lengthMm / 1000) * wireOhmPerM(w.awg) * (1 / w.out + 1 / w.back);
+
+/** The 12 V rail holds 5 % at the plug (ATX power supply design guide, Intel, from memory): 0.6 V. */
+export const RAIL_TOLERANCE_V = 0.6;
+
+/** 16 AWG in the 16-pin graphics cable, 18 AWG in the others (PCI Express CEM and ATX design guide, from memory). */
+const awgOf = (familyId: string) => (familyId === "gfx-16" ? 16 : 18);
+
+export interface PlugDrop {
+  port: PortNode;
+  lead: LeadNode;
+  /** `false`: no plug is planned here yet, so the longest cable that has one is taken. */
+  planned: boolean;
+  currentA: number;
+  lengthMm: number;
+  dropV: number;
+}
+
+/** Volts lost between supply and each 12 V plug of CPU and cards, at their peak; the largest first. */
+export function plugDrops(graph: Graph): PlugDrop[] {
+  const out: PlugDrop[] = [];
+  const ends = [...graph.leads.values()].filter((l) => l.part.cable && l.lead.flow === "out");
+  for (const part of wholeParts(graph)) {
+    for (const p of part.type.ports) {
+      if (p.role !== "cpu-power" && p.role !== "graphics-power") continue;
+      const port = graph.ports.get(`${part.id}:${p.id}`);
+      if (!port) continue;
+      const there = graph.atPort.get(port.address)?.[0];
+      const own = there && graph.leads.get(there.lead);
+      if (own && !own.part.cable) continue;
+      const longest = ends.filter((l) => mate(l.lead.family, p.family).outcome === "fits").sort((a, b) => b.lead.lengthMm - a.lead.lengthMm)[0];
+      const lead = own ?? (p.rank === 0 || graph.connections.length === 0 ? longest : undefined);
+      const watts = portDrawW(graph, port);
+      if (!lead || watts <= 0) continue;
+      out.push({
+        port,
+        lead,
+        planned: own !== undefined,
+        currentA: watts / 12,
+        lengthMm: lead.lead.lengthMm,
+        dropV: along(graph, lead, p.family, watts / 12),
+      });
+    }
+  }
+  return out.sort((a, b) => b.dropV - a.dropV || (a.port.address < b.port.address ? -1 : 1));
+}
+
+/** What is lost up to one plug: on the way that plugs share, the current of all of them flows. */
+function along(graph: Graph, lead: LeadNode, socket: string, ownA: number): number {
+  const wires = (signal: string) => Math.min(...[lead.lead.family, socket].map((f) => family(f).pins.filter((w) => w.signal === signal).length)) || 1;
+  const [out, back] = [wires("+12 V"), wires("ground")];
+  const others = lead.part.type.leads.filter((l) => l.flow === "out" && l.id !== lead.lead.id);
+  const currentAt = (id: string) => {
+    const port = graph.ports.get(graph.ofLead.get(`${lead.part.id}:${id}`)?.port ?? "");
+    return port ? portDrawW(graph, port) / 12 : 0;
+  };
+  const marks = [...new Set([...others.map((o) => Math.min(o.lengthMm, lead.lead.lengthMm)), lead.lead.lengthMm])].sort((a, b) => a - b);
+  let from = 0;
+  let sum = 0;
+  for (const to of marks) {
+    const currentA = ownA + others.filter((o) => o.lengthMm >= to).reduce((s, o) => s + currentAt(o.id), 0);
+    sum += wireDropV({ awg: awgOf(lead.lead.family), lengthMm: to - from, currentA, out, back });
+    from = to;
+  }
+  return sum;
+}
