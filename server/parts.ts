@@ -105,6 +105,7 @@ export const PlacePart = z.object({
   frame: z.enum(["inside", "outside"]).nullable().optional(),
   blows: z.enum(["in", "out"]).nullable().optional(),
   vertical: z.boolean().optional(),
+  tubes: z.enum(["rear", "front", "top", "bottom"]).nullable().optional(),
 });
 
 /** Where a part sits: its mount, its side of the frame, the way a fan blows, a card stood up. */
@@ -124,12 +125,12 @@ export async function placePart(em: EntityManager, by: TechnicianRow, p: z.infer
       said.push(mount ? `at ${mount.label}` : "without a mount");
     }
     const placing: Record<string, unknown> = { ...(row.placing as object) };
-    for (const key of ["frame", "blows"] as const) {
+    for (const key of ["frame", "blows", "tubes"] as const) {
       const value = p[key];
       if (value === undefined) continue;
       if (value === null) delete placing[key];
       else placing[key] = value;
-      said.push(key === "frame" ? `${value ?? "inside"} the frame` : `blowing ${value ?? "the usual way"}`);
+      said.push(PLACED[key](value));
     }
     if (p.vertical !== undefined) {
       if (p.vertical) placing.vertical = true;
@@ -142,6 +143,12 @@ export async function placePart(em: EntityManager, by: TechnicianRow, p: z.infer
     return done();
   });
 }
+
+const PLACED = {
+  frame: (v: string | null) => `${v ?? "inside"} the frame`,
+  blows: (v: string | null) => `blowing ${v ?? "the usual way"}`,
+  tubes: (v: string | null) => (v === null ? "tubes where they reach and are in nobody's way" : `tubes at the ${v} end`),
+};
 
 export const WishesChange = z.object({
   number: Number_,

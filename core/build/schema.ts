@@ -37,6 +37,10 @@ export const Part = z.strictObject({
   frame: z.enum(["inside", "outside"]).optional().describe("fans: which side of the frame; left out: inside, where the mount has a choice"),
   blows: z.enum(["in", "out"]).optional().describe("fans: left out, in at front, bottom and side, out at top and rear"),
   vertical: z.boolean().optional().describe("cards: on the case's vertical mount"),
+  tubes: z
+    .enum(["rear", "front", "top", "bottom"])
+    .optional()
+    .describe("liquid coolers: the end of the radiator at which the tubes come out; left out: Imbra proposes one"),
   from: z.enum(["client", "shelf", "order"]).default("client"),
 });
 export type Part = z.infer<typeof Part>;

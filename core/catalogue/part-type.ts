@@ -246,7 +246,12 @@ export const PartType = z.strictObject({
       maxSupplyMm: Length.optional().describe("supply length with the drive cage out, cables included"),
       maxSupplyWithCageMm: Length.optional().describe("the same with the drive cage in"),
       vertical: z
-        .strictObject({ slots: z.number().min(1).max(5), thicknessMm: Length })
+        .strictObject({
+          slots: z.number().min(1).max(5),
+          thicknessMm: Length,
+          at: Point.optional().describe("where its slot is"),
+          riserMm: Length.optional().describe("length of the riser that comes with the case"),
+        })
         .optional()
         .describe("cases with a vertical card mount: covers and the room to the side panel"),
       radiatorPlaces: z.array(RadiatorPlace).max(10).default([]),

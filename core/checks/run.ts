@@ -42,6 +42,7 @@ import { supplySize } from "./rules/supply-size";
 import { supplySystem } from "./rules/supply-system";
 import { supplyUsual } from "./rules/supply-usual";
 import { toOrder } from "./rules/to-order";
+import { tubeSide } from "./rules/tube-side";
 import { wireDrop } from "./rules/wire-drop";
 
 /** All rules. Adding one is adding a file and its line here. */
@@ -55,6 +56,7 @@ export const RULES: readonly Rule[] = [
   coolerFit,
   radiatorPlace,
   radiatorFit,
+  tubeSide,
   memoryRoom,
   supplyFit,
   fanSize,

@@ -1,12 +1,12 @@
 import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../build";
 import type { PartKind, Point } from "../catalogue";
+import { SLOT_PITCH_MM, slotOf } from "./cards";
 import { inFrontOfCard } from "./fans";
 import { type RadiatorSeat, radiatorSeats } from "./radiators";
+import { sides } from "./tubes";
 
 /** Under this much room a clearance is marked tight; 4 mm counts as a fit (common practice). */
 export const TIGHT_MM = 2;
-/** Pitch of expansion slots: 0.8 inch, PCI Express CEM, published (from memory). */
-export const SLOT_PITCH_MM = 20.32;
 /** A memory slot with its latches, seen from above; DDR4 and DDR5 modules are 133.35 mm long (JEDEC, from memory). */
 const MEMORY_SLOT_MM = 133.35;
 
@@ -74,7 +74,7 @@ const GROUPS = {
   coolers: { reads: ["case", "cooler"], work: (graph: Graph, shell: PartNode) => coolers(graph, shell) },
   memory: { reads: ["case", "memory", "cooler"], work: (graph: Graph) => memoryUnderCooler(graph) },
   radiators: {
-    reads: ["case", "cooler", "fan", "memory", "board"],
+    reads: ["case", "cooler", "fan", "memory", "board", "card"],
     work: (graph: Graph) => radiatorSeats(graph).flatMap((s) => radiators(graph, s)),
   },
   supplies: { reads: ["case", "supply", "drive"], work: (graph: Graph, shell: PartNode) => supplies(graph, shell) },
@@ -96,8 +96,8 @@ function cards(graph: Graph, shell: PartNode): Clearance[] {
   return partsOfKind(graph, "card").flatMap((card): Clearance[] => {
     const b = card.type.body;
     const out: Clearance[] = [];
-    if (card.part.vertical) return verticalCard(card, shell);
-    const seat = slotsOf(graph).find((p) => p.address === graph.ofLead.get(`${card.id}:seat`)?.port) ?? firstSlot(graph, card);
+    if (card.part.vertical) return verticalCard(graph, card, shell);
+    const seat = slotOf(graph, card);
     const y = seat?.at.yMm ?? card.origin.yMm;
     const boardX = graph.boardRect?.xMm ?? 0;
     const thick = (b.slots ?? 2) * SLOT_PITCH_MM;
@@ -143,11 +143,38 @@ function cards(graph: Graph, shell: PartNode): Clearance[] {
   });
 }
 
-function verticalCard(card: PartNode, shell: PartNode): Clearance[] {
+/** What a riser bends away at its two ends, mm together (common practice). */
+const RISER_BENDS_MM = 40;
+
+/** The riser that a card on the vertical mount needs, mm, from its slot to the mount; undefined when the case does not say where it is. */
+export function riserNeedMm(graph: Graph, card: PartNode): number | undefined {
+  const at = partsOfKind(graph, "case")[0]?.type.body.vertical?.at;
+  const slot = slotOf(graph, card);
+  if (!at || !slot) return undefined;
+  return Math.abs(at.xMm - slot.at.xMm) + Math.abs(at.yMm - slot.at.yMm) + RISER_BENDS_MM;
+}
+
+function verticalCard(graph: Graph, card: PartNode, shell: PartNode): Clearance[] {
   const mount = shell.type.body.vertical;
   const b = card.type.body;
   if (!mount || b.slots === undefined) return [];
+  const needMm = riserNeedMm(graph, card);
   return [
+    ...(needMm === undefined || mount.riserMm === undefined
+      ? []
+      : [
+          clearance({
+            id: `riser:${card.id}`,
+            what: "Riser",
+            parts: [card.id],
+            need: needMm,
+            has: mount.riserMm,
+            subject: "The riser of the case",
+            room: "from the slot to the vertical mount, bends included",
+            ifIgnored: "It pulls on the slot, or does not reach.",
+            ways: ["Order a longer riser.", "Mount the card on the board, level."],
+          }),
+        ]),
     clearance({
       id: `card-vertical:${card.id}`,
       what: "Card on the vertical mount",
@@ -162,10 +189,7 @@ function verticalCard(card: PartNode, shell: PartNode): Clearance[] {
   ];
 }
 
-const slotsOf = (graph: Graph) => boardPorts(graph, "expansion");
-const firstSlotY = (graph: Graph) => slotsOf(graph)[0]?.at.yMm;
-/** Before a plan: cards take the slots from the top, in the order of the list. */
-const firstSlot = (graph: Graph, card: PartNode) => slotsOf(graph)[partsOfKind(graph, "card").indexOf(card)] ?? slotsOf(graph)[0];
+const firstSlotY = (graph: Graph) => boardPorts(graph, "expansion")[0]?.at.yMm;
 
 function coolers(graph: Graph, shell: PartNode): Clearance[] {
   const has = shell.type.body.maxCoolerMm;
@@ -237,20 +261,22 @@ function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
       ways: seat.pushPull ? ["Leave the second row of fans out."] : [],
     }),
   ];
-  const cpu = boardPorts(graph, "cpu")[0];
-  if (cpu && seat.ends.length > 0) {
-    const reachMm = Math.min(...seat.ends.map((e) => Math.abs(e.xMm - cpu.at.xMm) + Math.abs(e.yMm - cpu.at.yMm)));
+  const [side, other] = sides(graph, seat);
+  if (side) {
     out.push(
       clearance({
         id: `tubes:${cooler.id}`,
         what: "Tubes",
         parts: [cooler.id],
-        need: reachMm,
+        need: side.reachMm,
         has: radiator.tubeMm,
         subject: `The tubes of ${name}`,
-        room: `from the CPU to the ${place.label}`,
+        room: `from the CPU to the ${side.end} end of the ${place.label} place`,
         ifIgnored: "The tubes kink or do not reach.",
-        ways: ["Turn the radiator round, so that its tubes come out at the nearer end."],
+        ways:
+          side.reachMm > radiator.tubeMm && other && other.reachMm <= radiator.tubeMm
+            ? [`Turn the radiator round: at its ${other.end} end the tubes reach.`]
+            : [],
       }),
     );
   }

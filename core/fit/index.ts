@@ -1,4 +1,6 @@
-export { type Clearance, clearances, type FitGroup, SLOT_PITCH_MM, said, TIGHT_MM, verdictOf } from "./clearances";
+export { SLOT_PITCH_MM, slotOf } from "./cards";
+export { type Clearance, clearances, type FitGroup, riserNeedMm, said, TIGHT_MM, verdictOf } from "./clearances";
 export { type FanSeat, fanSeat, fanSeats } from "./fans";
 export { type RadiatorSeat, radiatorSeats } from "./radiators";
 export { type Standoffs, standoffs } from "./standoffs";
+export { FITTINGS_MM, type TubeEnd, type Tubes, tubes } from "./tubes";

@@ -1,5 +1,5 @@
 import { type Graph, kept, partsOfKind } from "../build";
-import { radiatorSeats, standoffs } from "../fit";
+import { radiatorSeats, riserNeedMm, standoffs } from "../fit";
 import { peakW } from "../power";
 
 export interface OrderItem {
@@ -76,16 +76,18 @@ function mounting(graph: Graph): OrderItem[] {
     });
   for (const card of partsOfKind(graph, "card")) {
     const long = card.type.body.widthMm ?? 0;
-    if (card.part.vertical)
+    const needMm = card.part.vertical ? riserNeedMm(graph, card) : undefined;
+    const has = shell?.type.body.vertical?.riserMm;
+    if (card.part.vertical && (has === undefined || (needMm ?? 0) > has))
       out.push({
         id: `riser:${card.id}`,
-        what: "Riser lead and vertical bracket",
+        what: needMm === undefined ? "Riser lead and vertical bracket" : `Riser lead, ${Math.ceil(needMm / 10) * 10} mm or longer`,
         count: 1,
         from: "order",
         needFor: "mounting",
-        because: `${card.type.name} goes on the vertical mount.`,
+        because: `${card.type.name} goes on the vertical mount${has === undefined ? "" : `; the riser of the case has ${has} mm`}.`,
       });
-    else if (long >= SAGS_MM)
+    else if (!card.part.vertical && long >= SAGS_MM)
       out.push({
         id: `support:${card.id}`,
         what: "Card support",

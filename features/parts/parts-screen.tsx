@@ -4,6 +4,7 @@ import { usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/build";
 import type { PartType } from "../../core/catalogue";
+import { type Tubes, tubes } from "../../core/fit";
 import type { JobView } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";
@@ -153,6 +154,8 @@ export function PartsScreen({
                   part={part}
                   type={type}
                   number={number}
+                  tubing={tubes(graph).find((t) => t.seat.cooler.id === part.id)}
+                  canStand={graph.parts.get("case")?.type.body.vertical !== undefined}
                   mounts={(graph.parts.get("case")?.type ?? [...types.values()].find((t) => t.kind === "case"))?.body.mounts ?? []}
                   findings={view.findings.filter((f) => f.ends.includes(part.id))}
                   corrected={corrected.find((c) => c.part === part.id)}
@@ -172,6 +175,8 @@ function PartDetail({
   type,
   number,
   mounts,
+  tubing,
+  canStand,
   findings,
   corrected,
   trying,
@@ -180,6 +185,8 @@ function PartDetail({
   type: PartType;
   number: string;
   mounts: PartType["body"]["mounts"];
+  tubing: Tubes | undefined;
+  canStand: boolean;
   findings: JobView["findings"];
   corrected: { had: number; now: number } | undefined;
   trying: boolean;
@@ -293,6 +300,24 @@ function PartDetail({
             ))}
           </select>
         </label>
+      ) : null}
+      {tubing ? (
+        <label>
+          <span className="block text-second text-soft">Tubes come out at</span>
+          <select className="field w-full" value={part.tubes ?? ""} disabled={act.pending} onChange={(e) => place({ tubes: e.target.value || null })}>
+            <option value="">proposed: the {tubing.end} end</option>
+            {(["rear", "front"].includes(tubing.end) ? ["rear", "front"] : ["top", "bottom"]).map((end) => (
+              <option key={end} value={end}>
+                the {end} end
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : null}
+      {type.kind === "card" && canStand ? (
+        <button type="button" className="key self-start" disabled={act.pending} onClick={() => place({ vertical: !part.vertical })}>
+          {part.vertical ? "Put it level on the board" : "Put it on the vertical mount"}
+        </button>
       ) : null}
       {type.kind === "fan" && mount?.frame === "either" ? (
         <button

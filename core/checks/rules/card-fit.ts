@@ -7,5 +7,5 @@ export const cardFit: Rule = {
   protects: "the last step of the build",
   on: PARTS_ONLY,
   reads: ["case", "board", "card", "fan", "cooler"],
-  run: ({ graph }) => fitFindings(graph, "card-fit", ["cards"], ["card-length", "card-width", "card-vertical"]),
+  run: ({ graph }) => fitFindings(graph, "card-fit", ["cards"], ["card-length", "card-width", "card-vertical", "riser"]),
 };

@@ -6,6 +6,6 @@ export const memoryRoom: Rule = {
   title: "Memory has room under cooler and radiator",
   protects: "a radiator hung twice",
   on: PARTS_ONLY,
-  reads: ["case", "cooler", "fan", "memory", "board"],
+  reads: ["case", "cooler", "fan", "memory", "board", "card"],
   run: ({ graph }) => fitFindings(graph, "memory-room", ["memory", "radiators"], ["memory-under-cooler", "memory-under-radiator"]),
 };

@@ -6,6 +6,6 @@ export const radiatorFit: Rule = {
   title: "The radiator has room",
   protects: "a radiator that meets the board",
   on: PARTS_ONLY,
-  reads: ["case", "cooler", "fan", "memory", "board"],
+  reads: ["case", "cooler", "fan", "memory", "board", "card"],
   run: ({ graph }) => fitFindings(graph, "radiator-fit", ["radiators"], ["radiator-length", "radiator-thickness", "tubes"]),
 };

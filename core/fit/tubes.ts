@@ -1,0 +1,101 @@
+import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../build";
+import type { Point } from "../catalogue";
+import { cardBoxes } from "./cards";
+import { fanSeats } from "./fans";
+import { type RadiatorSeat, radiatorSeats } from "./radiators";
+
+/** Room that two tubes with their fittings take at the end of a radiator: along it, and away from it. Common practice. */
+export const FITTINGS_MM = { along: 45, away: 50 };
+
+export type TubeEnd = "rear" | "front" | "top" | "bottom";
+
+interface Rect {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+}
+
+export interface Tubes {
+  seat: RadiatorSeat;
+  end: TubeEnd;
+  /** True where the technician said so; else the end that reaches and is in nobody's way. */
+  given: boolean;
+  at: Point;
+  /** Where fittings and bends are, in case millimetres of the side section. */
+  room: Rect;
+  reachMm: number;
+  /** Fans and cards that stand where the tubes come out. */
+  blocks: PartNode[];
+  /** The pump stands above the whole radiator: air gathers in it. */
+  pumpHighest: boolean;
+}
+
+/** For each radiator the end at which its tubes come out, how far the CPU is from there, and what is in the way. */
+export const tubes = (graph: Graph): Tubes[] =>
+  kept(graph, "tubes", ["case", "cooler", "fan", "board", "card"], () => radiatorSeats(graph).flatMap((s) => sides(graph, s)[0] ?? []));
+
+/** Both ends of one radiator, the better first. */
+export function sides(graph: Graph, seat: RadiatorSeat): Tubes[] {
+  const cpu = boardPorts(graph, "cpu")[0];
+  const [a, z] = seat.ends;
+  if (!cpu || !a || !z || !seat.place) return [];
+  const level = seat.place.region === "top" || seat.place.region === "bottom";
+  const names: [TubeEnd, TubeEnd] = level ? ["rear", "front"] : ["top", "bottom"];
+  const said = seat.cooler.part.tubes;
+  const pumpHighest = cpu.at.yMm < Math.min(a.yMm, z.yMm);
+  return ([a, z] as const)
+    .map((at, i): Tubes => {
+      const room = roomAt(seat, at, i === 0);
+      return {
+        seat,
+        end: names[i === 0 ? 0 : 1],
+        given: said === names[i === 0 ? 0 : 1],
+        at,
+        room,
+        reachMm: Math.abs(at.xMm - cpu.at.xMm) + Math.abs(at.yMm - cpu.at.yMm),
+        blocks: inTheWay(graph, seat, room),
+        pumpHighest,
+      };
+    })
+    .sort(
+      (p, q) =>
+        Number(q.given) - Number(p.given) ||
+        Number(p.reachMm > seat.radiator.tubeMm) - Number(q.reachMm > seat.radiator.tubeMm) ||
+        p.blocks.length - q.blocks.length ||
+        // Upright radiators: air gathers at the top, away from the tubes (common practice).
+        Number(q.end === "bottom") - Number(p.end === "bottom") ||
+        p.reachMm - q.reachMm,
+    );
+}
+
+function roomAt(seat: RadiatorSeat, at: Point, first: boolean): Rect {
+  const { along, away } = FITTINGS_MM;
+  const deep = seat.fanDepthMm / 2 + seat.radiator.thicknessMm;
+  const on = (n: number) => (first ? n : n - along);
+  switch (seat.place?.region) {
+    case "top":
+      return { x: on(at.xMm), y: at.yMm + deep, w: along, h: away };
+    case "bottom":
+      return { x: on(at.xMm), y: at.yMm - deep - away, w: along, h: away };
+    case "rear":
+      return { x: at.xMm + deep, y: on(at.yMm), w: away, h: along };
+    default:
+      return { x: at.xMm - deep - away, y: on(at.yMm), w: away, h: along };
+  }
+}
+
+const meet = (a: Rect, b: Rect) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
+
+function inTheWay(graph: Graph, seat: RadiatorSeat, room: Rect): PartNode[] {
+  const shell = partsOfKind(graph, "case")[0]?.type.body;
+  const own = new Set(seat.fans.map((f) => f.id));
+  const fans = fanSeats(graph).filter((f) => f.inside && f.mount.region !== "side" && !own.has(f.part.id));
+  const boxes = fans.map((f) => {
+    const level = f.mount.region === "top" || f.mount.region === "bottom";
+    const [w, h] = level ? [f.sizeMm, f.depthMm] : [f.depthMm, f.sizeMm];
+    const within = (n: number, size: number, most: number | undefined) => Math.min((most ?? 5000) - size, Math.max(0, n - size / 2));
+    return { part: f.part, x: within(f.mount.at.xMm, w, shell?.widthMm), y: within(f.mount.at.yMm, h, shell?.heightMm), w, h };
+  });
+  return [...boxes, ...cardBoxes(graph)].filter((b) => meet(b, room)).map((b) => b.part);
+}

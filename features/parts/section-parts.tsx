@@ -1,0 +1,83 @@
+"use client";
+import type { PartNode } from "../../core/build";
+import type { Clearance } from "../../core/fit";
+
+export const PAD = 30;
+export const BOX = { w: 366, h: 500 };
+
+/** A part, or a free place, as a box of a section. */
+export function Box({
+  p,
+  x,
+  y,
+  w,
+  h,
+  chosen,
+  onChoose,
+  words,
+  dashed,
+}: {
+  p?: PartNode;
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+  chosen: string;
+  onChoose: (id: string) => void;
+  words?: string;
+  dashed?: boolean;
+}) {
+  const on = p !== undefined && p.id === chosen;
+  return (
+    <g onClick={() => p && onChoose(p.id)} className={p ? "cursor-pointer" : undefined}>
+      <rect
+        x={x}
+        y={y}
+        width={Math.max(2, w)}
+        height={Math.max(2, h)}
+        fill={p ? (on ? "var(--rule)" : "var(--raised)") : "none"}
+        stroke={p ? "var(--ink)" : "var(--edge)"}
+        strokeWidth={on ? 2.5 : 1.5}
+        strokeDasharray={dashed ? "4 4" : undefined}
+      />
+      <title>{p ? (p.part.label ?? p.type.name) : words}</title>
+      {p && words && w > words.length * 6.4 ? (
+        <text x={x + 5} y={y + Math.min(16, h / 2 + 4)} fontSize="12" fill="var(--ink)">
+          {words}
+        </text>
+      ) : null}
+    </g>
+  );
+}
+
+/** A dimension line with ticks and its words. */
+export function Dimension({ x1, y1, x2, y2, words, bad }: { x1: number; y1: number; x2: number; y2: number; words: string; bad: boolean }) {
+  const flat = Math.abs(x2 - x1) >= Math.abs(y2 - y1);
+  const tick = flat ? [0, 6] : [6, 0];
+  const colour = bad ? "var(--stop)" : "var(--ink)";
+  return (
+    <g pointerEvents="none">
+      <path
+        d={`M${x1} ${y1}L${x2} ${y2}M${x1 - (tick[0] ?? 0)} ${y1 - (tick[1] ?? 0)}L${x1 + (tick[0] ?? 0)} ${y1 + (tick[1] ?? 0)}M${x2 - (tick[0] ?? 0)} ${y2 - (tick[1] ?? 0)}L${x2 + (tick[0] ?? 0)} ${y2 + (tick[1] ?? 0)}`}
+        stroke={colour}
+        strokeWidth="2"
+        fill="none"
+      />
+      <text
+        x={flat && Math.abs(x2 - x1) < 90 ? Math.max(x1, x2) : (x1 + x2) / 2}
+        y={Math.min(y1, y2) - 8}
+        textAnchor={flat && Math.abs(x2 - x1) < 90 ? "end" : "middle"}
+        fontSize="12"
+        fontWeight="650"
+        fill={colour}
+        paintOrder="stroke"
+        stroke="var(--sheet)"
+        strokeWidth="4"
+      >
+        {words}
+      </text>
+    </g>
+  );
+}
+
+export const spare = (c: Clearance) => (c.left < 0 ? `${-c.left} ${c.unit} too much` : `${c.left} ${c.unit} to spare`);
