@@ -17,3 +17,4 @@ export {
   type TechnicianRow,
 } from "./entities";
 export { type EntityManager, entityManager, ormConfig } from "./orm";
+export { layPart } from "./part-rows";

@@ -5,8 +5,18 @@ import { PartType } from "../core/catalogue";
 import { powerOn } from "../core/machine";
 import { stepsOf } from "../core/order";
 import { plan } from "../core/plan";
-import { Fault, Job, JobPart, type JobRow, Link, LogEntry, Observation, Plan, ShelfType, StepDone, Technician, type TechnicianRow } from "./entities";
+import { Fault, Job, type JobRow, Link, LogEntry, Observation, Plan, ShelfType, StepDone, Technician, type TechnicianRow } from "./entities";
 import type { EntityManager } from "./orm";
+import { layPart } from "./part-rows";
+
+/** Known-good spares for testing. */
+const SPARES: Record<string, number> = {
+  "mossgate-650m": 1,
+  "lathewell-16-6000": 2,
+  "halcyra-160": 1,
+  "pebblestone-swift-1000": 1,
+  "quillane-8": 1,
+};
 
 const STOCK: Record<string, number> = {
   "knotwick-split-2": 6,
@@ -130,7 +140,16 @@ export async function seed(em: EntityManager, folder: string, today: Date, say: 
     .flatMap((f) => PartType.array().parse(JSON.parse(readFileSync(join(folder, "data/shelf", f), "utf8"))));
   const people = PEOPLE.map(([name, role]) => em.create(Technician, { name, role }));
   for (const t of shelf)
-    em.create(ShelfType, { id: t.id, kind: t.kind, maker: t.maker, name: t.name, revision: t.revision, body: t, stock: STOCK[t.id] ?? 0 });
+    em.create(ShelfType, {
+      id: t.id,
+      kind: t.kind,
+      maker: t.maker,
+      name: t.name,
+      revision: t.revision,
+      body: t,
+      stock: STOCK[t.id] ?? 0,
+      spares: SPARES[t.id] ?? 0,
+    });
   await em.flush();
   for (const [n, story] of STORIES.entries()) {
     say(`demo job ${n + 1} of ${STORIES.length}: ${story.title}`);
@@ -257,30 +276,12 @@ function parts(em: EntityManager, job: JobRow, build: Build, types: (id: string)
     // The job that waits, waits for the part that was dead at its bench test.
     const dead = job.stage === "waiting";
     const serial = p.from === "client" ? `${p.type.slice(0, 2).toUpperCase()}${job.number.slice(-4)}${String(position).padStart(2, "0")}` : null;
-    em.create(JobPart, {
-      job,
-      key: p.id,
-      type: p.type,
-      label: p.label ?? null,
-      mount: p.mount ?? null,
-      zone: p.zone ?? null,
-      serial: job.stage === "intake" ? null : serial,
-      origin: p.from,
-      placing: placingOf(p),
-      supplier: here ? "Quayside Components" : null,
+    layPart(em, job, { ...p, serial: job.stage === "intake" || serial === null ? undefined : serial }, types(p.type), position, {
+      supplier: here && !p.reused ? "Quayside Components" : null,
       arrivedAt: here ? daysFrom(today, -5) : null,
-      warrantyUntil: here ? daysFrom(today, 725).toISOString().slice(0, 10) : null,
+      warrantyUntil: here && !p.reused ? daysFrom(today, 725).toISOString().slice(0, 10) : null,
       testResult: here && (dead || job.stage !== "planning") && TESTED.has(kind) ? (dead && kind === "supply" ? "dead" : "passed") : null,
       testedWith: dead && kind === "supply" ? "the bench's own board and CPU" : null,
-      typeRevision: types(p.type)?.revision ?? 1,
-      position,
-      body: types(p.type) ?? {},
     });
   });
 }
-
-const placingOf = (p: Build["parts"][number]) => ({
-  ...(p.frame ? { frame: p.frame } : {}),
-  ...(p.blows ? { blows: p.blows } : {}),
-  ...(p.vertical ? { vertical: true } : {}),
-});

@@ -34,6 +34,7 @@ interface PartRow {
   serial: string | null;
   origin: string;
   placing: unknown;
+  priceCents: number | null;
   body: unknown;
 }
 interface LinkPick {
@@ -88,6 +89,7 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
       ...(r.mount ? { mount: r.mount } : {}),
       ...(r.zone ? { zone: r.zone } : {}),
       ...(r.serial ? { serial: r.serial } : {}),
+      ...(r.priceCents === null ? {} : { price: r.priceCents / 100 }),
       ...(r.placing as object),
     }),
   );

@@ -1,13 +1,15 @@
 import { z } from "zod";
 import { Build, Policy, Settings, Wishes } from "../core/build";
 import type { PartType } from "../core/catalogue";
-import { type ListRow, MOST_ROWS, matchRows } from "../core/intake";
-import { type EntityManager, Job, JobPart, ShelfType, type TechnicianRow } from "../db";
+import { type ListRow, matchRows } from "../core/intake";
+import { MOST_ROWS } from "../core/table";
+import { type EntityManager, Job, JobPart, layPart, ShelfType, type TechnicianRow } from "../db";
 import { buildOfJob, entryOf, findJob } from "./build-of-job";
 import { nextNumber } from "./jobs";
 import { log } from "./log";
 import { joinParts } from "./parts";
 import { no, type Result, yes } from "./result";
+import { SchoolsPicked } from "./schools";
 
 const Row = z.object({
   line: z.number().int().min(1),
@@ -23,7 +25,7 @@ async function shelfTypes(em: EntityManager): Promise<PartType[]> {
 }
 
 export interface ListAnswer {
-  matched: { line: number; text: string; count: number; type: string; name: string; kind: string }[];
+  matched: { line: number; text: string; count: number; serial?: string; type: string; name: string; kind: string }[];
   aside: { line: number; text: string; count: number; because: string; near: { id: string; name: string }[] }[];
 }
 
@@ -37,6 +39,7 @@ export async function readRows(em: EntityManager, _by: TechnicianRow, r: z.infer
       line: m.row.line,
       text: m.row.text,
       count: m.row.count,
+      ...(m.row.serial ? { serial: m.row.serial } : {}),
       type: m.type.id,
       name: m.type.name,
       kind: m.type.kind,
@@ -55,8 +58,19 @@ export const NewJob = z.object({
   noiseDb: z.number().min(10).max(80).optional(),
   /** An earlier job whose parts and schools are taken over. */
   copyOf: z.string().max(40).optional(),
+  /** Schools that differ from the shop's, or from the earlier job's. */
+  policy: SchoolsPicked.default({}),
   parts: z
-    .array(z.object({ type: z.string().min(1).max(80), count: z.number().int().min(1).max(20) }))
+    .array(
+      z.object({
+        type: z.string().min(1).max(80),
+        count: z.number().int().min(1).max(20),
+        /** For the first so many of them. */
+        serials: z.array(z.string().trim().min(1).max(80)).max(20).default([]),
+        /** The client's own, used again. */
+        reused: z.boolean().default(false),
+      }),
+    )
     .max(200)
     .default([]),
   aside: z.array(z.string().max(300)).max(MOST_ROWS).default([]),
@@ -73,6 +87,14 @@ export async function newJob(em: EntityManager, by: TechnicianRow, n: z.infer<ty
   if (unknown.length > 0) return no(`The shelf has no part type ${unknown.map((u) => u.type).join(", ")}. Nothing was stored.`);
   const total = n.parts.reduce((s, p) => s + p.count, 0) + (base?.build.parts.filter((p) => p.from === "client").length ?? 0);
   if (total > 200) return no(`${total} parts; a job holds at most 200. Nothing was stored.`);
+  const serials = n.parts.flatMap((p) => p.serials);
+  const twice = serials.find((x, i) => serials.indexOf(x) !== i);
+  if (twice) return no(`Serial ${twice} is given to two parts. Nothing was stored. Correct the list.`);
+  const taken = await em.findOne(JobPart, { serial: { $in: serials } }, { populate: ["job"] });
+  if (taken)
+    return no(
+      `Serial ${taken.serial} is already on ${taken.label ?? taken.key} of ${taken.job.number}. Nothing was stored. Look at the label again.`,
+    );
   return em.transactional(async (raw) => {
     const tx = raw as EntityManager;
     const number = await nextNumber(tx);
@@ -90,7 +112,7 @@ export async function newJob(em: EntityManager, by: TechnicianRow, n: z.infer<ty
       stage: "intake",
       technician: by,
       dueOn: n.dueOn,
-      policy: base?.build.policy ?? Policy.parse({}),
+      policy: Policy.parse({ ...base?.build.policy, ...n.policy }),
       settings: Settings.parse({}),
       wishes,
       aside: n.aside,
@@ -100,26 +122,11 @@ export async function newJob(em: EntityManager, by: TechnicianRow, n: z.infer<ty
     });
     if (base && earlier) {
       const rows = await tx.find(JobPart, { job: earlier.id, origin: "client" }, { orderBy: { position: "asc" } });
+      const parts = new Map(base.build.parts.map((p) => [p.id, p]));
       for (const r of rows) {
-        tx.create(JobPart, {
-          job,
-          key: r.key,
-          type: r.type,
-          label: r.label ?? null,
-          mount: r.mount ?? null,
-          zone: r.zone ?? null,
-          serial: null,
-          origin: "client",
-          placing: r.placing,
-          supplier: null,
-          arrivedAt: null,
-          warrantyUntil: null,
-          testResult: null,
-          testedWith: null,
-          typeRevision: r.typeRevision,
-          position: r.position,
-          body: r.body,
-        });
+        const part = parts.get(r.key);
+        // What belonged to the earlier client does not come along.
+        if (part) layPart(tx, job, { ...part, serial: undefined, reused: undefined, price: undefined }, base.types(part.type), r.position);
       }
     }
     const skeleton = Build.parse({
@@ -134,7 +141,9 @@ export async function newJob(em: EntityManager, by: TechnicianRow, n: z.infer<ty
       tx,
       job,
       skeleton,
-      n.parts.flatMap((p) => Array.from({ length: p.count }, () => types.get(p.type) as PartType)),
+      n.parts.flatMap((p) =>
+        Array.from({ length: p.count }, (_, i) => ({ type: types.get(p.type) as PartType, serial: p.serials[i], reused: p.reused || undefined })),
+      ),
     );
     await tx.flush();
     log(

@@ -1,5 +1,5 @@
 import { type Build, parseJson, type TypeLookup } from "../core/build";
-import { type EntityManager, Job, JobPart, type JobRow, Link, type TechnicianRow } from "../db";
+import { type EntityManager, Job, JobPart, type JobRow, Link, layPart, type TechnicianRow } from "../db";
 import { readAgainstShelf } from "./build-of-job";
 import { log } from "./log";
 import { no, type Result, yes } from "./result";
@@ -7,13 +7,7 @@ import { no, type Result, yes } from "./result";
 const MOST_JOBS = 5000;
 
 /** What of a part goes into its `placing`. */
-export const placingOf = (p: Pick<Build["parts"][number], "frame" | "blows" | "vertical">) => ({
-  ...(p.frame ? { frame: p.frame } : {}),
-  ...(p.blows ? { blows: p.blows } : {}),
-  ...(p.vertical ? { vertical: true } : {}),
-});
-
-/** Stores a build that has been read as a job. Inside the caller's transaction. */
+export /** Stores a build that has been read as a job. Inside the caller's transaction. */
 function createJob(em: EntityManager, build: Build, types: TypeLookup, number: string, by: TechnicianRow): JobRow {
   const job = em.create(Job, {
     number,
@@ -30,25 +24,7 @@ function createJob(em: EntityManager, build: Build, types: TypeLookup, number: s
     createdAt: new Date(),
   });
   build.parts.forEach((p, position) => {
-    em.create(JobPart, {
-      job,
-      key: p.id,
-      type: p.type,
-      label: p.label ?? null,
-      mount: p.mount ?? null,
-      zone: p.zone ?? null,
-      serial: p.serial ?? null,
-      origin: p.from,
-      placing: placingOf(p),
-      supplier: null,
-      arrivedAt: null,
-      warrantyUntil: null,
-      testResult: null,
-      testedWith: null,
-      typeRevision: types(p.type)?.revision ?? 1,
-      position,
-      body: types(p.type) ?? {},
-    });
+    layPart(em, job, p, types(p.type), position);
   });
   for (const c of build.connections) {
     em.create(Link, {

@@ -3,7 +3,7 @@ import type { Build } from "../core/build";
 import type { PartType } from "../core/catalogue";
 import { partIds, proposeMounts } from "../core/intake";
 import { alternatives } from "../core/whatif";
-import { type EntityManager, JobPart, type JobRow, ShelfType, type TechnicianRow } from "../db";
+import { type EntityManager, JobPart, type JobRow, layPart, ShelfType, type TechnicianRow } from "../db";
 import { buildOfJob, entryOf, findJob } from "./build-of-job";
 import { log } from "./log";
 import { done, no, type Result, yes } from "./result";
@@ -32,7 +32,7 @@ export async function addPart(em: EntityManager, by: TechnicianRow, a: z.infer<t
       tx,
       job,
       b.build,
-      Array.from({ length: a.count }, () => entryOf(type.body)),
+      Array.from({ length: a.count }, () => ({ type: entryOf(type.body) })),
     );
     job.partsRevision += 1;
     log(tx, job, by, "part", `${a.count === 1 ? "" : `${a.count} × `}${type.name} added.`, a.entryKey ? { entryKey: a.entryKey } : {});
@@ -41,38 +41,33 @@ export async function addPart(em: EntityManager, by: TechnicianRow, a: z.infer<t
 }
 
 /** Rows for parts that join, with ids of their own and free mounts. */
-export function joinParts(tx: EntityManager, job: JobRow, build: Build, types: readonly PartType[]): void {
+export function joinParts(
+  tx: EntityManager,
+  job: JobRow,
+  build: Build,
+  list: readonly { type: PartType; serial?: string | undefined; reused?: boolean | undefined }[],
+): void {
   const known = new Map(build.partTypes.map((t) => [t.id, t]));
   const ids = partIds(
-    types.map((t) => t.kind),
+    list.map((p) => p.type.kind),
     new Set(build.parts.map((p) => p.id)),
   );
-  const shell = [...build.parts.map((p) => known.get(p.type)), ...types].find((t) => t?.kind === "case");
+  const shell = [...build.parts.map((p) => known.get(p.type)), ...list.map((p) => p.type)].find((t) => t?.kind === "case");
   const size = (t: PartType | undefined) => (t?.body.widthMm === undefined ? {} : { sizeMm: t.body.widthMm });
   const mounts = proposeMounts(shell, [
     ...build.parts.map((p) => ({ id: p.id, kind: known.get(p.type)?.kind ?? "cable", ...size(known.get(p.type)), mount: p.mount ?? "-" })),
-    ...types.map((t, i) => ({ id: ids[i] ?? "", kind: t.kind, ...size(t) })),
+    ...list.map((p, i) => ({ id: ids[i] ?? "", kind: p.type.kind, ...size(p.type) })),
   ]);
-  for (const [i, t] of types.entries()) {
-    tx.create(JobPart, {
+  for (const [i, { type, serial, reused }] of list.entries()) {
+    const id = ids[i] ?? "";
+    layPart(
+      tx,
       job,
-      key: ids[i] ?? "",
-      type: t.id,
-      label: null,
-      mount: mounts.get(ids[i] ?? "") ?? null,
-      zone: null,
-      serial: null,
-      origin: "client",
-      placing: {},
-      supplier: null,
-      arrivedAt: null,
-      warrantyUntil: null,
-      testResult: null,
-      testedWith: null,
-      typeRevision: t.revision,
-      position: build.parts.length + i,
-      body: t,
-    });
+      { id, type: type.id, mount: mounts.get(id), from: "client", serial, reused },
+      type,
+      build.parts.length + i,
+      reused ? { arrivedAt: new Date() } : {},
+    );
   }
 }
 
@@ -106,6 +101,7 @@ export const PlacePart = z.object({
   blows: z.enum(["in", "out"]).nullable().optional(),
   vertical: z.boolean().optional(),
   tubes: z.enum(["rear", "front", "top", "bottom"]).nullable().optional(),
+  reused: z.boolean().optional(),
 });
 
 /** Where a part sits: its mount, its side of the frame, the way a fan blows, a card stood up. */
@@ -136,6 +132,12 @@ export async function placePart(em: EntityManager, by: TechnicianRow, p: z.infer
       if (p.vertical) placing.vertical = true;
       else delete placing.vertical;
       said.push(p.vertical ? "on the vertical mount" : "level on the board");
+    }
+    if (p.reused !== undefined) {
+      if (p.reused) placing.reused = true;
+      else delete placing.reused;
+      if (p.reused) row.arrivedAt ??= new Date();
+      said.push(p.reused ? "the client's own, used again" : "bought for this job");
     }
     row.placing = placing;
     job.partsRevision += 1;

@@ -2,7 +2,7 @@ import { Worker } from "node:worker_threads";
 import type { Build } from "../core/build";
 import { isDone } from "../core/build";
 import type { Plan as MadePlan } from "../core/plan";
-import { type EntityManager, Job, JobPart, Link, LockMode, Plan, type TechnicianRow } from "../db";
+import { type EntityManager, Job, JobPart, Link, LockMode, layPart, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
 import { no, type Result, yes } from "./result";
@@ -112,25 +112,7 @@ export async function planJob(
     for (const p of made.build.parts) {
       if (known.has(p.id)) continue;
       const type = build.partTypes.find((t) => t.id === p.type);
-      tx.create(JobPart, {
-        job: now,
-        key: p.id,
-        type: p.type,
-        label: null,
-        mount: null,
-        zone: null,
-        serial: null,
-        origin: p.from,
-        placing: {},
-        supplier: null,
-        arrivedAt: null,
-        warrantyUntil: null,
-        testResult: null,
-        testedWith: null,
-        typeRevision: type?.revision ?? 1,
-        position: ++position,
-        body: type ?? {},
-      });
+      layPart(tx, now, p, type, ++position);
     }
     tx.create(Plan, {
       job: now,

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { type Build, naturally } from "../core/build";
-import { type EntityManager, Fault, JobPart, type JobRow, type TechnicianRow } from "../db";
+import { type EntityManager, Fault, JobPart, type JobRow, ShelfType, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
 import { done, no, type Result } from "./result";
@@ -16,6 +16,7 @@ export const Receive = z.object({
   serial: z.string().trim().max(80).optional(),
   supplier: z.string().trim().max(120).optional(),
   warrantyUntil: z.iso.date().nullable().optional(),
+  price: z.number().min(0).max(1_000_000).nullable().optional(),
   entryKey: EntryKey,
 });
 
@@ -37,13 +38,14 @@ export async function receive(em: EntityManager, by: TechnicianRow, r: z.infer<t
       ...(r.serial === undefined ? {} : { serial: r.serial || null }),
       ...(r.supplier === undefined ? {} : { supplier: r.supplier || null }),
       ...(r.warrantyUntil === undefined ? {} : { warrantyUntil: r.warrantyUntil }),
+      ...(r.price === undefined ? {} : { priceCents: r.price === null ? null : Math.round(r.price * 100) }),
     });
     log(
       tx,
       job,
       by,
       "receipt",
-      `${name} arrived${r.serial ? `, serial ${r.serial}` : ""}${r.supplier ? `, from ${r.supplier}` : ""}.`,
+      `${name} arrived${r.serial ? `, serial ${r.serial}` : ""}${r.supplier ? `, from ${r.supplier}` : ""}${r.warrantyUntil ? `, covered until ${r.warrantyUntil}` : ""}${typeof r.price === "number" ? `, ${r.price.toFixed(2)}` : ""}.`,
       r.entryKey ? { entryKey: r.entryKey } : {},
     );
     return done();
@@ -129,6 +131,8 @@ export interface ReceiptRow {
   supplier: string | null;
   arrivedAt: string | null;
   warrantyUntil: string | null;
+  price: number | null;
+  reused: boolean;
   testResult: "passed" | "dead" | null;
   testedWith: string | null;
 }
@@ -147,14 +151,30 @@ async function receiptOf(em: EntityManager, job: JobRow, b: { build: Build }): P
       supplier: r.supplier ?? null,
       arrivedAt: r.arrivedAt ? r.arrivedAt.toISOString() : null,
       warrantyUntil: r.warrantyUntil ? String(r.warrantyUntil).slice(0, 10) : null,
+      price: typeof r.priceCents === "number" ? r.priceCents / 100 : null,
+      reused: (r.placing as { reused?: boolean }).reused === true,
       testResult: (r.testResult as "passed" | "dead" | null) ?? null,
       testedWith: r.testedWith ?? null,
     }));
 }
 
-export async function receiptView(em: EntityManager, number: string): Promise<{ number: string; title: string; rows: ReceiptRow[] } | undefined> {
+export interface ReceiptView {
+  number: string;
+  title: string;
+  rows: ReceiptRow[];
+  /** Known-good spares of the shop. */
+  spares: { kind: string; name: string }[];
+}
+
+export async function receiptView(em: EntityManager, number: string): Promise<ReceiptView | undefined> {
   const job = await findJob(em, number);
   if (!job) return undefined;
   const b = await buildOfJob(em, job);
-  return { number: job.number, title: job.title, rows: await receiptOf(em, job, b) };
+  const spares = await em.find(ShelfType, { spares: { $gt: 0 } }, { limit: 200, orderBy: { name: "asc" } });
+  return {
+    number: job.number,
+    title: job.title,
+    rows: await receiptOf(em, job, b),
+    spares: spares.map((s) => ({ kind: s.kind, name: s.name })),
+  };
 }

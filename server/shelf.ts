@@ -6,7 +6,7 @@ import { entryOf } from "./build-of-job";
 import { no, type Result, yes } from "./result";
 
 const MOST_SHOWN = 60;
-const MOST_TYPES = 100_000;
+export const MOST_TYPES = 100_000;
 
 export interface ShelfRow {
   id: string;
@@ -15,10 +15,11 @@ export interface ShelfRow {
   name: string;
   revision: number;
   stock: number;
+  spares: number;
 }
 
-/** The shelf by words: each must stand somewhere in maker, name, id or kind. Bounded, by name. */
-export async function searchShelf(em: EntityManager, text: string, kind?: string): Promise<{ rows: ShelfRow[]; more: boolean }> {
+/** The condition for words and a kind. */
+export function shelfWhere(text: string, kind?: string): { where: string; values: unknown[] } {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
   const where = words.map(() => `lower("maker" || ' ' || "name" || ' ' || "id" || ' ' || "kind") like ?`);
   const values: unknown[] = words.map((w) => `%${w.replace(/[\\%_]/g, (c) => `\\${c}`)}%`);
@@ -26,8 +27,14 @@ export async function searchShelf(em: EntityManager, text: string, kind?: string
     where.push(`"kind" = ?`);
     values.push(kind);
   }
+  return { where: where.length > 0 ? `where ${where.join(" and ")}` : "", values };
+}
+
+/** The shelf by words: each must stand somewhere in maker, name, id or kind. Bounded, by name. */
+export async function searchShelf(em: EntityManager, text: string, kind?: string): Promise<{ rows: ShelfRow[]; more: boolean }> {
+  const { where, values } = shelfWhere(text, kind);
   const rows = await em.execute<ShelfRow[]>(
-    `select "id", "kind", "maker", "name", "revision", "stock" from "shelf_type" ${where.length > 0 ? `where ${where.join(" and ")}` : ""} order by "name", "id" limit ${MOST_SHOWN + 1}`,
+    `select "id", "kind", "maker", "name", "revision", "stock", "spares" from "shelf_type" ${where} order by "name", "id" limit ${MOST_SHOWN + 1}`,
     values,
   );
   return { rows: rows.slice(0, MOST_SHOWN), more: rows.length > MOST_SHOWN };
@@ -105,7 +112,7 @@ export async function saveType(
     const revision = (row?.revision ?? 0) + 1;
     const body = { ...type, revision };
     if (row) Object.assign(row, { maker: type.maker, name: type.name, revision, body });
-    else tx.create(ShelfType, { id: type.id, kind: type.kind, maker: type.maker, name: type.name, revision, body, stock: 0 });
+    else tx.create(ShelfType, { id: type.id, kind: type.kind, maker: type.maker, name: type.name, revision, body, stock: 0, spares: 0 });
     tx.create(ShelfRevision, { type: type.id, revision, body, by, at: new Date(), because: s.because });
     return yes({ id: type.id, revision, jobs: [...new Set(users.map((u) => u.job.number))] });
   });
@@ -126,10 +133,20 @@ async function lostEnds(tx: EntityManager, was: PartType, now: PartType): Promis
   );
 }
 
-export const StockChange = z.object({ type: z.string().min(1).max(80), stock: z.number().int().min(0).max(9999) });
+export const StockChange = z.object({
+  type: z.string().min(1).max(80),
+  stock: z.number().int().min(0).max(9999).optional(),
+  spares: z.number().int().min(0).max(999).optional(),
+});
 
+/** How many are in stock, and how many are kept as known-good spares for testing. */
 export async function setStock(em: EntityManager, _by: TechnicianRow, s: z.infer<typeof StockChange>): Promise<Result> {
-  const n = await em.nativeUpdate(ShelfType, { id: s.type }, { stock: s.stock });
+  if (s.stock === undefined && s.spares === undefined) return no("No count was given. Nothing was changed.");
+  const n = await em.nativeUpdate(
+    ShelfType,
+    { id: s.type },
+    { ...(s.stock === undefined ? {} : { stock: s.stock }), ...(s.spares === undefined ? {} : { spares: s.spares }) },
+  );
   return n === 1 ? yes(undefined) : no(`The shelf has no part type ${s.type}. Nothing was changed.`);
 }
 

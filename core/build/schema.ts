@@ -41,6 +41,8 @@ export const Part = z.strictObject({
     .enum(["rear", "front", "top", "bottom"])
     .optional()
     .describe("liquid coolers: the end of the radiator at which the tubes come out; left out: Imbra proposes one"),
+  reused: z.boolean().optional().describe("the client's own part, used again"),
+  price: z.number().min(0).max(1_000_000).optional().describe("what it cost, in the shop's money"),
   from: z.enum(["client", "shelf", "order"]).default("client"),
 });
 export type Part = z.infer<typeof Part>;

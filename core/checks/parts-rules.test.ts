@@ -176,3 +176,32 @@ describe("what the parts list alone says", () => {
     }
   });
 });
+
+describe("the budget", () => {
+  const priced = (prices: Record<string, number>, budget: number | undefined, reused: string[] = []) => {
+    const { build, types } = demo("fs-1041");
+    const parts = build.parts.map((p) => ({
+      ...p,
+      ...(prices[p.id] === undefined ? {} : { price: prices[p.id] as number }),
+      ...(reused.includes(p.id) ? { reused: true } : {}),
+    }));
+    const wishes = { ...build.wishes };
+    if (budget === undefined) delete wishes.budget;
+    else wishes.budget = budget;
+    return checkParts(buildGraph({ ...build, wishes, parts, connections: [] }, types)).filter((f) => f.rule === "budget");
+  };
+  it("a cent over warns with the dearest parts; the budget itself does not", () => {
+    const prices = { board: 199.99, cpu: 300.02, cooler: 100 };
+    expect(priced(prices, 600)[0]?.message).toBe(
+      "The 3 parts with a price cost 600.01, the budget is 600.00. Dearest: Quillane 12-core 300.02, Tarnbrook Heron T40 199.99, Liquid cooler 100.00.".replace(
+        "Tarnbrook Heron T40",
+        "Heron T40",
+      ),
+    );
+    expect(priced(prices, 600.01)).toEqual([]);
+    expect(priced(prices, undefined)).toEqual([]);
+  });
+  it("what the client brought costs nothing", () => {
+    expect(priced({ board: 200, cpu: 500 }, 600, ["cpu"])).toEqual([]);
+  });
+});

@@ -2,6 +2,7 @@ import { asPlugged, type Graph, kept } from "../build";
 import type { Context, Finding, Rule, Severity } from "./rule";
 import { airEnough } from "./rules/air-enough";
 import { airWay } from "./rules/air-way";
+import { budget } from "./rules/budget";
 import { cableWatts } from "./rules/cable-watts";
 import { cardFit } from "./rules/card-fit";
 import { coolerFit } from "./rules/cooler-fit";
@@ -71,6 +72,7 @@ export const RULES: readonly Rule[] = [
   airEnough,
   noise,
   lightWish,
+  budget,
   supplyUsual,
   wireDrop,
   mating,

@@ -19,8 +19,6 @@ export interface ReadList {
   aside: { row: ListRow; because: string; near: { id: string; name: string }[] }[];
 }
 
-export const MOST_ROWS = 2000;
-
 /** `2 x Whirrow 120`, `Whirrow 120 (2)`, `3 Vault 8 TB`: count and name of one pasted line. */
 export function pastedLine(text: string, line: number): ListRow | undefined {
   const clean = text.replace(/^[\s*•\-–]+/, "").trim();

@@ -22,6 +22,8 @@ export const ShelfType = defineEntity({
     revision: p.integer(),
     body: p.json<unknown>(),
     stock: p.integer().default(0),
+    /** Kept for testing, known to be good; never built in. */
+    spares: p.integer().default(0),
   },
   // Over an expression: written by the migration, named here so that both agree.
   indexes: [
@@ -95,6 +97,8 @@ export const JobPart = defineEntity({
     supplier: p.string().nullable(),
     arrivedAt: p.datetime().nullable(),
     warrantyUntil: p.date().nullable(),
+    /** Hundredths of the shop's money. */
+    priceCents: p.integer().nullable(),
     /** `passed` or `dead`, on the bench test before assembly. */
     testResult: p.string().nullable(),
     testedWith: p.string().nullable(),

@@ -1,8 +1,10 @@
 import { ThinSlice } from "./0001-thin-slice";
 import { Parts } from "./0002-parts";
+import { MoneyAndSpares } from "./0003-money-and-spares";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
   { name: "0001-thin-slice", class: ThinSlice },
   { name: "0002-parts", class: Parts },
+  { name: "0003-money-and-spares", class: MoneyAndSpares },
 ];

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { decode, guessColumns, pastedRows, readCsv, rowsOf } from "./csv";
+import { decode, readCsv } from "../../core/table";
+import { guessColumns, pastedRows, rowsOf } from "./csv";
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 const table = (text: string) => {

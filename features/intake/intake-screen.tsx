@@ -2,11 +2,13 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { ListRow } from "../../core/intake";
+import { decode, readCsv, type Table } from "../../core/table";
 import type { ListAnswer } from "../../server/intake";
 import { useAct } from "../frame/use-act";
+import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
 import { KIND_WORD } from "../parts/kinds";
 import { newJobAction, readRowsAction } from "./actions";
-import { type Columns, decode, guessColumns, pastedRows, readCsv, rowsOf, type Table } from "./csv";
+import { type Columns, guessColumns, pastedRows, rowsOf } from "./csv";
 
 /** A new job in under a minute: who, what for, until when; parts from an earlier job, a pasted list or a CSV file. */
 export function IntakeScreen({ earlier }: { earlier: { number: string; title: string; client: string }[] }) {
@@ -17,12 +19,15 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
   const [table, setTable] = useState<{ name: string; table: Table; columns: Columns } | null>(null);
   const [answer, setAnswer] = useState<ListAnswer | null>(null);
   const [chosen, setChosen] = useState<Record<number, string>>({});
+  const [own, setOwn] = useState<ReadonlySet<number>>(new Set());
+  const [schools, setSchools] = useState<Partial<Record<SchoolId, string>>>({});
   const [faults, setFaults] = useState<string[]>([]);
   const set = (k: keyof typeof form, v: string) => setForm((f) => ({ ...f, [k]: v }));
 
   const judge = (rows: ListRow[], said: string[]) => {
     setFaults(said);
     setChosen({});
+    setOwn(new Set());
     if (rows.length === 0) {
       setAnswer(null);
       return;
@@ -67,7 +72,16 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
         ...(form.budget ? { budget: Number(form.budget) } : {}),
         ...(form.noiseDb ? { noiseDb: Number(form.noiseDb) } : {}),
         ...(form.copyOf ? { copyOf: form.copyOf } : {}),
-        parts: [...(answer?.matched ?? []).map((m) => ({ type: m.type, count: Math.min(20, m.count) })), ...rescued],
+        policy: pickedSchools(schools),
+        parts: [
+          ...(answer?.matched ?? []).map((m) => ({
+            type: m.type,
+            count: Math.min(20, m.count),
+            ...(m.serial ? { serials: [m.serial] } : {}),
+            reused: own.has(m.line),
+          })),
+          ...rescued,
+        ],
         aside: (answer?.aside ?? []).filter((a) => !chosen[a.line]).map((a) => `Line ${a.line}: ${a.count > 1 ? `${a.count} × ` : ""}${a.text}`),
       });
       if (r.ok) router.push(`/job/${r.value}/parts`);
@@ -76,7 +90,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
   return (
     <main className="flex min-h-0 flex-1">
       <form
-        className="region flex w-[420px] shrink-0 flex-col gap-3 border-r border-rule p-6"
+        className="region flex w-[420px] shrink-0 flex-col gap-3 overflow-y-auto border-r border-rule p-6"
         onSubmit={(e) => {
           e.preventDefault();
           make();
@@ -126,6 +140,24 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
             ))}
           </select>
         </label>
+        <details>
+          <summary className="cursor-pointer">Schools that differ from the shop's{form.copyOf ? ` or from ${form.copyOf}` : ""}</summary>
+          <div className="flex flex-col gap-3 pt-2">
+            {SCHOOLS.map((s) => (
+              <label key={s.id}>
+                <span className="block text-second text-soft">{s.word}</span>
+                <select className="field w-full" value={schools[s.id] ?? ""} onChange={(e) => setSchools((x) => ({ ...x, [s.id]: e.target.value }))}>
+                  <option value="">as usual</option>
+                  {s.options.map(([id, word]) => (
+                    <option key={id} value={id}>
+                      {word}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+          </div>
+        </details>
         <p role="status" className="text-second">
           {act.sentence}
           {act.more.map((m) => (
@@ -199,7 +231,21 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
             ))}
           </ul>
         ) : null}
-        {answer ? <Understood answer={answer} chosen={chosen} onChoose={(line, id) => setChosen((c) => ({ ...c, [line]: id }))} /> : null}
+        {answer ? (
+          <Understood
+            answer={answer}
+            chosen={chosen}
+            onChoose={(line, id) => setChosen((c) => ({ ...c, [line]: id }))}
+            own={own}
+            onOwn={(line) =>
+              setOwn((o) => {
+                const next = new Set(o);
+                if (!next.delete(line)) next.add(line);
+                return next;
+              })
+            }
+          />
+        ) : null}
       </section>
     </main>
   );
@@ -230,10 +276,14 @@ function Understood({
   answer,
   chosen,
   onChoose,
+  own,
+  onOwn,
 }: {
   answer: ListAnswer;
   chosen: Record<number, string>;
   onChoose: (line: number, id: string) => void;
+  own: ReadonlySet<number>;
+  onOwn: (line: number) => void;
 }) {
   return (
     <>
@@ -275,7 +325,12 @@ function Understood({
               <span className="mono w-10 text-right text-soft">{m.line}</span>
               <span className="mono w-10 text-right">{m.count} ×</span>
               <span className="min-w-0 flex-1 truncate">{m.name}</span>
+              {m.serial ? <span className="mono text-second text-soft">{m.serial}</span> : null}
               <span className="w-28 text-second text-soft">{KIND_WORD[m.kind] ?? m.kind}</span>
+              <label className="flex items-center gap-2 text-second">
+                <input type="checkbox" checked={own.has(m.line)} onChange={() => onOwn(m.line)} />
+                client's own
+              </label>
             </li>
           ))}
         </ul>

@@ -199,6 +199,7 @@ function PartDetail({
   const add = (word: string, value: number | string | undefined, unit: string) => {
     if (value !== undefined) numbers.push([word, `${value} ${unit}`.trim()]);
   };
+  add("Price", part.price?.toFixed(2), "");
   add("Peak draw", r.peakW, "W");
   add("Rated", type.kind === "supply" ? r.powerW : undefined, "W");
   add("Class", type.kind === "supply" ? (r.efficiency ?? "none") : undefined, "");
@@ -299,6 +300,12 @@ function PartDetail({
               </option>
             ))}
           </select>
+        </label>
+      ) : null}
+      {part.from === "client" ? (
+        <label className="flex min-h-9 items-center gap-2">
+          <input type="checkbox" checked={part.reused === true} disabled={act.pending} onChange={(e) => place({ reused: e.target.checked })} />
+          The client's own, used again
         </label>
       ) : null}
       {tubing ? (

@@ -1,7 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { ReceiptRow } from "../../server/receipt";
+import type { ReceiptRow, ReceiptView } from "../../server/receipt";
 import { cx } from "../../ui/cx";
 import { StateShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
@@ -13,22 +13,33 @@ const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "co
 const PLAN_DAYS = 3;
 
 /** Parts tick in as they arrive: a scan is the serial of the part in front. Then the test before assembly. */
-export function ReceiptScreen({ view, who }: { view: { number: string; title: string; rows: ReceiptRow[] }; who: string | null }) {
+export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | null }) {
   const { rows, number } = view;
   const first = useMemo(() => rows.find((r) => !r.arrivedAt)?.part ?? rows[0]?.part ?? "", [rows]);
   const [chosen, setChosen] = useState<string | null>(null);
   const at = rows.find((r) => r.part === chosen) ?? rows.find((r) => r.part === first);
   const [supplier, setSupplier] = useState("");
   const [typed, setTyped] = useState("");
+  const [until, setUntil] = useState("");
+  const [price, setPrice] = useState("");
   const act = useAct();
   const arrived = rows.filter((r) => r.arrivedAt).length;
   const arrive = (serial: string) => {
     if (!at) return;
     const row = at;
     act.run(
-      () => receiveAction({ number, part: row.part, ...(serial ? { serial } : {}), ...(supplier ? { supplier } : {}) }),
+      () =>
+        receiveAction({
+          number,
+          part: row.part,
+          ...(serial ? { serial } : {}),
+          ...(supplier ? { supplier } : {}),
+          ...(until ? { warrantyUntil: until } : {}),
+          ...(price ? { price: Number(price) } : {}),
+        }),
       () => {
         setTyped("");
+        setPrice("");
         setChosen(null);
         return `${row.name} arrived${serial ? `, serial ${serial}` : ""}.`;
       },
@@ -86,6 +97,8 @@ export function ReceiptScreen({ view, who }: { view: { number: string; title: st
                 onClick={() => {
                   setChosen(r.part);
                   setTyped(r.serial ?? "");
+                  setPrice(r.price === null ? "" : String(r.price));
+                  if (r.warrantyUntil) setUntil(r.warrantyUntil);
                 }}
               >
                 <StateShape
@@ -106,7 +119,9 @@ export function ReceiptScreen({ view, who }: { view: { number: string; title: st
               <p className="text-soft">{KIND_WORD[at.kind] ?? at.kind}</p>
               <h2 className="text-bench-action font-bold">{at.name}</h2>
             </div>
-            {at.arrivedAt && TESTED.has(at.kind) && at.testResult !== "passed" ? <Test number={number} row={at} act={act} /> : null}
+            {at.arrivedAt && TESTED.has(at.kind) && at.testResult !== "passed" ? (
+              <Test number={number} row={at} act={act} spares={view.spares.filter((s) => s.kind === at.kind).map((s) => s.name)} />
+            ) : null}
             <form
               className="flex flex-col gap-4"
               onSubmit={(e) => {
@@ -123,15 +138,37 @@ export function ReceiptScreen({ view, who }: { view: { number: string; title: st
                   onChange={(e) => setTyped(e.target.value)}
                 />
               </label>
-              <label className="flex flex-col gap-1">
-                Supplier
-                <input
-                  className="min-h-20 rounded border-2 border-edge bg-sheet px-4 text-bench"
-                  value={supplier}
-                  maxLength={120}
-                  onChange={(e) => setSupplier(e.target.value)}
-                />
-              </label>
+              <div className="grid grid-cols-[minmax(0,1.4fr)_minmax(0,1.2fr)_minmax(0,0.9fr)] gap-3">
+                <label className="flex flex-col gap-1">
+                  Supplier
+                  <input
+                    className="min-h-20 w-full rounded border-2 border-edge bg-sheet px-4 text-bench"
+                    value={supplier}
+                    maxLength={120}
+                    onChange={(e) => setSupplier(e.target.value)}
+                  />
+                </label>
+                <label className="flex flex-col gap-1">
+                  Covered until
+                  <input
+                    type="date"
+                    className="mono min-h-20 w-full rounded border-2 border-edge bg-sheet px-2 text-bench"
+                    value={until}
+                    onChange={(e) => setUntil(e.target.value)}
+                  />
+                </label>
+                <label className="flex flex-col gap-1">
+                  Price
+                  <input
+                    type="number"
+                    min={0}
+                    step="0.01"
+                    className="mono min-h-20 w-full rounded border-2 border-edge bg-sheet px-3 text-bench"
+                    value={price}
+                    onChange={(e) => setPrice(e.target.value)}
+                  />
+                </label>
+              </div>
               <button
                 type="submit"
                 className="key-bench !min-h-28 w-84 self-end"
@@ -157,10 +194,11 @@ function stateWord(r: ReceiptRow): string {
   if (r.testResult === "dead") return "dead, on its way back";
   if (r.testResult === "passed") return `passed${r.testedWith ? `, with ${r.testedWith}` : ""}`;
   if (!r.arrivedAt) return "not here yet";
+  if (r.reused) return `the client's own${r.serial ? `, ${r.serial}` : ""}`;
   return r.serial ? `here, ${r.serial}` : "here, no serial";
 }
 
-function Test({ number, row, act }: { number: string; row: ReceiptRow; act: ReturnType<typeof useAct> }) {
+function Test({ number, row, act, spares }: { number: string; row: ReceiptRow; act: ReturnType<typeof useAct>; spares: string[] }) {
   const [spare, setSpare] = useState("");
   const soon = new Date();
   soon.setDate(soon.getDate() + PLAN_DAYS);
@@ -195,8 +233,17 @@ function Test({ number, row, act }: { number: string; row: ReceiptRow; act: Retu
           className="min-h-20 rounded border-2 border-edge bg-sheet px-4 text-bench"
           value={spare}
           maxLength={200}
+          list="known-good"
           onChange={(e) => setSpare(e.target.value)}
         />
+        <datalist id="known-good">
+          {spares.map((s) => (
+            <option key={s} value={s} />
+          ))}
+        </datalist>
+        <span className="text-soft">
+          {spares.length > 0 ? `On the shelf: ${spares.join(", ")}.` : "The shelf has no known-good spare of this kind."}
+        </span>
       </label>
       <label className="flex flex-col gap-1">
         If dead: replacement due

@@ -49,6 +49,17 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
             {act.sentence || (found.more ? `The first ${found.rows.length}, by name; more words narrow it.` : `${found.rows.length} part types.`)}
           </p>
         </div>
+        <div className="flex shrink-0 items-center gap-2 border-b border-rule px-5 py-2 text-second">
+          <span className="text-soft">These part types as a file:</span>
+          {(["csv", "json"] as const).map((as) => (
+            <a key={as} className="key no-underline" href={address("/files/shelf", text, kind, as)} download={`shelf.${as}`}>
+              {as.toUpperCase()}
+            </a>
+          ))}
+          <Link className="key no-underline" href="/shelf/import">
+            Take part types from a file
+          </Link>
+        </div>
         {found.rows.length === 0 ? (
           <p className="p-5">Nothing on the shelf has these words. Open a similar part type and save it under a new id.</p>
         ) : null}
@@ -60,7 +71,8 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
                 <th className="font-normal">Kind</th>
                 <th className="font-normal">Id</th>
                 <th className="text-right font-normal">Revision</th>
-                <th className="w-44 px-5 text-right font-normal">In stock</th>
+                <th className="w-40 text-right font-normal">In stock</th>
+                <th className="w-44 px-5 text-right font-normal">Known-good spares</th>
               </tr>
             </thead>
             <tbody>
@@ -74,8 +86,11 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
                   <td>{KIND_WORD[r.kind] ?? r.kind}</td>
                   <td className="mono text-second text-soft">{r.id}</td>
                   <td className="mono text-right">{r.revision}</td>
+                  <td className="text-right">
+                    <Count row={r} what="stock" act={act} />
+                  </td>
                   <td className="px-5 text-right">
-                    <Stock row={r} act={act} />
+                    <Count row={r} what="spares" act={act} />
                   </td>
                 </tr>
               ))}
@@ -87,37 +102,42 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
   );
 }
 
-const address = (path: string, q: string, kind: string) => {
+const address = (path: string, q: string, kind: string, as?: string) => {
   const p = new URLSearchParams();
   if (q) p.set("q", q);
   if (kind) p.set("kind", kind);
+  if (as) p.set("as", as);
   return p.size > 0 ? `${path}?${p}` : path;
 };
 
-function Stock({ row, act }: { row: ShelfRow; act: ReturnType<typeof useAct> }) {
+const COUNT = { stock: "in stock", spares: "kept as known-good spares" } as const;
+
+function Count({ row, what, act }: { row: ShelfRow; what: keyof typeof COUNT; act: ReturnType<typeof useAct> }) {
+  const n = row[what];
   const change = (to: number) =>
     act.run(
-      () => stockAction({ type: row.id, stock: to }),
-      () => `${row.name}: ${to} in stock.`,
+      () => stockAction({ type: row.id, [what]: to }),
+      () => `${row.name}: ${to} ${COUNT[what]}.`,
     );
+  const of = what === "spares" ? "spare " : "";
   return (
     <span className="inline-flex items-center gap-2">
       <button
         type="button"
         className="key min-w-8 px-2"
-        aria-label={`One ${row.name} fewer`}
-        disabled={act.pending || row.stock === 0}
-        onClick={() => change(row.stock - 1)}
+        aria-label={`One ${of}${row.name} fewer`}
+        disabled={act.pending || n === 0}
+        onClick={() => change(n - 1)}
       >
         -
       </button>
-      <span className="mono w-8 text-right">{row.stock}</span>
+      <span className="mono w-8 text-right">{n}</span>
       <button
         type="button"
         className="key min-w-8 px-2"
-        aria-label={`One ${row.name} more`}
+        aria-label={`One ${of}${row.name} more`}
         disabled={act.pending}
-        onClick={() => change(row.stock + 1)}
+        onClick={() => change(n + 1)}
       >
         +
       </button>

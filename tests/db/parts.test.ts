@@ -1,17 +1,17 @@
 import { readFileSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Build, typeLookup } from "../../core/build";
-import { plan } from "../../core/plan";
-import { Fault, Job, JobPart, LogEntry, ShelfRevision, ShelfType } from "../../db";
-import { newJob, ReadRows, readRows } from "../../server/intake";
+import type { z } from "zod";
+import { Fault, Job, JobPart, LogEntry, ShelfRevision, ShelfType, type TechnicianRow } from "../../db";
+import { NewJob, newJob, ReadRows, readRows } from "../../server/intake";
 import { findJobs } from "../../server/jobs";
 import { addPart, alternativesFor, changeWishes, placePart, removePart, WishesChange } from "../../server/parts";
 import { planJob } from "../../server/plan-job";
 import { benchTest, receiptView, receive, replacementCame } from "../../server/receipt";
+import { changeSchools, SchoolsChange } from "../../server/schools";
 import { correctedSince, saveType, searchShelf, setStock, shelfEntry } from "../../server/shelf";
-import { benches, jobView } from "../../server/views";
+import { benches } from "../../server/views";
 import { changePart } from "../../server/work";
-import { freshDatabase, jobOf } from "./setup";
+import { freshDatabase, jobOf, make } from "./setup";
 
 let db: Awaited<ReturnType<typeof freshDatabase>>;
 beforeAll(async () => {
@@ -21,18 +21,15 @@ afterAll(async () => {
   await db.close();
 });
 
-const make = (build: Build) => plan(build, typeLookup(build, []));
-const view = async (n: string) => {
-  const v = await jobView(db.em(), n);
-  if (!v) throw new Error(n);
-  return v;
-};
+const view = (n: string) => db.view(n);
 const typeText = async (id: string, edit: (t: Record<string, unknown>) => void) => {
   const row = await db.em().findOneOrFail(ShelfType, { id });
   const body = structuredClone(row.body) as Record<string, unknown>;
   edit(body);
   return JSON.stringify(body);
 };
+
+const newOne = (by: TechnicianRow, n: z.input<typeof NewJob>) => newJob(db.em(), by, NewJob.parse(n));
 
 describe("intake", () => {
   it("a new job from a list: what is understood becomes parts in free mounts, the rest is kept aside in its own words", async () => {
@@ -50,7 +47,7 @@ describe("intake", () => {
       "whirrow-120",
     ]);
     expect(read.value.aside.map((a) => a.line)).toEqual([5, 6]);
-    const made = await newJob(db.em(), by, {
+    const made = await newOne(by, {
       client: "Gull Ferry Line",
       title: "Ticket desk",
       purpose: "",
@@ -74,7 +71,7 @@ describe("intake", () => {
   });
   it("a copy of an earlier job takes its parts, places and schools, and no serial", async () => {
     const by = await db.by();
-    const r = await newJob(db.em(), by, {
+    const r = await newOne(by, {
       client: "The same client",
       title: "Second one",
       purpose: "",
@@ -93,19 +90,66 @@ describe("intake", () => {
     expect(two.head.stage).toBe("intake");
     expect(two.plan).toBeNull();
   });
+  it("serials come along from the list, the client's own parts are here already, schools that differ are kept", async () => {
+    const by = await db.by();
+    const read = await readRows(db.em(), by, { rows: [{ line: 1, text: "Heron T40", count: 1, serial: "LIST-1" }] });
+    expect(read.ok && read.value.matched[0]?.serial).toBe("LIST-1");
+    const r = await newOne(by, {
+      client: "Serials",
+      title: "Rebuild",
+      policy: { caseFans: "own-header", mainsV: 115 },
+      parts: [
+        { type: "tarnbrook-heron-t40", count: 1, serials: ["LIST-1"] },
+        { type: "whirrow-120", count: 2, serials: ["LIST-2"], reused: true },
+      ],
+    });
+    const v = await view(r.ok ? r.value : "");
+    expect(v.build.parts.map((p) => [p.id, p.serial, p.reused])).toEqual([
+      ["board", "LIST-1", undefined],
+      ["fan-1", "LIST-2", true],
+      ["fan-2", undefined, true],
+    ]);
+    expect(v.build.policy).toMatchObject({ caseFans: "own-header", mainsV: 115, cooling: "fans-follow-cpu" });
+    const rows = (await receiptView(db.em(), v.head.number))?.rows ?? [];
+    expect(rows.map((x) => [x.part, x.arrivedAt !== null, x.reused])).toEqual([
+      ["board", false, false],
+      ["fan-1", true, true],
+      ["fan-2", true, true],
+    ]);
+    const again = { client: "x", title: "y", parts: [{ type: "whirrow-120", count: 1, serials: ["LIST-1"] }] };
+    expect(await newOne(by, again)).toMatchObject({ ok: false, sentence: expect.stringContaining("Serial LIST-1 is already on") });
+    const twice = { client: "x", title: "y", parts: [{ type: "whirrow-120", count: 2, serials: ["T", "T"] }] };
+    expect(await newOne(by, twice)).toMatchObject({ ok: false, sentence: expect.stringContaining("Serial T is given to two parts") });
+    // A copy of it is for another client: nothing of this one's own comes along.
+    const copy = await newOne(by, { client: "Another", title: "Copy", copyOf: v.head.number, policy: { mainsV: 230 } });
+    const c = await view(copy.ok ? copy.value : "");
+    expect(c.build.parts.every((p) => !p.reused && p.serial === undefined)).toBe(true);
+    expect(c.build.policy).toMatchObject({ caseFans: "own-header", mainsV: 230 });
+  });
+  it("schools change later; what is followed already is said, and the plan is stale then", async () => {
+    const by = await db.by();
+    const before = await view("FS-1044");
+    const change = { number: "FS-1044", schools: { caseFans: before.build.policy.caseFans } };
+    expect(await changeSchools(db.em(), by, change)).toMatchObject({ ok: false, sentence: expect.stringContaining("Nothing differs") });
+    expect(await changeSchools(db.em(), by, { number: "FS-1044", schools: { secondCpuPlug: "always" } })).toEqual({ ok: true, value: undefined });
+    const after = await view("FS-1044");
+    expect(after.build.policy.secondCpuPlug).toBe("always");
+    expect(after.plan?.stale).toBe(true);
+    expect(SchoolsChange.safeParse({ number: "FS-1044", schools: { caseFans: "anyhow" } }).success).toBe(false);
+  });
   it("refuses what names nothing, stores nothing, and says so", async () => {
     const by = await db.by();
     const before = await db.em().count(Job);
     const base = { client: "x", title: "y", purpose: "", dueOn: null, lighting: "indifferent" as const, aside: [] };
-    expect(await newJob(db.em(), by, { ...base, copyOf: "FS-0", parts: [] })).toMatchObject({
+    expect(await newOne(by, { ...base, copyOf: "FS-0", parts: [] })).toMatchObject({
       ok: false,
       sentence: "There is no job FS-0 to copy. Nothing was stored.",
     });
-    expect(await newJob(db.em(), by, { ...base, parts: [{ type: "ghost", count: 1 }] })).toMatchObject({
+    expect(await newOne(by, { ...base, parts: [{ type: "ghost", count: 1 }] })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("no part type ghost"),
     });
-    expect(await newJob(db.em(), by, { ...base, parts: Array.from({ length: 11 }, () => ({ type: "whirrow-120", count: 20 })) })).toMatchObject({
+    expect(await newOne(by, { ...base, parts: Array.from({ length: 11 }, () => ({ type: "whirrow-120", count: 20 })) })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("at most 200"),
     });
@@ -175,14 +219,21 @@ describe("receipt", () => {
   it("parts tick in with serial, supplier and warranty; a serial that is on another part is refused", async () => {
     const by = await db.by();
     expect(
-      await receive(db.em(), by, { number: "FS-1043", part: "board", serial: "TB-77", supplier: "Quayside", warrantyUntil: "2028-11-23" }),
+      await receive(db.em(), by, {
+        number: "FS-1043",
+        part: "board",
+        serial: "TB-77",
+        supplier: "Quayside",
+        warrantyUntil: "2028-11-23",
+        price: 219.9,
+      }),
     ).toMatchObject({ ok: true });
     expect(await receive(db.em(), by, { number: "FS-1043", part: "cpu", serial: "TB-77" })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("already on"),
     });
     const r = (await receiptView(db.em(), "FS-1043"))?.rows.find((x) => x.part === "board");
-    expect(r).toMatchObject({ serial: "TB-77", supplier: "Quayside", warrantyUntil: "2028-11-23" });
+    expect(r).toMatchObject({ serial: "TB-77", supplier: "Quayside", warrantyUntil: "2028-11-23", price: 219.9 });
     expect(r?.arrivedAt).not.toBeNull();
     expect((await findJobs(db.em(), "TB-77")).map((h) => h.number)).toEqual(["FS-1043"]);
   });

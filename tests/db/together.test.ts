@@ -1,14 +1,12 @@
 import { readFileSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type Build, typeLookup } from "../../core/build";
-import { plan } from "../../core/plan";
 import { Fault, Job, Link, LogEntry, StepDone } from "../../db";
 import { seed } from "../../db/seed";
 import { importBuild } from "../../server/jobs";
 import { planJob } from "../../server/plan-job";
-import { benches, jobView } from "../../server/views";
+import { benches } from "../../server/views";
 import { changePart, closeFault, Fix, fix, Note, note, Observe, observe, Step, step, Tick, tick, tryAction } from "../../server/work";
-import { freshDatabase, jobOf } from "./setup";
+import { freshDatabase, jobOf, make } from "./setup";
 
 let db: Awaited<ReturnType<typeof freshDatabase>>;
 beforeAll(async () => {
@@ -18,12 +16,7 @@ afterAll(async () => {
   await db.close();
 });
 
-const make = (build: Build) => plan(build, typeLookup(build, []));
-const view = async (n: string) => {
-  const v = await jobView(db.em(), n);
-  if (!v) throw new Error(n);
-  return v;
-};
+const view = (n: string) => db.view(n);
 const entries = async (n: string) => {
   const em = db.em();
   return em.count(LogEntry, { job: (await jobOf(em, n)).id });

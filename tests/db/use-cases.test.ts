@@ -1,16 +1,15 @@
 import { readFileSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { buildGraph, typeLookup } from "../../core/build";
-import { plan } from "../../core/plan";
 import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, Plan, type TechnicianRow } from "../../db";
 import { findJobs, importBuild } from "../../server/jobs";
 import { planJob as planJobIn } from "../../server/plan-job";
-import { benches, jobView } from "../../server/views";
+import { benches } from "../../server/views";
 import { changePart, closeFault, fix, note, observe, setting, step, tick, tryAction } from "../../server/work";
-import { freshDatabase, jobOf } from "./setup";
+import { freshDatabase, jobOf, make } from "./setup";
 
 /** The thread is the browser tests' business: it exists only in a built server. */
-const planJob = (em: EntityManager, number: string, by: TechnicianRow) => planJobIn(em, number, by, (build) => plan(build, typeLookup(build, [])));
+const planJob = (em: EntityManager, number: string, by: TechnicianRow) => planJobIn(em, number, by, make);
 
 let db: Awaited<ReturnType<typeof freshDatabase>>;
 beforeAll(async () => {
@@ -20,11 +19,7 @@ afterAll(async () => {
   await db.close();
 });
 
-const view = async (n: string) => {
-  const v = await jobView(db.em(), n);
-  if (!v) throw new Error(n);
-  return v;
-};
+const view = (n: string) => db.view(n);
 const count = async (n: string) => {
   const em = db.em();
   return em.count(LogEntry, { job: (await jobOf(em, n)).id });

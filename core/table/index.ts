@@ -1,0 +1,1 @@
+export { decode, MOST_ROWS, plainCell, type Read, readCsv, type Table, writeCsv } from "./csv";

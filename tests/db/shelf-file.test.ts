@@ -1,0 +1,122 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { ShelfType } from "../../db";
+import { shelfEntry } from "../../server/shelf";
+import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf-file";
+import { freshDatabase } from "./setup";
+
+let db: Awaited<ReturnType<typeof freshDatabase>>;
+beforeAll(async () => {
+  db = await freshDatabase();
+}, 120_000);
+afterAll(async () => {
+  await db.close();
+});
+
+const judge = async (text: string) => {
+  const r = await judgeShelfFile(db.em(), await db.by(), { name: "list", text });
+  if (!r.ok) throw new Error([r.sentence, ...(r.more ?? [])].join(" "));
+  return r.value;
+};
+const refused = async (text: string) => {
+  const r = await judgeShelfFile(db.em(), await db.by(), { name: "list", text });
+  return r.ok ? "" : [r.sentence, ...(r.more ?? [])].join(" ");
+};
+const take = async (text: string, rows: readonly FileRow[]) =>
+  takeShelfFile(db.em(), await db.by(), { name: "list.csv", text, rows: rows.map((r) => ({ id: r.id, seen: r.seen })) });
+const whats = (rows: readonly FileRow[]) => rows.map((r) => r.what);
+
+describe("the shelf out and in again", () => {
+  it.each(["csv", "json"] as const)("as %s: everything comes back as it is, and nothing would be stored", async (as) => {
+    const text = await shelfFile(db.em(), as, "");
+    const { rows, said } = await judge(text);
+    expect(rows).toHaveLength(await db.em().count(ShelfType));
+    expect(rows.filter((r) => r.what !== "same")).toEqual([]);
+    expect(said).toEqual([]);
+  });
+  it("narrowed by words and kind, as the list is", async () => {
+    const one = await judge(await shelfFile(db.em(), "json", "whirrow", "fan"));
+    expect(one.rows.length).toBeGreaterThan(3);
+    expect(one.rows.every((r) => r.name.includes("Whirrow"))).toBe(true);
+  });
+});
+
+describe("a CSV taken over", () => {
+  it("a changed number is a new revision, a changed count stock only, a row like another a new part type with its ports", async () => {
+    const loud = (await shelfEntry(db.em(), "whirrow-140"))?.type.ratings.noiseDb;
+    const text = [
+      "id,like,name,stock,ratings.noiseDb",
+      "whirrow-120,,,,21.5",
+      `whirrow-140,,,9,${loud}`,
+      "whirrow-120-quiet,whirrow-120,Whirrow 120 quiet,2,12",
+    ].join("\n");
+    const { rows } = await judge(text);
+    expect(whats(rows)).toEqual(["corrected", "stock", "new"]);
+    const before = await shelfEntry(db.em(), "whirrow-120");
+    expect(await take(text, rows)).toEqual({ ok: true, value: { made: 1, corrected: 1, stock: 1, left: [] } });
+    const after = await shelfEntry(db.em(), "whirrow-120");
+    expect([after?.type.ratings.noiseDb, after?.type.revision, after?.stock]).toEqual([21.5, (before?.type.revision ?? 0) + 1, before?.stock]);
+    expect(after?.revisions[0]?.because).toBe("From list.csv");
+    const made = await shelfEntry(db.em(), "whirrow-120-quiet");
+    expect([made?.type.name, made?.type.ratings.noiseDb, made?.stock]).toEqual(["Whirrow 120 quiet", 12, 2]);
+    expect(made?.type.leads).toEqual(after?.type.leads);
+    expect((await shelfEntry(db.em(), "whirrow-140"))?.stock).toBe(9);
+  });
+  it("what was corrected between reading and taking over is left alone, with a sentence", async () => {
+    const text = "id,ratings.noiseDb\nwhirrow-120-3w,33";
+    const { rows } = await judge(text);
+    await take(text.replace("33", "34"), (await judge(text.replace("33", "34"))).rows);
+    expect(await take(text, rows)).toMatchObject({
+      ok: true,
+      value: { corrected: 0, left: [expect.stringContaining("corrected by somebody else")] },
+    });
+    expect((await shelfEntry(db.em(), "whirrow-120-3w"))?.type.ratings.noiseDb).toBe(34);
+  });
+  it("a formula in a cell is written as text and read back as it was", async () => {
+    const text = JSON.stringify([{ ...(await shelfEntry(db.em(), "whirrow-140"))?.type, id: "formula-fan", name: "=1+1" }]);
+    expect(await take(text, (await judge(text)).rows)).toMatchObject({ ok: true, value: { made: 1 } });
+    const csv = await shelfFile(db.em(), "csv", "formula-fan");
+    expect(csv).toContain("'=1+1");
+    expect(csv).not.toMatch(/(^|,)=1/m);
+    expect(whats((await judge(csv)).rows)).toEqual(["same"]);
+  });
+});
+
+describe("bad rows and files, a sentence each; the good rows go", () => {
+  it("rows", async () => {
+    const { rows, said } = await judge(
+      "id,like,kind,stock,body.widthMm,colour\nghost,,,,120,red\nnew-1,ghost,,,120,red\nwhirrow-120,,board,,120,red\nwhirrow-140,,,many,wide,red\nwhirrow-140,,,,-5,red\n,,,,,red",
+    );
+    const of = (line: number) => rows.find((r) => r.line === line)?.faults.join(" ") ?? "";
+    expect(of(2)).toContain("no part type ghost. Name one that it is like");
+    expect(of(3)).toContain("no part type ghost to be like");
+    expect(of(4)).toContain("It is called a board; whirrow-120 is a fan");
+    expect(of(5)).toContain('body.widthMm: "wide" is not a number');
+    expect(of(5)).toContain('stock: "many" is not a whole number');
+    expect(of(6)).toContain("body.widthMm: -5 is too small");
+    expect(of(6)).toContain("on line 5 already");
+    expect(of(7)).toContain("It has no id");
+    expect(new Set(whats(rows))).toEqual(new Set(["left out"]));
+    expect(said).toEqual(["Columns that are not known were not read: colour."]);
+  });
+  it("a port in use cannot go, and says so; the entry beside it goes", async () => {
+    const board = (await shelfEntry(db.em(), "tarnbrook-heron-t40"))?.type;
+    const fan = (await shelfEntry(db.em(), "whirrow-140"))?.type;
+    const text = JSON.stringify([
+      { ...board, ports: [] },
+      { ...fan, name: "Whirrow 140 new" },
+    ]);
+    const r = await take(text, (await judge(text)).rows);
+    expect(r).toMatchObject({ ok: true, value: { corrected: 1, left: [expect.stringContaining("is in use")] } });
+    expect((await shelfEntry(db.em(), "tarnbrook-heron-t40"))?.type.ports.length).toBeGreaterThan(10);
+  });
+  it.each([
+    ["", "The list is empty"],
+    ["name\nx", 'There is no column "id"'],
+    ["[", "this is not JSON"],
+    ["[]", "holds no part type"],
+    [`[${Array(2001).fill("{}").join(",")}]`, "2001 part types; at most 2000"],
+    [`id\n${Array.from({ length: 2001 }, (_, i) => `a${i}`).join("\n")}`, "2001 rows; at most 2000".replace("2001", "2002")],
+  ])("%.12s", async (text, words) => {
+    expect(await refused(text)).toContain(words);
+  });
+});
