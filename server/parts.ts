@@ -2,11 +2,10 @@ import { z } from "zod";
 import type { Build } from "../core/build";
 import type { PartType } from "../core/catalogue";
 import { partIds, proposeMounts } from "../core/intake";
-import { alternatives } from "../core/whatif";
 import { type EntityManager, JobPart, type JobRow, layPart, ShelfType, type TechnicianRow } from "../db";
-import { buildOfJob, entryOf, findJob } from "./build-of-job";
+import { entryOf } from "./build-of-job";
 import { log } from "./log";
-import { done, no, type Result, yes } from "./result";
+import { done, no, type Result } from "./result";
 import { dropLost, withJob } from "./work";
 
 const Number_ = z.string().min(1).max(40);
@@ -193,47 +192,3 @@ const WISH_WORD: Record<string, string> = {
   purpose: "purpose",
   budget: "budget",
 };
-
-export interface AlternativeRow {
-  id: string;
-  name: string;
-  helps: boolean;
-  stops: number;
-  better: string[];
-  worse: string[];
-}
-
-export const Alternatives = z.object({ number: Number_, part: PartKey });
-
-/** Every type of the shelf in place of one part, with what becomes better and worse; those that help first. */
-export async function alternativesFor(em: EntityManager, _by: TechnicianRow, a: z.infer<typeof Alternatives>): Promise<Result<AlternativeRow[]>> {
-  const job = await findJob(em, a.number);
-  if (!job) return no(`There is no job ${a.number}.`);
-  const b = await buildOfJob(em, job);
-  const part = b.build.parts.find((p) => p.id === a.part);
-  const was = part && b.types(part.type);
-  if (!was) return no(`${a.number} has no part ${a.part} any more. Look at the parts again.`);
-  const shelf = await em.find(ShelfType, { kind: was.kind }, { limit: 400, orderBy: { id: "asc" } });
-  const list = alternatives(
-    b.build,
-    b.types,
-    a.part,
-    shelf.map((s) => entryOf(s.body)),
-  );
-  return yes(
-    list.slice(0, 40).map((x) => ({
-      id: x.type.id,
-      name: x.type.name,
-      helps: x.helps,
-      stops: x.stops,
-      better: [
-        ...x.comparison.gone.filter((f) => f.severity !== "note").map((f) => `No longer: ${f.message}`),
-        ...x.comparison.rows.filter((r) => r.way === "better").map((r) => `${r.what}: ${r.before}, then ${r.after}`),
-      ],
-      worse: [
-        ...x.comparison.come.filter((f) => f.severity !== "note").map((f) => f.message),
-        ...x.comparison.rows.filter((r) => r.way === "worse").map((r) => `${r.what}: ${r.before}, then ${r.after}`),
-      ],
-    })),
-  );
-}

@@ -23,18 +23,32 @@ export const Tick = z.object({
 });
 export type Tick = z.infer<typeof Tick>;
 
-/** One entry at a time for a job: the next waits for the last. An entry that was kept already is not kept twice. */
+/** One entry at a time for a job: the next waits for the last. An entry that was kept already is not kept twice; a refused one changes nothing. */
 export async function withJob(
   em: EntityManager,
   entry: { number: string; entryKey?: string | undefined },
   work: (tx: EntityManager, job: JobRow, b: JobBuild) => Promise<Result>,
 ): Promise<Result> {
-  return em.transactional(async (tx) => {
-    const job = await tx.findOne(Job, { number: entry.number }, { lockMode: LockMode.PESSIMISTIC_WRITE });
-    if (!job) return no(`There is no job ${entry.number}. Nothing was changed.`);
-    if (await alreadyKept(tx as EntityManager, entry.entryKey)) return done();
-    return work(tx as EntityManager, job, await buildOfJob(tx as EntityManager, job));
-  });
+  try {
+    return await em.transactional(async (tx) => {
+      const job = await tx.findOne(Job, { number: entry.number }, { lockMode: LockMode.PESSIMISTIC_WRITE });
+      if (!job) return no(`There is no job ${entry.number}. Nothing was changed.`);
+      if (await alreadyKept(tx as EntityManager, entry.entryKey)) return done();
+      const said = await work(tx as EntityManager, job, await buildOfJob(tx as EntityManager, job));
+      if (!said.ok) throw new Refused(said);
+      return said;
+    });
+  } catch (e) {
+    if (e instanceof Refused) return e.said;
+    throw e;
+  }
+}
+
+/** A refusal takes back what was written before it: "nothing was changed" is always true. */
+class Refused extends Error {
+  constructor(readonly said: Result) {
+    super("refused");
+  }
 }
 
 const busy = (b: JobBuild, port: string, place: number[] | undefined, except: string) =>
@@ -314,38 +328,38 @@ export async function changePart(em: EntityManager, by: TechnicianRow, c: z.infe
       row.serial = c.serial === "" ? null : c.serial;
       log(tx, job, by, "serial", `${row.label ?? c.part}: serial ${c.serial === "" ? "removed" : c.serial}.`);
     }
-    const type = c.type === undefined ? undefined : await tx.findOne(ShelfType, { id: c.type });
-    if (c.type !== undefined && !type) return no(`The shelf has no part type ${c.type}. Nothing was changed.`);
-    // The same type again takes over its correction, where there is one.
-    const corrected = type?.id === row.type && type.revision > row.typeRevision;
-    if (type && (type.id !== row.type || corrected)) {
-      const was = b.types(row.type);
-      if (was && type.kind !== was.kind) return no(`${type.name} is a ${type.kind}, not a ${was.kind}. Nothing was changed.`);
-      const touched = b.build.connections.find(
-        (x) =>
-          (x.state === "plugged" || x.state === "checked") &&
-          (x.lead.startsWith(`${c.part}:`) || x.lead.startsWith(`${c.part}/`) || x.port.startsWith(`${c.part}:`)),
-      );
-      if (touched && !corrected)
-        return no(
-          `${row.label ?? was?.name ?? c.part} is plugged (${leadOf(b.graph, touched.lead).tag}). Take its plugs out first. Nothing was changed.`,
-        );
-      Object.assign(row, { type: type.id, body: type.body, typeRevision: type.revision, ...(corrected ? {} : { serial: null }) });
-      job.partsRevision += 1;
-      await tx.flush();
-      await dropLost(tx, job);
-      log(
-        tx,
-        job,
-        by,
-        "part",
-        corrected
-          ? `${row.label ?? type.name}: revision ${type.revision} of ${type.name} taken over. The plan is stale.`
-          : `${row.label ?? was?.name ?? c.part}: ${was?.name ?? c.type} replaced by ${type.name}. The plan is stale.`,
-      );
-    }
-    return done();
+    return c.type === undefined ? done() : swapPart(tx, by, job, b, c.part, c.type);
   });
+}
+
+/** Another type in place of a part. The same type again takes over its correction, where there is one. */
+export async function swapPart(tx: EntityManager, by: TechnicianRow, job: JobRow, b: JobBuild, part: string, typeId: string): Promise<Result> {
+  const row = await tx.findOne(JobPart, { job: job.id, key: part });
+  if (!row) return no(`${job.number} has no part ${part} any more. Nothing was changed.`);
+  const type = await tx.findOne(ShelfType, { id: typeId });
+  if (!type) return no(`The shelf has no part type ${typeId}. Nothing was changed.`);
+  const corrected = type.id === row.type && type.revision > row.typeRevision;
+  if (type.id === row.type && !corrected) return done();
+  const was = b.types(row.type);
+  if (was && type.kind !== was.kind) return no(`${type.name} is a ${type.kind}, not a ${was.kind}. Nothing was changed.`);
+  const own = (end: string) => end.startsWith(`${part}:`) || end.startsWith(`${part}/`);
+  const touched = b.build.connections.find((x) => (x.state === "plugged" || x.state === "checked") && (own(x.lead) || own(x.port)));
+  if (touched && !corrected)
+    return no(`${row.label ?? was?.name ?? part} is plugged (${leadOf(b.graph, touched.lead).tag}). Take its plugs out first. Nothing was changed.`);
+  Object.assign(row, { type: type.id, body: type.body, typeRevision: type.revision, ...(corrected ? {} : { serial: null }) });
+  job.partsRevision += 1;
+  await tx.flush();
+  await dropLost(tx, job);
+  log(
+    tx,
+    job,
+    by,
+    "part",
+    corrected
+      ? `${row.label ?? type.name}: revision ${type.revision} of ${type.name} taken over. The plan is stale.`
+      : `${row.label ?? was?.name ?? part}: ${was?.name ?? typeId} replaced by ${type.name}. The plan is stale.`,
+  );
+  return done();
 }
 
 /** Connections whose ends no longer exist after a part changed. */

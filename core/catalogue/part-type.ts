@@ -235,6 +235,11 @@ export const PartType = z.strictObject({
         .array(z.strictObject({ id: Id, label: Label, at: Point }))
         .max(30)
         .default([]),
+      tiePoints: z
+        .array(z.strictObject({ id: Id, label: Label, at: Point, side: z.enum(["front", "rear"]) }))
+        .max(60)
+        .default([])
+        .describe("loops and hooks for cable ties, on the front or the rear side of the tray; both seen from the front"),
       behindTrayMm: Length.optional(),
       maxCardMm: Length.optional(),
       maxCoolerMm: Length.optional(),
@@ -260,7 +265,7 @@ export const PartType = z.strictObject({
         .max(40)
         .default([]),
     })
-    .default({ holes: [], mounts: [], cutouts: [], landmarks: [], radiatorPlaces: [] }),
+    .default({ holes: [], mounts: [], cutouts: [], tiePoints: [], landmarks: [], radiatorPlaces: [] }),
   ratings: z
     .strictObject({
       powerW: Amount.optional(),

@@ -1,3 +1,4 @@
+export { comparePlans, type Move, type PlanDifference } from "./compare";
 export { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level } from "./levels";
 export { type Plan, type PlanOptions, plan } from "./planner";
 export { type Verdict, verify } from "./verify";

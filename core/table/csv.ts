@@ -11,13 +11,14 @@ export interface Table {
 
 export type Read = { ok: true; table: Table } | { ok: false; sentence: string };
 
+/** A file that is too large, by its real size, before any of it is read. */
+export const tooLarge = (bytes: number, what = "a parts list"): string | undefined =>
+  bytes > MOST_BYTES ? `The file has ${(bytes / 1e6).toFixed(1)} MB; at most ${MOST_BYTES / 1e6}. Nothing was read. Is it ${what}?` : undefined;
+
 /** A text file's text: UTF-8, with or without its mark, or UTF-16 with its mark; anything else is named and refused. */
 export function decode(bytes: Uint8Array, what = "a parts list"): { ok: true; text: string } | { ok: false; sentence: string } {
-  if (bytes.length > MOST_BYTES)
-    return {
-      ok: false,
-      sentence: `The file has ${(bytes.length / 1e6).toFixed(1)} MB; at most ${MOST_BYTES / 1e6}. Nothing was read. Is it ${what}?`,
-    };
+  const large = tooLarge(bytes.length, what);
+  if (large) return { ok: false, sentence: large };
   const utf16 = bytes[0] === 0xff && bytes[1] === 0xfe ? "utf-16le" : bytes[0] === 0xfe && bytes[1] === 0xff ? "utf-16be" : undefined;
   try {
     return { ok: true, text: new TextDecoder(utf16 ?? "utf-8", { fatal: true }).decode(bytes) };

@@ -1,1 +1,1 @@
-export { decode, MOST_ROWS, plainCell, type Read, readCsv, type Table, writeCsv } from "./csv";
+export { decode, MOST_ROWS, plainCell, type Read, readCsv, type Table, tooLarge, writeCsv } from "./csv";

@@ -86,13 +86,23 @@ export function compare(before: Judged, after: Judged): Comparison {
   return { gone: before.findings.filter((f) => !has.has(key(f))), come: after.findings.filter((f) => !had.has(key(f))), rows };
 }
 
-/** The same build with another type in place of one part. Connections are left out: they are planned anew. */
-export function withType(build: Build, types: TypeLookup, part: string, type: PartType): { build: Build; types: TypeLookup } {
+/** A part and the type that stands in its place. */
+export interface Change {
+  part: string;
+  type: PartType;
+}
+
+/** The same build with other types in place of some parts. Connections are left out: they are planned anew. */
+export function withTypes(build: Build, types: TypeLookup, changes: readonly Change[]): { build: Build; types: TypeLookup } {
+  const to = new Map(changes.map((c) => [c.part, c.type.id]));
+  const own = new Map(changes.map((c) => [c.type.id, c.type]));
   return {
-    build: { ...build, parts: build.parts.map((p) => (p.id === part ? { ...p, type: type.id } : p)), connections: [] },
-    types: (id) => (id === type.id ? type : types(id)),
+    build: { ...build, parts: build.parts.map((p) => (to.has(p.id) ? { ...p, type: to.get(p.id) as string } : p)), connections: [] },
+    types: (id) => own.get(id) ?? types(id),
   };
 }
+
+export const withType = (build: Build, types: TypeLookup, part: string, type: PartType) => withTypes(build, types, [{ part, type }]);
 
 export interface Alternative {
   type: PartType;
@@ -102,17 +112,26 @@ export interface Alternative {
   stops: number;
 }
 
-/** Every type of the same kind in place of one part: those that help first, then by the fewest findings and the nearest draw. */
-export function alternatives(build: Build, types: TypeLookup, part: string, shelf: readonly PartType[]): Alternative[] {
+/**
+ * Every type of the same kind in place of one part: those that help first, then by the fewest findings and the nearest
+ * draw. `others` are changed in the copy already; the comparison is with the build as it is.
+ */
+export function alternatives(
+  build: Build,
+  types: TypeLookup,
+  part: string,
+  shelf: readonly PartType[],
+  others: readonly Change[] = [],
+): Alternative[] {
   const was = types(build.parts.find((p) => p.id === part)?.type ?? "");
   if (!was) return [];
   const bare = { ...build, connections: [] };
   const now = judge(buildGraph(bare, types));
   const stops = (j: Judged) => j.findings.filter((f) => f.severity === "stop").length;
   return shelf
-    .filter((t) => t.kind === was.kind && t.id !== was.id)
+    .filter((t) => t.kind === was.kind && (t.id !== was.id || others.length > 0))
     .map((type): Alternative => {
-      const other = withType(bare, types, part, type);
+      const other = withTypes(bare, types, [...others.filter((o) => o.part !== part), { part, type }]);
       const then = judge(buildGraph(other.build, other.types, now.graph));
       const comparison = compare(now, then);
       const newStop = comparison.come.some((f) => f.severity === "stop");

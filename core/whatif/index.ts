@@ -1,1 +1,12 @@
-export { type Alternative, alternatives, type Comparison, compare, type Difference, type Judged, judge, withType } from "./compare";
+export {
+  type Alternative,
+  alternatives,
+  type Change,
+  type Comparison,
+  compare,
+  type Difference,
+  type Judged,
+  judge,
+  withType,
+  withTypes,
+} from "./compare";

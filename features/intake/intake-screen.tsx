@@ -2,7 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { ListRow } from "../../core/intake";
-import { decode, readCsv, type Table } from "../../core/table";
+import { decode, readCsv, type Table, tooLarge } from "../../core/table";
 import type { ListAnswer } from "../../server/intake";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
@@ -43,7 +43,12 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
   };
   const file = async (f: File | undefined) => {
     if (!f) return;
-    const text = decode(new Uint8Array(await f.slice(0, 4_000_001).arrayBuffer()));
+    const large = tooLarge(f.size);
+    if (large) {
+      setFaults([large]);
+      return;
+    }
+    const text = decode(new Uint8Array(await f.arrayBuffer()));
     const read = text.ok ? readCsv(text.text) : text;
     if (!read.ok) {
       setFaults([read.sentence]);

@@ -155,6 +155,9 @@ export function PartsScreen({
                   type={type}
                   number={number}
                   tubing={tubes(graph).find((t) => t.seat.cooler.id === part.id)}
+                  others={view.build.parts
+                    .filter((p) => p.from === "client")
+                    .map((p) => ({ id: p.id, name: p.label ?? types.get(p.type)?.name ?? p.id, type: types.get(p.type)?.name ?? p.type }))}
                   canStand={graph.parts.get("case")?.type.body.vertical !== undefined}
                   mounts={(graph.parts.get("case")?.type ?? [...types.values()].find((t) => t.kind === "case"))?.body.mounts ?? []}
                   findings={view.findings.filter((f) => f.ends.includes(part.id))}
@@ -177,6 +180,7 @@ function PartDetail({
   mounts,
   tubing,
   canStand,
+  others,
   findings,
   corrected,
   trying,
@@ -187,6 +191,7 @@ function PartDetail({
   mounts: PartType["body"]["mounts"];
   tubing: Tubes | undefined;
   canStand: boolean;
+  others: { id: string; name: string; type: string }[];
   findings: JobView["findings"];
   corrected: { had: number; now: number } | undefined;
   trying: boolean;
@@ -273,7 +278,7 @@ function PartDetail({
       </dl>
       {part.from === "client" ? (
         <div className="flex flex-wrap gap-2">
-          <WhatIf number={number} part={part.id} name={part.label ?? type.name} now={type.name} opened={trying} />
+          <WhatIf number={number} part={part.id} parts={others} opened={trying} />
           <button
             type="button"
             className="key"

@@ -119,7 +119,7 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
           </table>
         </div>
         <div>
-          <h3 className="mb-1 text-key font-[650]">Volts lost on the way</h3>
+          <h3 className="mb-1 text-key font-[650]">Volts lost on the way, of {RAIL_TOLERANCE_V} V</h3>
           <table className="w-full">
             <caption className="sr-only">Volts lost between supply and each 12 V plug of CPU and cards, at peak</caption>
             <thead>
@@ -127,7 +127,7 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
                 <th className="font-normal">Socket</th>
                 <th className="text-right font-normal">amps</th>
                 <th className="text-right font-normal">length</th>
-                <th className="text-right font-normal">lost of {RAIL_TOLERANCE_V} V</th>
+                <th className="text-right font-normal">lost</th>
               </tr>
             </thead>
             <tbody>
@@ -137,11 +137,17 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
                   <tr key={d.port.address} className="border-t border-rule">
                     <th scope="row" className="py-1 text-left font-normal">
                       {d.port.name}
-                      {d.planned ? "" : ", longest cable"}
+                      {d.planned ? null : <span className="block text-second text-soft">by its longest cable</span>}
                     </th>
-                    <td className="mono text-right">{n(d.currentA, 1)} A</td>
-                    <td className="mono text-right">{d.lengthMm} mm</td>
-                    <td className={d.dropV > RAIL_TOLERANCE_V / 2 ? "mono text-right font-semibold text-stop" : "mono text-right"}>
+                    <td className="mono whitespace-nowrap pl-2 text-right">{n(d.currentA, 1)} A</td>
+                    <td className="mono whitespace-nowrap pl-2 text-right">{d.lengthMm} mm</td>
+                    <td
+                      className={
+                        d.dropV > RAIL_TOLERANCE_V / 2
+                          ? "mono whitespace-nowrap pl-2 text-right font-semibold text-stop"
+                          : "mono whitespace-nowrap pl-2 text-right"
+                      }
+                    >
                       {n(d.dropV, 2)} V
                     </td>
                   </tr>

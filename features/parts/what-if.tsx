@@ -1,25 +1,54 @@
 "use client";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import type { AlternativeRow } from "../../server/parts";
+import type { AlternativeRow, WiringRows } from "../../server/what-if";
 import { cx } from "../../ui/cx";
 import { useAct } from "../frame/use-act";
-import { changePartAction } from "../job/actions";
-import { alternativesAction } from "./actions";
+import { WiringDifference } from "../wiring/wiring-difference";
+import { alternativesAction, keepTrialAction, tryWiringAction } from "./actions";
 
-/** Another part in place of this one, side by side with what is now: better, worse, keep it or drop it. */
-export function WhatIf({ number, part, name, now, opened }: { number: string; part: string; name: string; now: string; opened: boolean }) {
+interface Tried {
+  part: string;
+  name: string;
+  type: string;
+  typeName: string;
+}
+
+/**
+ * Other parts in place of some of this job's, in a copy beside what is now: better, worse, both wirings planned; keep it
+ * or drop it.
+ */
+export function WhatIf({
+  number,
+  part: first,
+  parts,
+  opened,
+}: {
+  number: string;
+  part: string;
+  parts: { id: string; name: string; type: string }[];
+  opened: boolean;
+}) {
   const [open, setOpen] = useState(opened);
+  const [part, setPart] = useState(first);
+  const [trial, setTrial] = useState<Tried[]>([]);
   const [list, setList] = useState<AlternativeRow[] | null>(null);
   const [said, setSaid] = useState("");
   const [chosen, setChosen] = useState<string | null>(null);
+  const [wiring, setWiring] = useState<WiringRows | null>(null);
   const act = useAct();
+  const { clear } = act;
+  const at = parts.find((p) => p.id === part);
+  const others = trial.filter((t) => t.part !== part);
+  const asked = JSON.stringify(others.map(({ part: p, type }) => ({ part: p, type })));
   useEffect(() => {
     if (!open) return;
     let gone = false;
     setList(null);
     setSaid("");
-    alternativesAction({ number, part })
+    setWiring(null);
+    clear();
+    alternativesAction({ number, part, trial: JSON.parse(asked) })
       .then((r) => {
         if (gone) return;
         if (r.ok) {
@@ -33,30 +62,60 @@ export function WhatIf({ number, part, name, now, opened }: { number: string; pa
     return () => {
       gone = true;
     };
-  }, [open, number, part]);
+  }, [open, number, part, asked, clear]);
   const shown = list?.find((a) => a.id === chosen);
+  const all: Tried[] = shown && at ? [...others, { part, name: at.name, type: shown.id, typeName: shown.name }] : others;
+  const wanted = all.map(({ part: p, type }) => ({ part: p, type }));
+  const close = () => {
+    setOpen(false);
+    setTrial([]);
+    setPart(first);
+  };
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
+    <Dialog.Root open={open} onOpenChange={(o) => (o ? setOpen(true) : close())}>
       <Dialog.Trigger className="key">Try another in its place</Dialog.Trigger>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-ground/80" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 flex h-[86vh] w-[1040px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-5"
+          className="fixed left-1/2 top-1/2 flex h-[90vh] w-[1120px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-5"
         >
           <div className="flex items-center gap-3">
-            <Dialog.Title className="flex-1 text-action font-[650]">In place of {name}</Dialog.Title>
-            <Dialog.Close className="key">Drop it, keep {now}</Dialog.Close>
+            <Dialog.Title className="flex-1 text-action font-[650]">What if: a copy of {number}</Dialog.Title>
+            <Dialog.Close className="key">Drop the copy</Dialog.Close>
+          </div>
+          <div className="flex flex-wrap items-center gap-2">
+            <label className="flex items-center gap-2">
+              In place of
+              <select className="field" value={part} onChange={(e) => setPart(e.target.value)}>
+                {parts.map((p) => (
+                  <option key={p.id} value={p.id}>
+                    {p.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {others.map((t) => (
+              <button
+                key={t.part}
+                type="button"
+                className="key"
+                aria-label={`${t.name} becomes ${t.typeName} in the copy: take it out again`}
+                onClick={() => setTrial((x) => x.filter((y) => y.part !== t.part))}
+              >
+                {t.name}: {t.typeName} ×
+              </button>
+            ))}
           </div>
           <p role="status" className="text-second">
             {act.sentence ||
               said ||
               (list
-                ? `${list.filter((a) => a.helps).length} of ${list.length} on the shelf help. Nothing is changed until you keep one.`
+                ? `${list.filter((a) => a.helps).length} of ${list.length} on the shelf help${others.length > 0 ? ", with what else is changed in the copy" : ""}. Nothing is changed until you keep it.`
                 : "Judging every one on the shelf …")}
           </p>
           <div className="flex min-h-0 flex-1 gap-5">
-            <ul className="region w-[360px] shrink-0">
+            <ul className="region w-[340px] shrink-0">
               {(list ?? []).map((a) => (
                 <li key={a.id}>
                   <button
@@ -67,7 +126,11 @@ export function WhatIf({ number, part, name, now, opened }: { number: string; pa
                       "bar-left flex min-h-12 w-full items-center gap-3 border-b border-b-rule px-3 py-1 text-left hover:bg-sheet",
                       a.id === chosen && "bg-sheet",
                     )}
-                    onClick={() => setChosen(a.id)}
+                    onClick={() => {
+                      setChosen(a.id);
+                      setWiring(null);
+                      clear();
+                    }}
                   >
                     <span className="min-w-0 flex-1 truncate">{a.name}</span>
                     <span className="shrink-0 text-second text-soft">
@@ -81,27 +144,61 @@ export function WhatIf({ number, part, name, now, opened }: { number: string; pa
                 </li>
               ))}
             </ul>
-            {shown ? (
-              <section aria-label={`${now} beside ${shown.name}`} className="region flex min-w-0 flex-1 flex-col gap-4">
+            {shown && at ? (
+              <section aria-label={`${at.type} beside ${shown.name}`} className="flex min-w-0 flex-1 flex-col gap-3">
                 <h3 className="text-key font-[650]">
-                  {now}, then {shown.name}
+                  {at.type}, then {shown.name}
+                  {others.length > 0 ? `, with ${others.map((t) => t.typeName).join(", ")}` : ""}
                 </h3>
-                <Side title="Better" list={shown.better} none="Nothing becomes better." />
-                <Side title="Worse" list={shown.worse} none="Nothing becomes worse." />
-                <button
-                  type="button"
-                  className="key key-mark mt-auto self-start"
-                  disabled={act.pending}
-                  onClick={() =>
-                    act.run(async () => {
-                      const r = await changePartAction({ number, part, type: shown.id });
-                      if (r.ok) setOpen(false);
-                      return r;
-                    })
-                  }
-                >
-                  Keep {shown.name}
-                </button>
+                <div className="region flex min-h-0 flex-1 flex-col gap-4">
+                  <Side title="Better" list={shown.better} none="Nothing becomes better." />
+                  <Side title="Worse" list={shown.worse} none="Nothing becomes worse." />
+                  {wiring ? <WiringDifference rows={wiring} before="as it is" after="in the copy" /> : null}
+                </div>
+                <div className="flex flex-wrap gap-2">
+                  <button
+                    type="button"
+                    className="key key-mark"
+                    disabled={act.pending}
+                    onClick={() =>
+                      act.run(async () => {
+                        const r = await keepTrialAction({ number, trial: wanted });
+                        if (r.ok) close();
+                        return r;
+                      })
+                    }
+                  >
+                    {all.length === 1 ? `Keep ${shown.name}` : `Keep all ${all.length} changes`}
+                  </button>
+                  <button
+                    type="button"
+                    className="key"
+                    disabled={act.pending}
+                    onClick={() =>
+                      act.run(
+                        async () => {
+                          const r = await tryWiringAction({ number, trial: wanted });
+                          if (r.ok) setWiring(r.value);
+                          return r;
+                        },
+                        () => "Both wirings are planned. Nothing is stored.",
+                      )
+                    }
+                  >
+                    Plan both wirings
+                  </button>
+                  <button
+                    type="button"
+                    className="key"
+                    disabled={act.pending || all.length >= 12}
+                    onClick={() => {
+                      setTrial(all);
+                      setPart(parts.find((p) => !all.some((t) => t.part === p.id))?.id ?? part);
+                    }}
+                  >
+                    Change another part too
+                  </button>
+                </div>
               </section>
             ) : null}
           </div>

@@ -18,10 +18,14 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
   const first = useMemo(() => rows.find((r) => !r.arrivedAt)?.part ?? rows[0]?.part ?? "", [rows]);
   const [chosen, setChosen] = useState<string | null>(null);
   const at = rows.find((r) => r.part === chosen) ?? rows.find((r) => r.part === first);
-  const [supplier, setSupplier] = useState("");
-  const [typed, setTyped] = useState("");
-  const [until, setUntil] = useState("");
-  const [price, setPrice] = useState("");
+  // What was typed for the part in front; all else is as it is recorded, supplier and cover as for the part before.
+  const [edit, setEdit] = useState<Partial<Record<"serial" | "supplier" | "until" | "price", string>>>({});
+  const [last, setLast] = useState({ supplier: "", until: "" });
+  const typed = edit.serial ?? at?.serial ?? "";
+  const supplier = edit.supplier ?? at?.supplier ?? last.supplier;
+  const until = edit.until ?? at?.warrantyUntil ?? last.until;
+  const price = edit.price ?? (at?.price === null || at?.price === undefined ? "" : String(at.price));
+  const set = (what: keyof typeof edit) => (v: string) => setEdit((e) => ({ ...e, [what]: v }));
   const act = useAct();
   const arrived = rows.filter((r) => r.arrivedAt).length;
   const arrive = (serial: string) => {
@@ -38,8 +42,8 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
           ...(price ? { price: Number(price) } : {}),
         }),
       () => {
-        setTyped("");
-        setPrice("");
+        setEdit({});
+        setLast({ supplier, until });
         setChosen(null);
         return `${row.name} arrived${serial ? `, serial ${serial}` : ""}.`;
       },
@@ -96,9 +100,7 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
                 )}
                 onClick={() => {
                   setChosen(r.part);
-                  setTyped(r.serial ?? "");
-                  setPrice(r.price === null ? "" : String(r.price));
-                  if (r.warrantyUntil) setUntil(r.warrantyUntil);
+                  setEdit({});
                 }}
               >
                 <StateShape
@@ -129,45 +131,11 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
                 arrive(typed.trim());
               }}
             >
-              <label className="flex flex-col gap-1">
-                Serial: scan it, or type
-                <input
-                  className="mono min-h-20 rounded border-2 border-edge bg-sheet px-4 text-bench"
-                  value={typed}
-                  maxLength={80}
-                  onChange={(e) => setTyped(e.target.value)}
-                />
-              </label>
-              <div className="grid grid-cols-[minmax(0,1.4fr)_minmax(0,1.2fr)_minmax(0,0.9fr)] gap-3">
-                <label className="flex flex-col gap-1">
-                  Supplier
-                  <input
-                    className="min-h-20 w-full rounded border-2 border-edge bg-sheet px-4 text-bench"
-                    value={supplier}
-                    maxLength={120}
-                    onChange={(e) => setSupplier(e.target.value)}
-                  />
-                </label>
-                <label className="flex flex-col gap-1">
-                  Covered until
-                  <input
-                    type="date"
-                    className="mono min-h-20 w-full rounded border-2 border-edge bg-sheet px-2 text-bench"
-                    value={until}
-                    onChange={(e) => setUntil(e.target.value)}
-                  />
-                </label>
-                <label className="flex flex-col gap-1">
-                  Price
-                  <input
-                    type="number"
-                    min={0}
-                    step="0.01"
-                    className="mono min-h-20 w-full rounded border-2 border-edge bg-sheet px-3 text-bench"
-                    value={price}
-                    onChange={(e) => setPrice(e.target.value)}
-                  />
-                </label>
+              <div className="grid grid-cols-2 gap-3">
+                <Field word="Serial: scan, or type" mono value={typed} most={80} onChange={set("serial")} />
+                <Field word="Supplier" value={supplier} most={120} onChange={set("supplier")} />
+                <Field word="Covered until" mono type="date" value={until} onChange={set("until")} />
+                <Field word="Price" mono type="number" value={price} onChange={set("price")} />
               </div>
               <button
                 type="submit"
@@ -187,6 +155,36 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
         {act.sentence || "Supply switch off and mains lead out before any plug goes in or out of the test rig."}
       </p>
     </main>
+  );
+}
+
+function Field({
+  word,
+  value,
+  onChange,
+  type = "text",
+  most,
+  mono,
+}: {
+  word: string;
+  value: string;
+  onChange: (v: string) => void;
+  type?: "text" | "date" | "number";
+  most?: number;
+  mono?: boolean;
+}) {
+  return (
+    <label className="flex min-w-0 flex-col gap-1">
+      {word}
+      <input
+        type={type}
+        className={cx("min-h-20 w-full rounded border-2 border-edge bg-sheet px-4 text-bench", mono && "mono")}
+        value={value}
+        maxLength={most}
+        {...(type === "number" ? { min: 0, step: "0.01" } : {})}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    </label>
   );
 }
 

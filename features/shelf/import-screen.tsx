@@ -1,11 +1,12 @@
 "use client";
 import Link from "next/link";
 import { useState } from "react";
-import { decode } from "../../core/table";
+import { decode, tooLarge } from "../../core/table";
 import type { FileRow } from "../../server/shelf-file";
 import { useAct } from "../frame/use-act";
 import { judgeFileAction, takeFileAction } from "./actions";
 
+const WHAT = "a list of part types";
 const WORD: Record<FileRow["what"], string> = {
   new: "new",
   corrected: "a new revision",
@@ -25,7 +26,8 @@ export function ImportScreen() {
   const choose = async (f: File | undefined) => {
     if (!f) return;
     setRows(null);
-    const text = decode(new Uint8Array(await f.slice(0, 4_000_001).arrayBuffer()), "a list of part types");
+    const large = tooLarge(f.size, WHAT);
+    const text = large ? { ok: false as const, sentence: large } : decode(new Uint8Array(await f.arrayBuffer()), WHAT);
     if (!text.ok) {
       setSaid([text.sentence]);
       return;

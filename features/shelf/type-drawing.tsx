@@ -1,5 +1,5 @@
 "use client";
-import { useRef } from "react";
+import { useRef, useState } from "react";
 import { portSizeMm } from "../../ui/drawing/port-size";
 import { type Draft, get, type Json } from "./draft";
 
@@ -10,13 +10,15 @@ interface Thing {
   yMm: number;
   wMm: number;
   hMm: number;
+  /** Tie points are drawn as rings. */
+  round?: true;
 }
 
 const num = (v: Json | undefined, or: number) => (typeof v === "number" && Number.isFinite(v) ? v : or);
 const text = (v: Json | undefined) => (typeof v === "string" ? v : "");
 const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
 
-function thingsOf(draft: Draft): Thing[] {
+function thingsOf(draft: Draft, side: "front" | "rear"): Thing[] {
   const at = (v: Json, path: (string | number)[], label: string, size: [number, number]): Thing => ({
     path,
     label,
@@ -31,14 +33,18 @@ function thingsOf(draft: Draft): Thing[] {
     );
   if (draft.kind === "case")
     return [
-      ...list(get(draft, ["body", "mounts"])).map((m, i) => {
+      ...list(get(draft, ["body", "mounts"])).flatMap((m, i) => {
         const region = text(get(m, ["region"]));
+        if ((region === "behind-tray") !== (side === "rear")) return [];
         const fan = list(get(m, ["takes"])).includes("fan");
         const size = num(get(m, ["sizeMm"]), 60);
         const level = region === "top" || region === "bottom";
         return at(m, ["body", "mounts", i, "at"], text(get(m, ["label"])), fan && region !== "side" ? (level ? [size, 25] : [25, size]) : [60, 22]);
       }),
       ...list(get(draft, ["body", "cutouts"])).map((c, i) => at(c, ["body", "cutouts", i, "at"], text(get(c, ["label"])), [10, 18])),
+      ...list(get(draft, ["body", "tiePoints"])).flatMap((t, i) =>
+        get(t, ["side"]) === side ? [{ ...at(t, ["body", "tiePoints", i, "at"], text(get(t, ["label"])), [8, 8]), round: true as const }] : [],
+      ),
     ];
   return [];
 }
@@ -59,108 +65,128 @@ export function TypeDrawing({
   const drag = useRef<{ thing: Thing; dx: number; dy: number } | null>(null);
   const w = Math.max(1, num(get(draft, ["body", "widthMm"]), 120));
   const h = Math.max(1, num(get(draft, ["body", "heightMm"]), 60));
-  const things = thingsOf(draft);
+  const [side, setSide] = useState<"front" | "rear">("front");
+  const things = thingsOf(draft, side);
+  // Seen from behind, left is right.
+  const mirrored = draft.kind === "case" && side === "rear";
+  const across = (xMm: number) => (mirrored ? w - xMm : xMm);
   const s = Math.min(440 / Math.max(1, w), 520 / Math.max(1, h));
   const pad = 46;
   const where = (e: React.PointerEvent) => {
     const m = svg.current?.getScreenCTM()?.inverse();
     const p = m ? new DOMPoint(e.clientX, e.clientY).matrixTransform(m) : { x: 0, y: 0 };
-    return { x: p.x / s, y: p.y / s };
+    return { x: across(p.x / s), y: p.y / s };
   };
   if (things.length === 0 && !get(draft, ["body", "widthMm"]))
     return <p className="text-second text-soft">This kind has no outline to draw: its leads and numbers say it all.</p>;
   return (
-    <svg
-      ref={svg}
-      className="max-h-[600px] w-full touch-none"
-      viewBox={`${-pad} ${-pad} ${w * s + 2 * pad} ${h * s + 2 * pad}`}
-      role="group"
-      aria-label={`${text(draft.name)}, to scale: ${things.length} places`}
-      onPointerMove={(e) => {
-        const d = drag.current;
-        if (!d) return;
-        const p = where(e);
-        onMove(d.thing.path, Math.round(p.x - d.dx), Math.round(p.y - d.dy));
-      }}
-      onPointerUp={() => {
-        drag.current = null;
-      }}
-    >
-      <rect width={w * s} height={h * s} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2" />
-      {draft.kind === "board"
-        ? list(get(draft, ["body", "holes"])).map((o, i) => (
-            <circle
-              key={`${String(i)}${text(get(o, ["id"]))}`}
-              cx={num(get(o, ["at", "xMm"]), 0) * s}
-              cy={num(get(o, ["at", "yMm"]), 0) * s}
-              r="3.500"
-              fill="none"
-              stroke="var(--edge)"
-            />
-          ))
-        : null}
-      <text x={(w * s) / 2} y={-14} textAnchor="middle" fontSize="12" fill="var(--ink)">
-        {w} mm
-      </text>
-      <text x={-14} y={(h * s) / 2} textAnchor="middle" fontSize="12" fill="var(--ink)" transform={`rotate(-90 -14 ${(h * s) / 2})`}>
-        {h} mm
-      </text>
-      {things.map((t) => {
-        const key = t.path.join(".");
-        const on = key === chosen;
-        return (
-          <g
-            key={key}
-            role="button"
-            tabIndex={0}
-            aria-pressed={on}
-            aria-label={`${t.label}, ${t.xMm} mm from the left, ${t.yMm} mm from the top`}
-            className="cursor-move"
-            onPointerDown={(e) => {
-              const p = where(e);
-              drag.current = { thing: t, dx: p.x - t.xMm, dy: p.y - t.yMm };
-              (e.currentTarget.ownerSVGElement as SVGSVGElement | null)?.setPointerCapture(e.pointerId);
-              onChoose(key);
-            }}
-            onFocus={() => onChoose(key)}
-            onKeyDown={(e) => {
-              const by = e.shiftKey ? 10 : 1;
-              const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];
-              if (!step) return;
-              e.preventDefault();
-              onMove(t.path, t.xMm + (step[0] ?? 0), t.yMm + (step[1] ?? 0));
-            }}
-          >
-            <rect
-              x={(t.xMm - t.wMm / 2) * s}
-              y={(t.yMm - t.hMm / 2) * s}
-              width={Math.max(6, t.wMm * s)}
-              height={Math.max(6, t.hMm * s)}
-              fill={on ? "var(--ink)" : "var(--raised)"}
-              fillOpacity={t.wMm * t.hMm > 1500 && !on ? 0 : 1}
-              stroke="var(--ink)"
-              strokeWidth={on ? 2.5 : 1.2}
-            />
-            <title>{t.label}</title>
-            {on ? (
-              <text
-                x={t.xMm * s}
-                y={(t.yMm - t.hMm / 2) * s - 6}
-                textAnchor={t.xMm > w * 0.75 ? "end" : t.xMm < w * 0.25 ? "start" : "middle"}
-                fontSize="13"
-                className="mono"
-                fontWeight="700"
-                fill="var(--ink)"
-                paintOrder="stroke"
-                stroke="var(--ground)"
-                strokeWidth="4"
-              >
-                {t.label} {t.xMm}, {t.yMm} mm
-              </text>
-            ) : null}
-          </g>
-        );
-      })}
-    </svg>
+    <>
+      {draft.kind === "case" ? (
+        <div className="flex items-center gap-2" role="toolbar" aria-label="Side of the tray">
+          {(["front", "rear"] as const).map((v) => (
+            <button key={v} type="button" className="key" aria-pressed={side === v} onClick={() => setSide(v)}>
+              {v === "front" ? "Front of the tray" : "Rear of the tray"}
+            </button>
+          ))}
+          <span className="text-second text-soft">
+            {mirrored ? "Seen from behind: the front of the case is left." : "The rear of the case is left."}
+          </span>
+        </div>
+      ) : null}
+      <svg
+        ref={svg}
+        className="max-h-[600px] w-full touch-none"
+        viewBox={`${-pad} ${-pad} ${w * s + 2 * pad} ${h * s + 2 * pad}`}
+        role="group"
+        aria-label={`${text(draft.name)}, to scale: ${things.length} places`}
+        onPointerMove={(e) => {
+          const d = drag.current;
+          if (!d) return;
+          const p = where(e);
+          onMove(d.thing.path, Math.round(p.x - d.dx), Math.round(p.y - d.dy));
+        }}
+        onPointerUp={() => {
+          drag.current = null;
+        }}
+      >
+        <rect width={w * s} height={h * s} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2" />
+        {draft.kind === "board"
+          ? list(get(draft, ["body", "holes"])).map((o, i) => (
+              <circle
+                key={`${String(i)}${text(get(o, ["id"]))}`}
+                cx={num(get(o, ["at", "xMm"]), 0) * s}
+                cy={num(get(o, ["at", "yMm"]), 0) * s}
+                r="3.500"
+                fill="none"
+                stroke="var(--edge)"
+              />
+            ))
+          : null}
+        <text x={(w * s) / 2} y={-14} textAnchor="middle" fontSize="12" fill="var(--ink)">
+          {w} mm
+        </text>
+        <text x={-14} y={(h * s) / 2} textAnchor="middle" fontSize="12" fill="var(--ink)" transform={`rotate(-90 -14 ${(h * s) / 2})`}>
+          {h} mm
+        </text>
+        {things.map((t) => {
+          const key = t.path.join(".");
+          const on = key === chosen;
+          return (
+            <g
+              key={key}
+              role="button"
+              tabIndex={0}
+              aria-pressed={on}
+              aria-label={`${t.label}, ${t.xMm} mm from the left, ${t.yMm} mm from the top`}
+              className="cursor-move"
+              onPointerDown={(e) => {
+                const p = where(e);
+                drag.current = { thing: t, dx: p.x - t.xMm, dy: p.y - t.yMm };
+                (e.currentTarget.ownerSVGElement as SVGSVGElement | null)?.setPointerCapture(e.pointerId);
+                onChoose(key);
+              }}
+              onFocus={() => onChoose(key)}
+              onKeyDown={(e) => {
+                const by = e.shiftKey ? 10 : 1;
+                const right = mirrored ? -by : by;
+                const step = { ArrowLeft: [-right, 0], ArrowRight: [right, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];
+                if (!step) return;
+                e.preventDefault();
+                onMove(t.path, t.xMm + (step[0] ?? 0), t.yMm + (step[1] ?? 0));
+              }}
+            >
+              <rect
+                x={(across(t.xMm) - t.wMm / 2) * s}
+                y={(t.yMm - t.hMm / 2) * s}
+                width={Math.max(6, t.wMm * s)}
+                height={Math.max(6, t.hMm * s)}
+                rx={t.round ? 6 : 0}
+                fill={on ? "var(--ink)" : "var(--raised)"}
+                fillOpacity={t.wMm * t.hMm > 1500 && !on ? 0 : 1}
+                stroke="var(--ink)"
+                strokeWidth={on ? 2.5 : 1.2}
+              />
+              <title>{t.label}</title>
+              {on ? (
+                <text
+                  x={across(t.xMm) * s}
+                  y={(t.yMm - t.hMm / 2) * s - 6}
+                  textAnchor={across(t.xMm) > w * 0.75 ? "end" : across(t.xMm) < w * 0.25 ? "start" : "middle"}
+                  fontSize="13"
+                  className="mono"
+                  fontWeight="700"
+                  fill="var(--ink)"
+                  paintOrder="stroke"
+                  stroke="var(--ground)"
+                  strokeWidth="4"
+                >
+                  {t.label} {t.xMm}, {t.yMm} mm
+                </text>
+              ) : null}
+            </g>
+          );
+        })}
+      </svg>
+    </>
   );
 }

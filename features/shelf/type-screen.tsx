@@ -9,6 +9,7 @@ import { useAct } from "../frame/use-act";
 import { KIND_WORD } from "../parts/kinds";
 import { saveTypeAction } from "./actions";
 import { type Draft, draftOf, FIELDS, get, type Json, judgeDraft, put } from "./draft";
+import { PlacesForm } from "./places-form";
 import { TypeDrawing } from "./type-drawing";
 
 const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
@@ -17,7 +18,7 @@ const str = (v: Json | undefined) => (typeof v === "string" ? v : typeof v === "
 /** A part type: its numbers and ports in a form, the part drawn beside it, and the whole as JSON. */
 export function TypeScreen({ entry }: { entry: ShelfEntry }) {
   const [draft, setDraft] = useState<Draft>(() => draftOf(entry.type));
-  const [look, setLook] = useState<"form" | "ports" | "json">("form");
+  const [look, setLook] = useState<"form" | "ports" | "places" | "json">("form");
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState("");
   const [because, setBecause] = useState("");
@@ -57,7 +58,7 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
             {(
               [
                 ["form", "Numbers"],
-                ["ports", `Ports, ${list(draft.ports).length}`],
+                ...(draft.kind === "case" ? ([["places", "Places"]] as const) : ([["ports", `Ports, ${list(draft.ports).length}`]] as const)),
                 ["json", "Whole entry"],
               ] as const
             ).map(([id, word]) => (
@@ -70,6 +71,7 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
         <div className="region min-h-0 flex-1 p-5">
           {look === "form" ? <Numbers draft={draft} kind={entry.type.kind} set={set} /> : null}
           {look === "ports" ? <Ports draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
+          {look === "places" ? <PlacesForm draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
           {look === "json" ? (
             <label className="flex h-full flex-col gap-1">
               <span className="text-second text-soft">Leads, cables and all the rest. {jsonFault}</span>

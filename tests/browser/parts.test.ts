@@ -79,14 +79,27 @@ describe("a job whose parts are still on a list", () => {
     const cooler = page.getByRole("region", { name: "Parts list" }).getByRole("button", { name: /Coldwharf tower/ });
     await cooler.click();
     await page.getByRole("button", { name: "Try another in its place" }).click();
-    const sheet = page.getByRole("dialog", { name: /In place of/ });
-    await sheet.getByText(/on the shelf help\. Nothing is changed until you keep one\./).waitFor({ timeout: 20_000 });
+    const sheet = page.getByRole("dialog", { name: /What if/ });
+    await sheet.getByText(/on the shelf help\. Nothing is changed until you keep it\./).waitFor({ timeout: 20_000 });
     await sheet.getByRole("button", { name: /Coldwharf twin quiet/ }).click();
     expect(await sheet.getByRole("heading", { name: "Worse" }).isVisible()).toBe(true);
     await accessible(page);
-    await sheet.getByRole("button", { name: /Drop it/ }).click();
+    await sheet.getByRole("button", { name: "Drop the copy" }).click();
     expect(await cooler.count()).toBe(1);
     await page.getByRole("button", { name: "Try another in its place" }).click();
+    await sheet.getByRole("button", { name: /^Coldwharf tower 120/ }).click();
+    // A second part in the same copy, both wirings planned beside each other; then only the first is kept.
+    await sheet.getByRole("button", { name: "Change another part too" }).click();
+    const chip = sheet.getByRole("button", { name: /becomes Coldwharf tower 120 in the copy/ });
+    await chip.waitFor();
+    await sheet.getByText(/with what else is changed in the copy/).waitFor({ timeout: 20_000 });
+    await sheet.getByRole("button", { name: "Keep all 2 changes" }).waitFor();
+    await sheet.getByRole("button", { name: "Plan both wirings" }).click();
+    await sheet.getByRole("heading", { name: "Wiring" }).waitFor({ timeout: 60_000 });
+    await accessible(page);
+    await chip.click();
+    await sheet.getByLabel("In place of").selectOption("cooler");
+    await sheet.getByText(/on the shelf help\. Nothing is changed until you keep it\./).waitFor({ timeout: 20_000 });
     await sheet.getByRole("button", { name: /^Coldwharf tower 120/ }).click();
     await sheet.getByRole("button", { name: "Keep Coldwharf tower 120" }).click();
     await sheet.waitFor({ state: "detached" });
@@ -149,11 +162,79 @@ describe("a CSV file", () => {
       input.files = data.files;
       input.dispatchEvent(new Event("change", { bubbles: true }));
     });
-    await page.getByText(/The file has 4\.0 MB; at most 4\. Nothing was read\. Is it a parts list\?/).waitFor();
+    await page.getByText(/The file has 60\.0 MB; at most 4\. Nothing was read\. Is it a parts list\?/).waitFor();
+  });
+});
+
+describe("intake in full", () => {
+  it("the client's own parts, serials of the list and schools that differ reach the job", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/intake`);
+    await page.waitForLoadState("networkidle");
+    await page.getByLabel("Client").fill("Ropewalk Studio");
+    await page.getByLabel("The machine, in two or three words").fill("Old case, new heart");
+    await page.getByText("Schools that differ").click();
+    await page.getByLabel("Case fans").selectOption({ label: "a header for each while there are some" });
+    await page
+      .locator('input[type="file"]')
+      .setInputFiles({ name: "own.csv", mimeType: "text/csv", buffer: Buffer.from("Article,Count,Serial\nOldgate,1,OWN-1\nHeron T40,1,NEW-1\n") });
+    await page.getByText("2 of 2 lines understood.").waitFor();
+    await page.getByLabel("client's own").first().check();
+    await accessible(page);
+    await page.getByRole("button", { name: "Make the job" }).click();
+    await page.waitForURL(/\/job\/FS-\d+\/parts/);
+    const list = page.getByRole("region", { name: "Parts list" });
+    await list.getByRole("button", { name: /NEW-1/ }).waitFor();
+    await list.getByRole("button", { name: /OWN-1/ }).click();
+    expect(await page.getByLabel("The client's own, used again").isChecked()).toBe(true);
+    expect(desk.errors).toEqual([]);
   });
 });
 
 describe("the shelf", () => {
+  it("goes out as a file and comes in again: judged row by row, taken over with one press", async () => {
+    const { page } = desk;
+    const csv = await (await page.request.get(`${base()}/files/shelf?as=csv&q=whirrow`)).text();
+    expect(csv.split("\r\n")[0]).toMatch(/^id,kind,maker,name,revision,stock,like,/);
+    await page.goto(`${base()}/shelf`);
+    await page.getByRole("link", { name: "Take part types from a file" }).click();
+    await page.waitForURL(/shelf\/import/);
+    await page.waitForLoadState("networkidle");
+    const file = (text: string) =>
+      page.locator('input[type="file"]').setInputFiles({ name: "fans.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+    await file(csv);
+    await page.getByRole("button", { name: "Nothing to take over" }).waitFor();
+    await file("id,like,name,ratings.noiseDb\nwhirrow-120-hush,whirrow-120,Whirrow 120 hush,11\nghost,,,5\nwhirrow-140,,,loud");
+    await page.getByText("1 new").waitFor();
+    expect(await page.getByRole("row", { name: /ghost/ }).textContent()).toContain("Name one that it is like");
+    expect(await page.getByRole("row", { name: /whirrow-140/ }).textContent()).toContain('"loud" is not a number');
+    await accessible(page);
+    await page.getByRole("button", { name: "Take over 1" }).click();
+    await page.getByText("1 new, 0 with a new revision, 0 stock only.").waitFor();
+    await page.goto(`${base()}/shelf/whirrow-120-hush`);
+    await page.getByRole("heading", { name: "Whirrow 120 hush" }).waitFor();
+    expect(desk.errors).toEqual([]);
+  });
+  it("a case: a tie point is added behind the tray, moved by keys in the mirrored view, and saved", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/shelf/brindlecote-desk`);
+    await page.waitForLoadState("networkidle");
+    await page.getByRole("button", { name: "Places", exact: true }).click();
+    const ties = page.getByRole("region", { name: "Tie points" });
+    await ties.getByRole("button", { name: "Add a tie point" }).click();
+    await ties.getByLabel("Side of the tray").selectOption("rear");
+    await page.getByRole("button", { name: "Rear of the tray" }).click();
+    const before = Number(await ties.getByLabel("x, mm").inputValue());
+    await page.getByRole("button", { name: /^tie point \d+, / }).focus();
+    await page.keyboard.press("Shift+ArrowRight");
+    // Seen from behind, right is towards the rear of the case.
+    expect(Number(await ties.getByLabel("x, mm").inputValue())).toBe(before - 10);
+    await accessible(page);
+    await page.getByRole("button", { name: "Save revision 2" }).click();
+    await page.getByText(/Saved as revision 2/).waitFor();
+    expect(desk.errors).toEqual([]);
+  });
+
   it("finds by words, narrows by kind, counts stock", async () => {
     const { page } = desk;
     await page.goto(`${base()}/shelf`);
@@ -231,12 +312,18 @@ describe("receipt at the bench", () => {
       .getByRole("list", { name: "Parts" })
       .getByRole("button", { name: /Mossgate 1200 M/ })
       .click();
+    await page.getByLabel("Supplier").fill("Quayside Components");
+    await page.getByLabel("Covered until").fill("2028-11-23");
+    await page.getByLabel("Price").fill("219.90");
     await page.getByRole("button", { name: "Arrived", exact: true }).click();
     await page.getByText("Mossgate 1200 M arrived.").waitFor();
     await page
       .getByRole("list", { name: "Parts" })
       .getByRole("button", { name: /Mossgate 1200 M/ })
       .click();
+    await page.getByText("On the shelf: Mossgate 650 M.").waitFor();
+    expect(await page.getByLabel("Covered until").inputValue()).toBe("2028-11-23");
+    await expect.poll(() => page.getByLabel("Price").inputValue()).toBe("219.9");
     await page.getByLabel(/known-good spare/).fill("the rig's board");
     await page.getByRole("button", { name: "Dead: send it back" }).click();
     await page.getByText(/goes back\. The job waits until/).waitFor();
@@ -263,6 +350,7 @@ describe("everybody can use it", () => {
   it.each([
     "/intake",
     "/shelf",
+    "/shelf/import",
     "/shelf/tarnbrook-heron-t40",
     "/shelf/brindlecote-harbour",
     "/job/FS-1047/parts?show=power",

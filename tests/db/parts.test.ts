@@ -4,12 +4,13 @@ import type { z } from "zod";
 import { Fault, Job, JobPart, LogEntry, ShelfRevision, ShelfType, type TechnicianRow } from "../../db";
 import { NewJob, newJob, ReadRows, readRows } from "../../server/intake";
 import { findJobs } from "../../server/jobs";
-import { addPart, alternativesFor, changeWishes, placePart, removePart, WishesChange } from "../../server/parts";
+import { addPart, changeWishes, placePart, removePart, WishesChange } from "../../server/parts";
 import { planJob } from "../../server/plan-job";
 import { benchTest, receiptView, receive, replacementCame } from "../../server/receipt";
 import { changeSchools, SchoolsChange } from "../../server/schools";
 import { correctedSince, saveType, searchShelf, setStock, shelfEntry } from "../../server/shelf";
 import { benches } from "../../server/views";
+import { alternativesFor, keepTrial, tryWiring } from "../../server/what-if";
 import { changePart } from "../../server/work";
 import { freshDatabase, jobOf, make } from "./setup";
 
@@ -191,10 +192,45 @@ describe("the parts of a job", () => {
     expect(await place({ frame: null, blows: null })).toMatchObject({ ok: true });
     expect((await view("FS-1041")).build.parts.find((p) => p.id === "fan-front-1")).not.toHaveProperty("blows");
   });
+  it("two parts changed in the copy: judged together against the job as it is, both wirings planned, kept at once or not at all", async () => {
+    const by = await db.by();
+    const card = { part: "card", type: "halcyra-575" };
+    const list = async (trial: { part: string; type: string }[]) => {
+      const r = await alternativesFor(db.em(), by, { number: "FS-1041", part: "supply", trial });
+      return r.ok ? r.value : [];
+    };
+    const alone = (await list([])).find((x) => x.id === "mossgate-1200m");
+    const both = (await list([card])).find((x) => x.id === "mossgate-1200m");
+    // By hand: 575 - 340 W more at peak, so the larger supply no longer only adds headroom.
+    expect(alone?.worse.join()).not.toContain("Draw at peak");
+    expect(both?.worse.join()).toMatch(/Draw at peak: \d+ W, then \d+ W/);
+    const trial = [card, { part: "supply", type: "mossgate-1200m" }];
+    const wiring = await tryWiring(db.em(), by, { number: "FS-1041", trial, schools: {} }, make);
+    expect(wiring).toMatchObject({ ok: true, value: { proved: true } });
+    expect(wiring.ok && wiring.value.leads.after).toBeGreaterThan(0);
+    expect(await keepTrial(db.em(), by, { number: "FS-1041", trial: [card, { part: "supply", type: "whirrow-120" }] })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("is a fan, not a supply"),
+    });
+    const of = async () => (await view("FS-1041")).build.parts.filter((p) => p.id === "card" || p.id === "supply").map((p) => p.type);
+    // The refused second change took the first one back.
+    expect(await of()).toEqual(expect.arrayContaining(["halcyra-340", "mossgate-850m"]));
+    expect(await keepTrial(db.em(), by, { number: "FS-1041", trial })).toEqual({ ok: true, value: undefined });
+    expect((await of()).sort()).toEqual(["halcyra-575", "mossgate-1200m"]);
+    const back = [
+      { part: "card", type: "halcyra-340" },
+      { part: "supply", type: "mossgate-850m" },
+    ];
+    expect(await keepTrial(db.em(), by, { number: "FS-1041", trial: back })).toEqual({ ok: true, value: undefined });
+    expect(await tryWiring(db.em(), by, { number: "FS-1041", trial: [{ part: "ghost", type: "halcyra-340" }], schools: {} }, make)).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("no part ghost any more"),
+    });
+  }, 60_000);
   it("alternatives are judged, none is kept until it is asked for", async () => {
     const by = await db.by();
     const before = (await view("FS-1043")).build.parts;
-    const r = await alternativesFor(db.em(), by, { number: "FS-1043", part: "supply" });
+    const r = await alternativesFor(db.em(), by, { number: "FS-1043", part: "supply", trial: [] });
     expect(r.ok && r.value[0]).toMatchObject({ id: "mossgate-1500m", helps: true, stops: 0 });
     expect(r.ok && r.value[0]?.better.join()).toContain("No longer: The machine draws");
     expect((await view("FS-1043")).build.parts).toEqual(before);

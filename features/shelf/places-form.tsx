@@ -1,0 +1,138 @@
+"use client";
+import { cx } from "../../ui/cx";
+import { type Draft, get, type Json } from "./draft";
+
+const text = (v: Json | undefined) => (typeof v === "string" ? v : typeof v === "number" ? String(v) : "");
+const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
+
+interface Kind {
+  key: "mounts" | "cutouts" | "tiePoints";
+  title: string;
+  one: string;
+  fresh: Draft;
+  /** A field with few answers beside the place itself. */
+  choice?: { path: string; word: string; options: readonly string[] };
+}
+
+const KINDS: readonly Kind[] = [
+  {
+    key: "mounts",
+    title: "Mounts",
+    one: "mount",
+    fresh: { region: "front", takes: ["fan"], sizeMm: 120 },
+    choice: { path: "region", word: "Region", options: ["front", "top", "rear", "bottom", "side", "behind-tray"] },
+  },
+  { key: "cutouts", title: "Cut-outs of the tray", one: "cut-out", fresh: {} },
+  {
+    key: "tiePoints",
+    title: "Tie points",
+    one: "tie point",
+    fresh: { side: "rear" },
+    choice: { path: "side", word: "Side of the tray", options: ["front", "rear"] },
+  },
+];
+
+/** The places of a case: mounts, cut-outs and tie points, each by its numbers; the drawing beside moves them too. */
+export function PlacesForm({
+  draft,
+  set,
+  chosen,
+  onChoose,
+}: {
+  draft: Draft;
+  set: (path: (string | number)[], to: Json | undefined) => void;
+  chosen: string;
+  onChoose: (path: string) => void;
+}) {
+  return (
+    <div className="flex flex-col gap-5">
+      {KINDS.map((k) => {
+        const items = list(get(draft, ["body", k.key]));
+        const add = () => {
+          const taken = new Set(items.map((p) => text(get(p, ["id"]))));
+          let n = items.length + 1;
+          while (taken.has(`${k.one.replace(/\W/g, "-")}-${n}`)) n++;
+          const last = (items.at(-1) ?? k.fresh) as Draft;
+          const at = { xMm: Number(get(last, ["at", "xMm"]) ?? 40) + 15, yMm: Number(get(last, ["at", "yMm"]) ?? 40) };
+          set(["body", k.key, items.length], { ...last, id: `${k.one.replace(/\W/g, "-")}-${n}`, label: `${k.one} ${n}`, at });
+          onChoose(`body.${k.key}.${items.length}.at`);
+        };
+        return (
+          <section key={k.key} aria-label={k.title}>
+            <div className="flex items-center gap-3 pb-1">
+              <h2 className="flex-1 font-semibold">
+                {k.title}, {items.length}
+              </h2>
+              <button type="button" className="key" onClick={add}>
+                Add a {k.one}
+              </button>
+            </div>
+            <ul>
+              {items.map((p, i) => {
+                const path = `body.${k.key}.${i}.at`;
+                const on = path === chosen;
+                const field = (word: string, at: string[], width: string, number = false) => (
+                  <label className={width}>
+                    <span className="block text-second text-soft">{word}</span>
+                    <input
+                      className="field mono w-full"
+                      type={number ? "number" : "text"}
+                      value={text(get(p, at))}
+                      onChange={(e) =>
+                        set(["body", k.key, i, ...at], number ? (e.target.value === "" ? undefined : Number(e.target.value)) : e.target.value)
+                      }
+                    />
+                  </label>
+                );
+                return (
+                  <li key={path} className={cx("bar-left border-b border-b-rule", on && "bg-sheet")} data-chosen={on}>
+                    <button
+                      type="button"
+                      className="flex min-h-9 w-full items-center gap-3 px-2 text-left"
+                      aria-expanded={on}
+                      onClick={() => onChoose(on ? "" : path)}
+                    >
+                      <span className="min-w-0 flex-1 truncate">{text(get(p, ["label"]))}</span>
+                      <span className="text-second text-soft">{k.choice ? text(get(p, [k.choice.path])).replace("-", " ") : ""}</span>
+                      <span className="mono text-second">
+                        {text(get(p, ["at", "xMm"]))}, {text(get(p, ["at", "yMm"]))} mm
+                      </span>
+                    </button>
+                    {on ? (
+                      <div className="flex flex-wrap items-end gap-2 p-2">
+                        {field("Id", ["id"], "w-28")}
+                        {field("Name", ["label"], "w-36")}
+                        {field("x, mm", ["at", "xMm"], "w-20", true)}
+                        {field("y, mm", ["at", "yMm"], "w-20", true)}
+                        {k.key === "mounts" ? field("Size, mm", ["sizeMm"], "w-20", true) : null}
+                        {k.choice ? (
+                          <label className="w-32">
+                            <span className="block text-second text-soft">{k.choice.word}</span>
+                            <select
+                              className="field w-full"
+                              value={text(get(p, [k.choice.path]))}
+                              onChange={(e) => set(["body", k.key, i, k.choice?.path ?? ""], e.target.value)}
+                            >
+                              {k.choice.options.map((o) => (
+                                <option key={o} value={o}>
+                                  {o.replace("-", " ")}
+                                </option>
+                              ))}
+                            </select>
+                          </label>
+                        ) : null}
+                        <button type="button" className="key" onClick={() => set(["body", k.key, i], undefined)}>
+                          Remove
+                        </button>
+                      </div>
+                    ) : null}
+                  </li>
+                );
+              })}
+            </ul>
+          </section>
+        );
+      })}
+    </div>
+  );
+}
