@@ -81,7 +81,7 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
         ...b,
         supply: b.supply ? { id: b.supply.id, type: b.supply.type.id, name: b.supply.type.name } : null,
         parts: byDraw(b).map((d) => ({ ...d, part: d.part.id })),
-        drops: plugDrops(read.graph).map((d) => ({ ...d, port: d.port.address, lead: d.lead.address })),
+        drops: plugDrops(read.graph),
         findings,
       },
       stop: findings.some((f) => f.severity === "stop"),

@@ -1,6 +1,6 @@
 import type { Loom, PartType, Point, Port } from "../catalogue";
 import type { Rect } from "./geometry";
-import { inherit, partsOfKind } from "./kept";
+import { giveStore, inherit, partsOfKind, storeOf } from "./kept";
 import { cableNodes, leadNodes, portNodes } from "./nodes";
 import type { Address, Build, Connection, Part } from "./schema";
 import type { Graph, LeadNode, PartNode, PortNode } from "./shape";
@@ -88,29 +88,31 @@ function placer(build: Build, types: TypeLookup) {
  */
 export function buildGraph(build: Build, types: TypeLookup, from?: Graph): Graph {
   const place = placer(build, types);
-  const parts = new Map<string, PartNode>();
-  for (const part of build.parts) {
+  const older = from && storeOf(from);
+  const whole = build.parts.map((part): PartNode => {
     const type = types(part.type);
     if (!type) throw new Error(`No part type "${part.type}"`);
     const origin = place.origin(part);
-    const was = from?.parts.get(part.id);
+    const was = older?.byId.get(part.id);
     const same = was && was.part === part && was.type === type && was.origin.xMm === origin.xMm && was.origin.yMm === origin.yMm;
-    const node: PartNode = same ? was : { id: part.id, type, part, origin };
-    parts.set(node.id, node);
-    for (const cable of cableNodes(node)) parts.set(cable.id, cable);
-  }
+    return same ? was : { id: part.id, type, part, origin };
+  });
   // Laid out when first asked for: many a question is answered by the parts alone.
+  let parts: Map<string, PartNode> | undefined;
   let ports: Map<Address, PortNode> | undefined;
   let leads: Map<Address, LeadNode> | undefined;
   const graph: Graph = {
     build,
-    parts,
+    get parts() {
+      parts ??= allParts(whole);
+      return parts;
+    },
     get leads() {
-      leads ??= allLeads(parts, place.frontIo);
+      leads ??= allLeads(graph.parts, place.frontIo);
       return leads;
     },
     get ports() {
-      ports ??= new Map([...parts.values()].flatMap((p) => portNodes(p).map((x) => [x.address, x] as const)));
+      ports ??= new Map([...graph.parts.values()].flatMap((p) => portNodes(p).map((x) => [x.address, x] as const)));
       return ports;
     },
     connections: build.connections,
@@ -118,8 +120,19 @@ export function buildGraph(build: Build, types: TypeLookup, from?: Graph): Graph
     cutouts: place.cutouts,
     ...(place.boardRect ? { boardRect: place.boardRect } : {}),
   };
+  giveStore(graph, whole);
   if (from) inherit(graph, from);
   return graph;
+}
+
+/** The parts, each with the cables out of its bag behind it. */
+function allParts(whole: readonly PartNode[]): Map<string, PartNode> {
+  const out = new Map<string, PartNode>();
+  for (const node of whole) {
+    out.set(node.id, node);
+    for (const cable of cableNodes(node)) out.set(cable.id, cable);
+  }
+  return out;
 }
 
 function allLeads(parts: ReadonlyMap<string, PartNode>, frontIo: Point | undefined): Map<Address, LeadNode> {
@@ -145,8 +158,7 @@ export const isDone = (c: Connection) => c.state === "plugged" || c.state === "c
 
 /** The same graph with other connections: as really plugged, or as a plan would have it. */
 export function withConnections(graph: Graph, connections: Connection[]): Graph {
-  const { store: _store, ...same } = graph;
-  return { ...same, connections, ...atEnds(connections) };
+  return { ...graph, connections, ...atEnds(connections) };
 }
 
 /** Only what hands have done. */

@@ -2,21 +2,32 @@ import type { PartKind, Port } from "../catalogue";
 import { portNodes } from "./nodes";
 import type { Graph, PartNode, PortNode, Store } from "./shape";
 
-function storeOf(graph: Graph): Store {
-  if (graph.store) return graph.store;
+function newStore(whole: readonly PartNode[]): Store {
   const kinds = new Map<PartKind, PartNode[]>();
-  const whole: PartNode[] = [];
-  for (const p of graph.parts.values()) {
-    if (p.cable) continue;
-    whole.push(p);
+  const byId = new Map<string, PartNode>();
+  for (const p of whole) {
+    byId.set(p.id, p);
     const list = kinds.get(p.type.kind);
     if (list) list.push(p);
     else kinds.set(p.type.kind, [p]);
   }
-  const store: Store = { whole, kinds, own: new Map() };
-  graph.store = store;
-  return store;
+  return { whole, byId, kinds, own: new Map() };
 }
+
+/** Beside the graph, not in it: a graph that is copied with something changed starts with nothing worked out. */
+const stores = new WeakMap<Graph, Store>();
+
+export function storeOf(graph: Graph): Store {
+  const known = stores.get(graph);
+  if (known) return known;
+  const made = newStore([...graph.parts.values()].filter((p) => !p.cable));
+  stores.set(graph, made);
+  return made;
+}
+
+export const giveStore = (graph: Graph, whole: readonly PartNode[]): void => {
+  stores.set(graph, newStore(whole));
+};
 
 const NONE: readonly PartNode[] = [];
 function equal(a: readonly PartNode[], b: readonly PartNode[]): boolean {
@@ -39,7 +50,7 @@ export function inherit(graph: Graph, from: Graph): void {
     else changed.push(kind);
   }
   for (const kind of older.kinds.keys()) if (!store.kinds.has(kind)) changed.push(kind);
-  store.older = { own: older.own, changed };
+  store.older = { store: { own: older.own }, changed };
 }
 
 export const partsOfKind = (graph: Graph, kind: PartKind): readonly PartNode[] => storeOf(graph).kinds.get(kind) ?? NONE;
@@ -55,6 +66,14 @@ export const boardPorts = (graph: Graph, role: Port["role"]): readonly PortNode[
       .sort((a, b) => a.at.yMm - b.at.yMm),
   );
 
+/** An entry of the graph before that reads nothing which changed since. */
+function stillHolds({ store, changed }: NonNullable<Store["older"]>, name: string) {
+  const entry = store.own.get(name);
+  if (!entry) return undefined;
+  for (const kind of changed) if (entry.reads.includes(kind)) return undefined;
+  return entry;
+}
+
 /**
  * What `work` gives, worked out once for a graph, and taken over from the graph it was made from when no part of the
  * kinds in `reads` changed. `work` must look at nothing else but wishes, settings, schools and connections.
@@ -63,11 +82,8 @@ export function kept<T>(graph: Graph, name: string, reads: readonly PartKind[], 
   const store = storeOf(graph);
   const own = store.own.get(name);
   if (own) return own.value as T;
-  const was = store.older?.own.get(name);
-  if (was && !store.older?.changed.some((kind) => was.reads.includes(kind))) {
-    store.own.set(name, was);
-    return was.value as T;
-  }
+  const was = store.older && stillHolds(store.older, name);
+  if (was) return was.value as T;
   const value = work();
   store.own.set(name, { reads, value });
   return value;

@@ -53,16 +53,15 @@ export interface Graph {
   ofLead: Map<Address, Connection>;
   cutouts: Point[];
   boardRect?: Rect;
-  /** See `kept`. */
-  store?: Store;
 }
 
 /** What was worked out from a graph, with the parts that it was worked out from. */
 export interface Store {
   /** Everything but cables out of a bag. */
-  whole: PartNode[];
+  whole: readonly PartNode[];
+  byId: ReadonlyMap<string, PartNode>;
   kinds: Map<PartKind, readonly PartNode[]>;
   own: Map<string, { reads: readonly PartKind[]; value: unknown }>;
   /** What was worked out from the graph that this one was made from, and the kinds of parts that changed since. */
-  older?: { own: Store["own"]; changed: readonly PartKind[] };
+  older?: { store: Pick<Store, "own">; changed: readonly PartKind[] };
 }

@@ -1,4 +1,4 @@
-import { type Graph, kept, partsOfKind } from "../build";
+import { type Graph, kept, partsOfKind, wholeParts } from "../build";
 import { radiatorSeats, riserNeedMm, standoffs } from "../fit";
 import { peakW } from "../power";
 
@@ -30,9 +30,9 @@ export function orderList(graph: Graph): OrderItem[] {
 
 function wiring(graph: Graph): OrderItem[] {
   const items = new Map<string, OrderItem>();
-  for (const p of graph.parts.values()) {
+  for (const p of wholeParts(graph)) {
     const from = p.part.from;
-    if (p.cable || from === "client") continue;
+    if (from === "client") continue;
     const hung = p.type.ports.flatMap((port) => (graph.atPort.get(`${p.id}:${port.id}`) ?? []).flatMap((c) => graph.leads.get(c.lead)?.name ?? []));
     const key = `${from}:${p.type.id}`;
     const had = items.get(key);
@@ -102,7 +102,10 @@ function mounting(graph: Graph): OrderItem[] {
 
 function dataCables(graph: Graph): OrderItem[] {
   const drives = partsOfKind(graph, "drive").filter((d) => d.type.ports.some((p) => p.family === "sata-data"));
-  const cables = [...graph.parts.values()].filter((p) => p.cable && p.type.leads.some((l) => l.family === "sata-data")).length;
+  const cables = wholeParts(graph).reduce(
+    (s, p) => s + p.type.cables.reduce((n, c) => n + (c.ends.some((e) => e.family === "sata-data") ? c.count : 0), 0),
+    0,
+  );
   if (drives.length <= cables) return [];
   return [
     {

@@ -1,4 +1,4 @@
-import { type Graph, type LeadNode, type PortNode, wholeParts } from "../build";
+import { type Address, type Graph, kept, type LeadNode, partsOfKind, portNodes } from "../build";
 import { family, mate } from "../catalogue";
 import { portDrawW } from "./draw";
 
@@ -22,8 +22,9 @@ export const RAIL_TOLERANCE_V = 0.6;
 const awgOf = (familyId: string) => (familyId === "gfx-16" ? 16 : 18);
 
 export interface PlugDrop {
-  port: PortNode;
-  lead: LeadNode;
+  port: Address;
+  name: string;
+  lead: Address;
   /** `false`: no plug is planned here yet, so the longest cable that has one is taken. */
   planned: boolean;
   currentA: number;
@@ -33,31 +34,46 @@ export interface PlugDrop {
 
 /** Volts lost between supply and each 12 V plug of CPU and cards, at their peak; the largest first. */
 export function plugDrops(graph: Graph): PlugDrop[] {
+  const planned = graph.connections.length > 0;
   const out: PlugDrop[] = [];
-  const ends = [...graph.leads.values()].filter((l) => l.part.cable && l.lead.flow === "out");
-  for (const part of wholeParts(graph)) {
-    for (const p of part.type.ports) {
-      if (p.role !== "cpu-power" && p.role !== "graphics-power") continue;
-      const port = graph.ports.get(`${part.id}:${p.id}`);
-      if (!port) continue;
-      const there = graph.atPort.get(port.address)?.[0];
-      const own = there && graph.leads.get(there.lead);
-      if (own && !own.part.cable) continue;
-      const longest = ends.filter((l) => mate(l.lead.family, p.family).outcome === "fits").sort((a, b) => b.lead.lengthMm - a.lead.lengthMm)[0];
-      const lead = own ?? (p.rank === 0 || graph.connections.length === 0 ? longest : undefined);
-      const watts = portDrawW(graph, port);
-      if (!lead || watts <= 0) continue;
-      out.push({
-        port,
-        lead,
-        planned: own !== undefined,
-        currentA: watts / 12,
-        lengthMm: lead.lead.lengthMm,
-        dropV: along(graph, lead, p.family, watts / 12),
-      });
+  for (const part of [...partsOfKind(graph, "board"), ...partsOfKind(graph, "card")]) {
+    for (const port of portNodes(part)) {
+      const { role, rank, family: socket } = port.port;
+      if (role !== "cpu-power" && role !== "graphics-power") continue;
+      const currentA = portDrawW(graph, port) / 12;
+      if (currentA <= 0) continue;
+      const there = planned ? graph.leads.get(graph.atPort.get(port.address)?.[0]?.lead ?? "") : undefined;
+      const base = { port: port.address, name: port.name, currentA };
+      if (there?.part.cable) {
+        const lengthMm = there.lead.lengthMm;
+        out.push({ ...base, lead: there.address, planned: true, lengthMm, dropV: along(graph, there, socket, currentA) });
+      } else if (!there && (rank === 0 || !planned)) {
+        const end = kept(graph, `longest-end:${socket}`, ["supply"], () => longestEnd(graph, socket));
+        if (!end) continue;
+        const [out12, back] = wiresOf(end.family, socket);
+        const dropV = wireDropV({ awg: awgOf(end.family), lengthMm: end.atMm, currentA, out: out12, back });
+        out.push({ ...base, lead: end.address, planned: false, lengthMm: end.atMm, dropV });
+      }
     }
   }
-  return out.sort((a, b) => b.dropV - a.dropV || (a.port.address < b.port.address ? -1 : 1));
+  return out.sort((a, b) => b.dropV - a.dropV || (a.port < b.port ? -1 : 1));
+}
+
+/** The plug furthest from the supply that goes into a socket. */
+function longestEnd(graph: Graph, socket: string) {
+  let best: { address: Address; family: string; atMm: number } | undefined;
+  for (const supply of partsOfKind(graph, "supply"))
+    for (const c of supply.type.cables)
+      for (const e of c.ends)
+        if (e.atMm > (best?.atMm ?? -1) && mate(e.family, socket).outcome === "fits")
+          best = { address: `${supply.id}/${c.id}/1:${e.id}`, family: e.family, atMm: e.atMm };
+  return best;
+}
+
+/** Wires that carry 12 V, and those back, where plug and socket both have a contact. */
+function wiresOf(plug: string, socket: string): [number, number] {
+  const count = (signal: string) => Math.min(...[plug, socket].map((f) => family(f).pins.filter((w) => w.signal === signal).length)) || 1;
+  return [count("+12 V"), count("ground")];
 }
 
 /** What is lost up to one plug: on the way that plugs share, the current of all of them flows. */

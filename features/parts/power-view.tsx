@@ -134,9 +134,9 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
               {plugDrops(graph)
                 .slice(0, 8)
                 .map((d) => (
-                  <tr key={d.port.address} className="border-t border-rule">
+                  <tr key={d.port} className="border-t border-rule">
                     <th scope="row" className="py-1 text-left font-normal">
-                      {d.port.name}
+                      {d.name}
                       {d.planned ? null : <span className="block text-second text-soft">by its longest cable</span>}
                     </th>
                     <td className="mono whitespace-nowrap pl-2 text-right">{n(d.currentA, 1)} A</td>

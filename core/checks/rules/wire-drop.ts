@@ -16,8 +16,8 @@ export const wireDrop: Rule = {
       .map((d) =>
         partsFinding("wire-drop", {
           severity: d.dropV > RAIL_TOLERANCE_V ? "stop" : "warn",
-          message: `${d.port.name}: ${d.currentA.toFixed(1)} A over ${d.lengthMm} mm loses ${d.dropV.toFixed(2)} V of the ${RAIL_TOLERANCE_V} V that the 12 V rail may vary.`,
-          parts: [d.port.address, d.lead.address],
+          message: `${d.name}: ${d.currentA.toFixed(1)} A over ${d.lengthMm} mm loses ${d.dropV.toFixed(2)} V of the ${RAIL_TOLERANCE_V} V that the 12 V rail may vary.`,
+          parts: [d.port, d.lead],
           ifIgnored: "Under load the card or the CPU sees too little and resets.",
           ways: ["A shorter cable, no extension, or a cable of its own for each socket."],
         }),
