@@ -83,6 +83,8 @@ describe("volts lost at the plugs", () => {
     const before = plugDrops(buildGraph({ ...demo("fs-1041").build, connections: [] }, demo("fs-1041").types));
     expect(before.length).toBeGreaterThan(0);
     expect(before.every((d) => !d.planned)).toBe(true);
+    // 230 W want one of the two CPU sockets.
+    expect(before.map((d) => d.port).filter((p) => p.includes("CPU"))).toEqual(["board:CPU_PWR1"]);
     const made = await demoPlan("fs-1041");
     const after = plugDrops(buildGraph(made.build, demo("fs-1041").types));
     expect(after.some((d) => d.planned)).toBe(true);

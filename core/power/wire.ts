@@ -1,6 +1,6 @@
 import { type Address, type Graph, kept, type LeadNode, partsOfKind, portNodes } from "../build";
 import { family, mate } from "../catalogue";
-import { portDrawW } from "./draw";
+import { cpuPlugsNeeded, portDrawW } from "./draw";
 
 /** Resistivity of annealed copper at 20 °C, Ω·m (IEC 60028 gives 1/58 Ω·mm²/m = 1.724e-8, from memory). */
 const COPPER_OHM_M = 1.724e-8;
@@ -47,7 +47,7 @@ export function plugDrops(graph: Graph): PlugDrop[] {
       if (there?.part.cable) {
         const lengthMm = there.lead.lengthMm;
         out.push({ ...base, lead: there.address, planned: true, lengthMm, dropV: along(graph, there, socket, currentA) });
-      } else if (!there && (rank === 0 || !planned)) {
+      } else if (!there && (role !== "cpu-power" || rank < cpuPlugsNeeded(graph))) {
         const end = kept(graph, `longest-end:${socket}`, ["supply"], () => longestEnd(graph, socket));
         if (!end) continue;
         const [out12, back] = wiresOf(end.family, socket);

@@ -84,13 +84,11 @@ export function TypeDrawing({
       {draft.kind === "case" ? (
         <div className="flex items-center gap-2" role="toolbar" aria-label="Side of the tray">
           {(["front", "rear"] as const).map((v) => (
-            <button key={v} type="button" className="key" aria-pressed={side === v} onClick={() => setSide(v)}>
-              {v === "front" ? "Front of the tray" : "Rear of the tray"}
+            <button key={v} type="button" className="key shrink-0" aria-pressed={side === v} onClick={() => setSide(v)}>
+              {v === "front" ? "Tray, front" : "Tray, rear"}
             </button>
           ))}
-          <span className="text-second text-soft">
-            {mirrored ? "Seen from behind: the front of the case is left." : "The rear of the case is left."}
-          </span>
+          <span className="text-second text-soft">{mirrored ? "From behind: the front is left." : "The rear is left."}</span>
         </div>
       ) : null}
       <svg

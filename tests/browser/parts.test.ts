@@ -223,7 +223,7 @@ describe("the shelf", () => {
     const ties = page.getByRole("region", { name: "Tie points" });
     await ties.getByRole("button", { name: "Add a tie point" }).click();
     await ties.getByLabel("Side of the tray").selectOption("rear");
-    await page.getByRole("button", { name: "Rear of the tray" }).click();
+    await page.getByRole("button", { name: "Tray, rear" }).click();
     const before = Number(await ties.getByLabel("x, mm").inputValue());
     await page.getByRole("button", { name: /^tie point \d+, / }).focus();
     await page.keyboard.press("Shift+ArrowRight");
