@@ -1,29 +1,91 @@
 import { Worker } from "node:worker_threads";
-import type { Build } from "../core/build";
-import type { Plan } from "../core/plan";
+import type { Address, Build } from "../core/build";
+import type { Place, PlaceCost, Plan } from "../core/plan";
 
 const DEADLINE_S = 60;
+const THREADS = 2;
+/** More that wait than this are refused: somebody's browser asks in a loop. */
+const MOST_WAITING = 40;
 
-/** Plans in a thread of its own, so that a heavy solve never holds up another request. */
-export function planInThread(build: Build): Promise<Plan> {
-  return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL("../workers/plan.worker.ts", import.meta.url), { workerData: { build, deadlineS: DEADLINE_S } });
-    const late = setTimeout(
-      () => {
-        void worker.terminate();
-        reject(new Error(`no plan after ${DEADLINE_S + 10} s`));
-      },
-      (DEADLINE_S + 10) * 1000,
-    );
-    worker.once("message", (m: { ok: true; plan: Plan } | { ok: false; why: string }) => {
-      clearTimeout(late);
-      void worker.terminate();
-      if (m.ok) resolve(m.plan);
-      else reject(new Error(m.why));
-    });
-    worker.once("error", (e) => {
-      clearTimeout(late);
-      reject(e);
-    });
+export type Task =
+  | { kind: "plan"; build: Build; deadlineS: number }
+  | { kind: "places"; build: Build; deadlineS: number; lead: Address; places: readonly Place[] };
+
+interface Waiting {
+  task: Task;
+  done: (value: unknown) => void;
+  failed: (e: Error) => void;
+}
+interface Thread {
+  worker: Worker;
+  now?: Waiting | undefined;
+  late?: NodeJS.Timeout | undefined;
+  /** The job it worked on last: its memory has that job's pieces. */
+  last: string;
+}
+interface Pool {
+  threads: Thread[];
+  queue: Waiting[];
+}
+
+const holder = globalThis as typeof globalThis & { imbraPlanPool?: Pool };
+function pool(): Pool {
+  holder.imbraPlanPool ??= { threads: [], queue: [] };
+  return holder.imbraPlanPool;
+}
+
+function newThread(p: Pool): Thread {
+  const worker = new Worker(new URL("../workers/plan.worker.ts", import.meta.url));
+  const thread: Thread = { worker, last: "" };
+  worker.unref();
+  const end = (settle: (w: Waiting) => void) => {
+    clearTimeout(thread.late);
+    const w = thread.now;
+    thread.now = undefined;
+    if (w) settle(w);
+  };
+  worker.on("message", (m: { ok: true; value: unknown } | { ok: false; why: string }) => {
+    end((w) => (m.ok ? w.done(m.value) : w.failed(new Error(m.why))));
+    next(p);
+  });
+  worker.on("error", (e) => end((w) => w.failed(e)));
+  worker.on("exit", () => {
+    end((w) => w.failed(new Error("the planner stopped")));
+    p.threads = p.threads.filter((t) => t !== thread);
+    next(p);
+  });
+  p.threads.push(thread);
+  return thread;
+}
+
+function next(p: Pool): void {
+  const w = p.queue[0];
+  if (!w) return;
+  const idle = p.threads.filter((t) => !t.now);
+  const thread = idle.find((t) => t.last === w.task.build.name) ?? idle[0] ?? (p.threads.length < THREADS ? newThread(p) : undefined);
+  if (!thread) return;
+  p.queue.shift();
+  thread.now = w;
+  thread.last = w.task.build.name;
+  // A thread that does not answer is ended; the next task gets a new one.
+  thread.late = setTimeout(() => void thread.worker.terminate(), (w.task.deadlineS * 2 + 10) * 1000);
+  thread.late.unref();
+  thread.worker.postMessage(w.task);
+  next(p);
+}
+
+function run<T>(task: Task): Promise<T> {
+  const p = pool();
+  if (p.queue.length >= MOST_WAITING) return Promise.reject(new Error("too many plans wait already"));
+  return new Promise<T>((resolve, reject) => {
+    p.queue.push({ task, done: (v) => resolve(v as T), failed: reject });
+    next(p);
   });
 }
+
+/** Plans in a thread, so that a heavy solve never holds up another request; the thread remembers what it solved. */
+export const planInThread = (build: Build): Promise<Plan> => run({ kind: "plan", build, deadlineS: DEADLINE_S });
+
+/** What each place of one lead would cost, in the same threads. */
+export const placesInThread = (build: Build, lead: Address, places: readonly Place[]): Promise<PlaceCost[]> =>
+  run({ kind: "places", build, lead, places, deadlineS: 20 });

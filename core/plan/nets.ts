@@ -33,6 +33,8 @@ export interface NetVariables {
   free: Map<string, number>;
 }
 
+/** Weighs outlets above names in the order of equals. */
+const OUTLETS_FIRST = 50;
 const MOST_SPLITTERS_AT_A_ROOT = 4;
 
 /** The group that a lead was planned on before, for "smallest change". */
@@ -98,7 +100,11 @@ export function addNets(
         if (s.ports !== 1 || s.family !== root.sample.port.family || node.lead.lengthMm + s.lengthMm < needMm) continue;
         for (const from of ["shelf", "order"] as const) {
           if (s[from] === 0) continue;
-          const variable = model.variable(`${name}+${s.type.id}/${from}`, { ...cost, [from === "shelf" ? "fromShelf" : "toOrder"]: 1 });
+          const variable = model.variable(`${name}+${s.type.id}/${from}`, {
+            ...cost,
+            [from === "shelf" ? "fromShelf" : "toOrder"]: 1,
+            canonical: (cost.canonical ?? 0) + splitters.indexOf(s),
+          });
           mine.push({ consumer, root, variable, via: { splitter: s, from } });
         }
       }
@@ -132,7 +138,12 @@ export function addNets(
             splitter: s,
             root,
             from,
-            variable: model.variable(`${root.id}<${s.type.id}/${from}`, { [from === "shelf" ? "fromShelf" : "toOrder"]: 1 }, most),
+            variable: model.variable(
+              `${root.id}<${s.type.id}/${from}`,
+              // Among equals the one with the fewest outlets to spare, then by name.
+              { [from === "shelf" ? "fromShelf" : "toOrder"]: 1, canonical: OUTLETS_FIRST * s.ports + splitters.indexOf(s) },
+              most,
+            ),
           });
         }
       }

@@ -5,6 +5,7 @@ import { alike, splittersOf, unitParts, withoutUnusedAccessories } from "./candi
 import { addDirect } from "./direct";
 import { highsEngine } from "./engine";
 import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "./levels";
+import { type PieceMemory, remembering } from "./memory";
 import { type Engine, Model } from "./model";
 import { addNets } from "./nets";
 import { isSmall, smallEngine, totalCost } from "./small";
@@ -33,6 +34,8 @@ export interface PlanOptions {
   /** Seconds for the whole plan. */
   deadlineS?: number;
   engine?: Engine;
+  /** Pieces solved before, by this plan or another: the same piece is not solved again. */
+  memory?: PieceMemory;
   onProgress?: (done: number, of: number, what: string) => void;
 }
 
@@ -168,7 +171,7 @@ async function attempt(
       const terms = piece.costs.flatMap((c, i): [number, number][] => (c[ceiling.level] ? [[i, c[ceiling.level] ?? 0]] : []));
       if (terms.length > 0) piece.rows.push({ lower: Number.NEGATIVE_INFINITY, upper: ceiling.most, terms });
     }
-    const engine = options.engine ?? (isSmall(piece) ? smallEngine : highsEngine);
+    const engine = options.engine ?? (isSmall(piece) ? smallEngine : options.memory ? remembering(highsEngine, options.memory) : highsEngine);
     const mine = levels.filter((l) => piece.costs.some((c) => (c[l] ?? 0) !== 0));
     const solution = await engine.solve(piece, mine, Math.max(1, (until - performance.now()) / 1000), last ? lessCost(beat, spent) : undefined);
     if (!solution) return undefined;

@@ -41,9 +41,9 @@ export function NewJob() {
         From a build file
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ground/80" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/80" />
         <Dialog.Content
-          className="fixed left-1/2 top-1/2 flex max-h-[88vh] w-[640px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-6"
+          className="fixed left-1/2 top-1/2 z-40 flex max-h-[88vh] w-[640px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-6"
           aria-describedby="new-job-help"
         >
           <Dialog.Title className="text-action font-[650]">New job from a build file</Dialog.Title>

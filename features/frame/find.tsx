@@ -59,9 +59,9 @@ export function Find() {
         Find a job, client or serial<span className="mono ml-auto text-label">Ctrl+K</span>
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ground/80" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/80" />
         <Dialog.Content
-          className="fixed left-1/2 top-24 w-[560px] max-w-[92vw] -translate-x-1/2 rounded border-2 border-ink bg-raised p-4"
+          className="fixed z-40 left-1/2 top-24 w-[560px] max-w-[92vw] -translate-x-1/2 rounded border-2 border-ink bg-raised p-4"
           aria-describedby={undefined}
         >
           <Dialog.Title className="mb-2 text-key font-[650]">Find</Dialog.Title>

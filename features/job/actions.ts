@@ -4,9 +4,12 @@ import { cookies } from "next/headers";
 import { z } from "zod";
 import { act } from "../../server/act";
 import { findJobs, importBuild } from "../../server/jobs";
+import { type PlaceRow, Places, placeCosts } from "../../server/places";
 import { type Planned, planJob } from "../../server/plan-job";
 import { no, type Result, yes } from "../../server/result";
+import { changeSchools, SchoolsChange } from "../../server/schools";
 import { sitDown } from "../../server/who";
+import { TakeConnections, takeConnections } from "../../server/wiring-files";
 import {
   ChangePart,
   CloseFault,
@@ -61,3 +64,17 @@ export async function themeAction(theme: unknown): Promise<void> {
 
 export const findAction = async (input: unknown): Promise<Result<Awaited<ReturnType<typeof findJobs>>>> =>
   act(z.object({ text: z.string().trim().min(1).max(80) }), input, async (em, _by, v) => yes(await findJobs(em, v.text)));
+
+export async function schoolsAction(input: unknown): Promise<Result> {
+  const r = await act(SchoolsChange, input, changeSchools);
+  if (r.ok) revalidatePath("/", "layout");
+  return r;
+}
+
+export async function takeConnectionsAction(input: unknown): Promise<Result<{ fixed: number; same: number; left: string[] }>> {
+  const r = await act(TakeConnections, input, takeConnections);
+  if (r.ok) revalidatePath("/", "layout");
+  return r;
+}
+
+export const placeCostsAction = async (input: unknown): Promise<Result<PlaceRow[]>> => act(Places, input, (em, by, p) => placeCosts(em, by, p));

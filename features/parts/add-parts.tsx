@@ -37,10 +37,10 @@ export function AddParts({ number }: { number: string }) {
         Add parts
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ground/80" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/80" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 flex h-[80vh] w-[620px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-5"
+          className="fixed left-1/2 top-1/2 z-40 flex h-[80vh] w-[620px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-5"
         >
           <div className="flex items-center gap-3">
             <Dialog.Title className="flex-1 text-action font-[650]">Add parts from the shelf</Dialog.Title>

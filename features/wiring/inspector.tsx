@@ -8,6 +8,7 @@ import { PinPicture } from "../../ui/drawing/pin-picture";
 import { LoomSwatch } from "../../ui/loom";
 import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";
 import { Meter } from "../../ui/meter";
+import { CostWords, sameSpot, usePlaceCosts } from "./place-costs";
 import { type Candidate, candidates, type Scene } from "./scene";
 
 export interface InspectorProps {
@@ -18,6 +19,7 @@ export interface InspectorProps {
   findings: Finding[];
   taking: boolean;
   busy: boolean;
+  number: string;
   onPlace: (lead: string, c: Candidate) => void;
   onUnfix: (l: LeadRow) => void;
   onChoose: (lead: string) => void;
@@ -73,13 +75,16 @@ function Meters({ scene, portAddress }: { scene: Scene; portAddress: string }) {
   );
 }
 
-function LeadInspector({ scene, lead, findings, taking, busy, onPlace, onUnfix, onLetGo, onTake }: InspectorProps & { lead: LeadRow }) {
+function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, onUnfix, onLetGo, onTake }: InspectorProps & { lead: LeadRow }) {
   const node = scene.graph.leads.get(lead.address);
   const list = node ? candidates(scene.graph, node) : [];
   const first = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (taking) first.current?.focus();
   }, [taking]);
+  const costs = usePlaceCosts(number, lead, list, taking);
+  const next = costs.rows && [...costs.rows].filter((r) => !list.find((c) => sameSpot(c, r))?.here).sort((a, b) => a.rank - b.rank)[0];
+  const nextName = next && list.find((c) => sameSpot(c, next))?.name;
   const port = lead.port ? scene.graph.ports.get(lead.port) : undefined;
   const mine = findings.filter((f) => f.ends.includes(lead.address));
   const locked = lead.state === "plugged" || lead.state === "checked";
@@ -152,6 +157,11 @@ function LeadInspector({ scene, lead, findings, taking, busy, onPlace, onUnfix, 
             Let go
           </button>
         ) : null}
+        {!locked && taking ? (
+          <p role="status" className="text-second">
+            {costs.said || (next && nextName ? `Next best: ${nextName}, ${next.words}.` : "")}
+          </p>
+        ) : null}
         {!locked && list.length === 0 ? <p>No port of this build takes it.</p> : null}
         {!locked && taking ? (
           <ul className="mt-1 flex flex-col gap-1">
@@ -182,6 +192,7 @@ function LeadInspector({ scene, lead, findings, taking, busy, onPlace, onUnfix, 
                     <span className="mono font-semibold">{c.name}</span>
                     {c.here ? " (here)" : ""}
                     <span className="block text-second text-soft">{[c.words, c.taken ? `holds ${c.taken}` : ""].filter(Boolean).join("; ")}</span>
+                    <CostWords rows={costs.rows} at={c} />
                   </span>
                 </button>
               </li>

@@ -7,9 +7,11 @@ import { type LoomName, LoomSwatch } from "../../ui/loom";
 import { useAct } from "../frame/use-act";
 import { fixAction, planAction } from "../job/actions";
 import { BoardPlan } from "./board-plan";
+import { WiringFiles } from "./files";
 import { Inspector } from "./inspector";
 import { LeadList } from "./lead-list";
 import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
+import { Schools } from "./schools";
 import { usePinch } from "./use-pinch";
 import { WhichPort } from "./which-port";
 
@@ -175,6 +177,8 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
               All
             </button>
           ) : null}
+          <Schools number={number} policy={view.build.policy} />
+          <WiringFiles number={number} />
         </div>
         <LeadList leads={leads} chosen={chosen} onChoose={choose} onTake={() => setTaking(true)} />
       </section>
@@ -240,6 +244,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
             findings={view.findings}
             taking={taking}
             busy={act.pending}
+            number={number}
             onPlace={place}
             onUnfix={unfix}
             onChoose={choose}

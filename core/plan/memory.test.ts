@@ -1,0 +1,82 @@
+import { describe, expect, it } from "vitest";
+import { DEMO, demo } from "../../tests/fixtures/demo";
+import { costsOfPlaces, costWords, LEVELS, PieceMemory, type Plan, plan } from ".";
+
+const key = (p: Plan) => p.connections.map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`).join("\n");
+
+describe("a plan with a memory of solved pieces", () => {
+  it.each(DEMO)(
+    "%s: from nothing, again, and round each of five fixed leads it is the plan without one, to the last plug",
+    async (name) => {
+      const { build, types } = demo(name);
+      const memory = new PieceMemory();
+      const bare = { ...build, connections: [] };
+      const first = await plan(bare, types, { memory });
+      expect(key(first)).toBe(key(await plan(bare, types)));
+      const planned = first.build;
+      // The planned build again: nothing may move, and no piece is solved a second time.
+      const before = memory.hits;
+      const again = await plan(planned, types, { memory });
+      expect(key(again)).toBe(key(first));
+      expect(memory.hits).toBeGreaterThan(before);
+      const mine = new Set(planned.parts.filter((p) => p.from === "client").map((p) => p.id));
+      const part = (end: string) => end.split(/[:/]/)[0] ?? "";
+      const own = planned.connections.filter((c) => !c.lead.includes("/") && mine.has(part(c.lead)) && mine.has(part(c.port)));
+      for (let i = 0; i < 5; i++) {
+        const pick = own[Math.floor((own.length * i) / 5)];
+        const fixed = { ...planned, connections: planned.connections.map((c) => (c === pick ? { ...c, state: "fixed" as const } : c)) };
+        const [a, b] = [await plan(fixed, types, { memory }), await plan(fixed, types)];
+        expect(key(a)).toBe(key(b));
+        expect(a.cost).toEqual(b.cost);
+        expect(key(a)).toBe(key(first));
+      }
+    },
+    120_000,
+  );
+  it("holds no more than it may: the least lately used goes", async () => {
+    const { build, types } = demo("fs-1041");
+    const none = new PieceMemory(1);
+    await plan({ ...build, connections: [] }, types, { memory: none });
+    const much = new PieceMemory();
+    await plan({ ...build, connections: [] }, types, { memory: much });
+    const count = (m: PieceMemory) => (m as unknown as { pieces: Map<string, unknown> }).pieces.size;
+    expect(count(much)).toBeGreaterThan(1);
+    expect(count(none)).toBeLessThanOrEqual(1);
+  });
+});
+
+describe("what another place would cost", () => {
+  it("the place that the plan chose costs nothing more; no other costs less; the words name the first level that differs", async () => {
+    const { build, types } = demo("fs-1041");
+    const planned = (await plan({ ...build, connections: [] }, types)).build;
+    const fan = planned.connections.find((c) => c.port === "board:SYS_FAN2");
+    if (!fan) throw new Error("no fan on SYS_FAN2");
+    const places = ["board:SYS_FAN1", "board:SYS_FAN2", "board:SYS_FAN3", "board:SYS_FAN4", "board:CPU_OPT"].map((port) => ({ port }));
+    const costs = await costsOfPlaces(planned, types, fan.lead, places);
+    expect(costs.map((c) => c.port)).toEqual(places.map((p) => p.port));
+    const here = costs.find((c) => c.port === fan.port);
+    expect(here).toMatchObject({ words: "nothing more", best: true, rank: 0, proved: true });
+    expect([...costs].map((c) => c.rank).sort((a, b) => a - b)).toEqual([0, 1, 2, 3, 4]);
+    for (const c of costs) if (c !== here) expect(c.words).not.toBe("");
+    // By the planner itself: fixing it elsewhere is never cheaper.
+    expect(costs.filter((c) => c.best).every((c) => c.words === "nothing more")).toBe(true);
+  }, 60_000);
+  it("a fan's own wire counts wherever it is fixed: elsewhere is never better than where the plan put it", async () => {
+    const { build, types } = demo("fs-1041");
+    const planned = (await plan({ ...build, connections: [] }, types)).build;
+    const fan = planned.connections.find((c) => c.lead === "fan-rear:lead");
+    if (!fan) throw new Error("no rear fan");
+    const places = ["board:SYS_FAN1", "board:SYS_FAN3", "board:CPU_FAN"].map((port) => ({ port }));
+    const costs = await costsOfPlaces(planned, types, fan.lead, places);
+    expect(costs.map((c) => [c.port, c.best])).toEqual(places.map((p) => [p.port, p.port === fan.port]));
+    expect(costs[0]?.words).toBe("nothing more");
+    for (const c of costs.slice(1)) expect(c.words).not.toMatch(/shorter|fewer|nothing/);
+  }, 60_000);
+  it("costs in plain words", () => {
+    const zero = Object.fromEntries(LEVELS.map((l) => [l, 0])) as Plan["cost"];
+    expect(costWords(zero, zero)).toBe("nothing more");
+    expect(costWords(zero, { ...zero, canonical: 7 })).toBe("nothing more");
+    expect(costWords(zero, { ...zero, lengthCm: 12 })).toBe("12 cm longer");
+    expect(costWords(zero, { ...zero, wantedFree: 1, lengthCm: -3, changes: 2 })).toBe("wanted leads free: 1 more, 2 plugs move");
+  });
+});

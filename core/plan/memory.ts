@@ -1,0 +1,67 @@
+import type { PartCost } from "./levels";
+import type { Engine, Piece, Solution } from "./model";
+import { totalCost } from "./small";
+
+interface Entry {
+  /** The costs of change that it was solved with; empty: none at all. */
+  changes: string;
+  solution: Solution | undefined;
+}
+
+/**
+ * Solved pieces, found again by what they are made of, so that only what changed is solved again. Kept are proved
+ * answers, and proofs that none holds. What is least lately used goes first when there is too much.
+ */
+export class PieceMemory {
+  private readonly pieces = new Map<string, Entry[]>();
+  private size = 0;
+  hits = 0;
+
+  constructor(private readonly mostChars = 30_000_000) {}
+
+  find(key: string, changes: string, piece: Piece): Entry | undefined {
+    const list = this.pieces.get(key);
+    if (!list) return undefined;
+    this.pieces.delete(key);
+    this.pieces.set(key, list);
+    const found =
+      list.find((e) => e.changes === changes) ??
+      // Optimal without any cost of change, and nothing changes by it: then it is optimal with that cost too, since it
+      // is best above that level, costs nothing at it, and is best below it even among more answers.
+      list.find((e) => e.changes === "" && e.solution && (totalCost(piece, e.solution.values).changes ?? 0) === 0);
+    if (found) this.hits += 1;
+    return found;
+  }
+
+  keep(key: string, entry: Entry): void {
+    const list = this.pieces.get(key) ?? [];
+    if (list.length === 0) this.size += key.length;
+    // A few sets of change costs for each piece; the one without is kept first.
+    this.pieces.set(key, [...list.filter((e) => e.changes === ""), ...list.filter((e) => e.changes !== "").slice(-7), entry]);
+    for (const old of this.pieces.keys()) {
+      if (this.size <= this.mostChars || old === key) break;
+      this.pieces.delete(old);
+      this.size -= old.length;
+    }
+  }
+}
+
+const withoutChanges = ({ changes: _changes, ...rest }: PartCost) => rest;
+
+/** The same engine with a memory. Its answers are the engine's own, to the last value. */
+export function remembering(engine: Engine, memory: PieceMemory): Engine {
+  return {
+    async solve(piece, levels, deadlineS, beat) {
+      const { upper, rows, costs } = piece;
+      const key = JSON.stringify([upper, rows.map((r) => [r.lower, r.upper, r.terms]), costs.map(withoutChanges), beat ?? null]);
+      const some = costs.some((c) => (c.changes ?? 0) !== 0);
+      const changes = some ? JSON.stringify(costs.map((c) => c.changes ?? 0)) : "";
+      const known = memory.find(key, changes, piece);
+      if (known) return known.solution && { ...known.solution, values: [...known.solution.values] };
+      const solution = await engine.solve(piece, levels, deadlineS, beat);
+      // Without an answer the time may have run out: only a proof is worth keeping.
+      if (solution?.proved) memory.keep(key, { changes, solution: { ...solution, values: [...solution.values] } });
+      return solution;
+    },
+  };
+}

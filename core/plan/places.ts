@@ -1,0 +1,77 @@
+import { type Address, type Build, buildGraph, type Connection, type TypeLookup } from "../build";
+import { type Cost, compareCost, LEVEL_WORDS, LEVELS } from "./levels";
+import { PieceMemory } from "./memory";
+import { type Plan, type PlanOptions, plan } from "./planner";
+import { verify } from "./verify";
+
+export interface Place {
+  port: Address;
+  place?: number[] | undefined;
+}
+
+export interface PlaceCost extends Place {
+  /** What it would cost against the best plan, the first levels that differ; "nothing more" when it is as good. */
+  words: string;
+  /** The best place of all, or as good. */
+  best: boolean;
+  /** Against the best of the others; smaller is better. */
+  rank: number;
+  proved: boolean;
+}
+
+/** Two costs in plain words: the first two levels in which they differ. */
+export function costWords(base: Cost, other: Cost): string {
+  const said = LEVELS.filter((l) => l !== "canonical" && base[l] !== other[l])
+    .slice(0, 2)
+    .map((l) => {
+      const d = other[l] - base[l];
+      if (l === "lengthCm") return `${Math.abs(d)} cm ${d > 0 ? "longer" : "shorter"}`;
+      if (l === "changes") return d > 0 ? `${d} ${d === 1 ? "plug moves" : "plugs move"}` : `${-d} fewer plugs move`;
+      return `${LEVEL_WORDS[l]}: ${Math.abs(d)} ${d > 0 ? "more" : "fewer"}`;
+    });
+  return said.length === 0 ? "nothing more" : said.join(", ");
+}
+
+/**
+ * What each place of one lead would cost: the lead is fixed there and all that hangs together with it is planned again,
+ * proved where the deadline allows. `build` is as planned; the lead must be neither plugged nor checked.
+ */
+export async function costsOfPlaces(
+  build: Build,
+  types: TypeLookup,
+  lead: Address,
+  places: readonly Place[],
+  options: PlanOptions = {},
+): Promise<PlaceCost[]> {
+  const memory = options.memory ?? new PieceMemory();
+  const others = build.connections.filter((c) => c.lead !== lead);
+  const own = build.connections.find((c) => c.lead === lead);
+  const open = (c: Connection | undefined): Connection[] => (c ? [{ ...c, state: "planned" }] : []);
+  const base = await plan({ ...build, connections: [...others, ...open(own)] }, types, { ...options, memory });
+  const before = buildGraph(build, types);
+  // A fixed lead is a constant and costs the planner nothing: looked at again as planned, it costs what it costs.
+  const whole = (made: Plan): Cost => {
+    const connections = made.build.connections.map((c) => (c.lead === lead ? { ...c, state: "planned" as const } : c));
+    return verify(buildGraph({ ...made.build, connections }, types), before).cost;
+  };
+  const baseCost = whole(base);
+  const out: { place: Place; cost: Cost; proved: boolean; broken: boolean }[] = [];
+  for (const p of places) {
+    const fixed: Connection = { lead, port: p.port, state: "fixed", ...(p.place ? { place: p.place } : {}) };
+    // Planned neighbours make room; what is fixed or plugged there stays, and the plan says that it is broken.
+    const made = await plan({ ...build, connections: [...others.filter((c) => !inTheWay(c, fixed)), fixed] }, types, { ...options, memory });
+    out.push({ place: p, cost: whole(made), proved: made.status === "proved", broken: made.broken.length > 0 });
+  }
+  const order = [...out].sort((a, b) => Number(a.broken) - Number(b.broken) || compareCost(a.cost, b.cost));
+  const best = order[0];
+  return out.map((o) => ({
+    ...o.place,
+    words: o.broken ? "breaks a limit" : costWords(baseCost, o.cost),
+    best: best !== undefined && !o.broken && compareCost(o.cost, best.cost) === 0,
+    rank: order.indexOf(o),
+    proved: o.proved && base.status === "proved",
+  }));
+}
+
+const inTheWay = (c: Connection, fixed: Connection) =>
+  c.state === "planned" && c.port === fixed.port && (!c.place || !fixed.place || c.place.some((x) => fixed.place?.includes(x)));

@@ -1,0 +1,111 @@
+"use client";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import type { JobView } from "../../server/views";
+import type { WiringRows } from "../../server/what-if";
+import { useAct } from "../frame/use-act";
+import { schoolsAction } from "../job/actions";
+import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
+import { tryWiringAction } from "../parts/actions";
+import { WiringDifference } from "./wiring-difference";
+
+/** School against school: the same parts planned both ways, side by side; then the job follows the other, or not. */
+export function Schools({ number, policy }: { number: string; policy: JobView["build"]["policy"] }) {
+  const act = useAct();
+  const { clear } = act;
+  const now = (id: SchoolId) => String(policy[id]);
+  const [picked, setPicked] = useState<Partial<Record<SchoolId, string>>>({});
+  const [rows, setRows] = useState<WiringRows | null>(null);
+  const differs = SCHOOLS.some((s) => picked[s.id] !== undefined && picked[s.id] !== now(s.id));
+  const schools = pickedSchools(picked);
+  return (
+    <Dialog.Root
+      onOpenChange={() => {
+        setPicked({});
+        setRows(null);
+        clear();
+      }}
+    >
+      <Dialog.Trigger className="key shrink-0 px-1.5 text-second">Schools</Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/80" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-1/2 z-40 flex h-[86vh] w-[1000px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-5"
+        >
+          <div className="flex items-center gap-3">
+            <Dialog.Title className="flex-1 text-action font-[650]">Schools that {number} follows</Dialog.Title>
+            <Dialog.Close className="key">Close</Dialog.Close>
+          </div>
+          <div className="flex min-h-0 flex-1 gap-6">
+            <div className="region flex w-[380px] shrink-0 flex-col gap-3">
+              {SCHOOLS.map((s) => (
+                <label key={s.id}>
+                  <span className="block text-second text-soft">{s.word}</span>
+                  <select
+                    className="field w-full"
+                    value={picked[s.id] ?? now(s.id)}
+                    onChange={(e) => {
+                      setPicked((p) => ({ ...p, [s.id]: e.target.value }));
+                      setRows(null);
+                      clear();
+                    }}
+                  >
+                    {s.options.map(([id, word]) => (
+                      <option key={id} value={id}>
+                        {word}
+                        {id === now(s.id) ? " (now)" : ""}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ))}
+            </div>
+            <div className="region min-w-0 flex-1">
+              {rows ? (
+                <WiringDifference rows={rows} before="as now" after="as picked" />
+              ) : (
+                <p className="text-soft">Pick another answer on the left, then compare: the same parts are planned both ways. Nothing is stored.</p>
+              )}
+            </div>
+          </div>
+          <div className="flex items-center gap-3">
+            <button
+              type="button"
+              className="key"
+              disabled={act.pending || !differs}
+              onClick={() =>
+                act.run(
+                  async () => {
+                    const r = await tryWiringAction({ number, schools });
+                    if (r.ok) setRows(r.value);
+                    return r;
+                  },
+                  () => "Both are planned. Nothing is stored.",
+                )
+              }
+            >
+              Compare
+            </button>
+            <button
+              type="button"
+              className="key key-mark"
+              disabled={act.pending || !differs}
+              onClick={() =>
+                act.run(
+                  () => schoolsAction({ number, schools }),
+                  () => "Recorded. The plan is stale: plan again.",
+                )
+              }
+            >
+              Follow what is picked
+            </button>
+            <p role="status" className="min-w-0 flex-1 text-second">
+              {act.pending ? "Planning both ways …" : act.sentence}
+            </p>
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

@@ -1,0 +1,48 @@
+import { z } from "zod";
+import { Address, isDone } from "../core/build";
+import { mate, usable } from "../core/catalogue";
+import type { PlaceCost } from "../core/plan";
+import { closesRing } from "../core/wiring";
+import { type EntityManager, Plan, type TechnicianRow } from "../db";
+import { buildOfJob, findJob } from "./build-of-job";
+import { placesInThread } from "./plan-thread";
+import { no, type Result, yes } from "./result";
+
+export const Places = z.object({
+  number: z.string().min(1).max(40),
+  lead: Address,
+  places: z
+    .array(z.object({ port: Address, place: z.array(z.number().int().min(1).max(30)).max(10).optional() }))
+    .min(1)
+    .max(24, "at most 24 places at once"),
+});
+
+export type PlaceRow = PlaceCost;
+
+/** What each place of a lead would cost against the best plan, planned with the lead fixed there. Nothing is stored. */
+export async function placeCosts(
+  em: EntityManager,
+  _by: TechnicianRow,
+  p: z.infer<typeof Places>,
+  work: typeof placesInThread = placesInThread,
+): Promise<Result<PlaceRow[]>> {
+  const job = await findJob(em, p.number);
+  if (!job) return no(`There is no job ${p.number}.`);
+  const b = await buildOfJob(em, job);
+  const lead = b.graph.leads.get(p.lead);
+  if (!lead) return no(`${p.number} has no lead ${p.lead} any more. Look at the wiring again.`);
+  const now = b.graph.ofLead.get(p.lead);
+  if (now && isDone(now)) return no(`${lead.tag} is plugged. Take it out first; then the costs of other places can be told.`);
+  const plan = await em.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
+  if (!plan || plan.partsRevision !== job.partsRevision) return no("Costs are told against a plan of today's parts. Plan the wiring first.");
+  const places = p.places.filter((x) => {
+    const port = b.graph.ports.get(x.port);
+    return port && usable(mate(lead.lead.family, port.port.family, lead.lead.key, port.port.key)) && !closesRing(b.graph, lead, port);
+  });
+  if (places.length === 0) return no(`${lead.tag} goes into none of these ports.`);
+  try {
+    return yes(await work(b.build, p.lead, places));
+  } catch (e) {
+    return no(`The costs could not be worked out: ${e instanceof Error ? e.message : String(e)}. Nothing was changed. Try again.`);
+  }
+}
