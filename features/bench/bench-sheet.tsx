@@ -51,7 +51,7 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, scene, number,
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/80" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed inset-x-6 bottom-6 top-6 mx-auto flex max-w-[960px] flex-col gap-4 overflow-auto rounded border-2 border-ink bg-raised p-6 text-bench"
+          className="fixed inset-x-6 bottom-6 top-6 z-40 mx-auto flex max-w-[960px] flex-col gap-4 overflow-auto rounded border-2 border-ink bg-raised p-6 text-bench"
         >
           <div className="flex items-center gap-4">
             <Dialog.Title className="flex-1 text-bench-key font-bold">{sheet ? TITLE[sheet] : ""}</Dialog.Title>

@@ -24,10 +24,10 @@ export function WhichPort({
       }}
     >
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 bg-ground/60" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/60" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 flex max-h-[80vh] w-[420px] -translate-x-1/2 -translate-y-1/2 flex-col gap-2 overflow-auto rounded border-2 border-ink bg-raised p-4"
+          className="fixed left-1/2 top-1/2 z-40 flex max-h-[80vh] w-[420px] -translate-x-1/2 -translate-y-1/2 flex-col gap-2 overflow-auto rounded border-2 border-ink bg-raised p-4"
         >
           <Dialog.Title className="text-key font-[650]">Which one?</Dialog.Title>
           {ports.map((address) => {

@@ -68,3 +68,14 @@ export async function bothThemes(seat: Seat, path: string): Promise<void> {
     await accessible(seat.page, theme === "dark" ? ["color-contrast"] : undefined);
   }
 }
+
+/** A build file read in through the screen; the number of the job it became. */
+export async function readIn(page: Page, file: string): Promise<string> {
+  await page.goto(base());
+  await page.getByRole("button", { name: "From a build file" }).click();
+  await page.locator('input[type="file"]').setInputFiles(file);
+  await page.waitForFunction(() => [...document.querySelectorAll("textarea")].some((t) => t.value.includes("imbra-build")));
+  await page.getByRole("button", { name: "Read and store" }).click();
+  await page.waitForURL(/\/job\/FS-\d+\/parts/);
+  return /FS-\d+/.exec(page.url())?.[0] ?? "";
+}

@@ -1,7 +1,7 @@
 import { readdirSync } from "node:fs";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { base, launch, type Seat, sit } from "./page";
+import { base, launch, readIn as read, type Seat, sit } from "./page";
 
 let browser: Browser;
 let seat: Seat;
@@ -25,16 +25,6 @@ async function tabTo(page: Page, words: RegExp, most = 160) {
   }
   throw new Error(`Tab never came to ${words}`);
 }
-async function read(page: Page, file: string): Promise<string> {
-  await page.goto(base());
-  await page.getByRole("button", { name: "From a build file" }).click();
-  await page.locator('input[type="file"]').setInputFiles(file);
-  await expect.poll(() => page.getByLabel("Text of the build file").inputValue()).toContain("imbra-build");
-  await page.getByRole("button", { name: "Read and store" }).click();
-  await page.waitForURL(/\/job\/FS-\d+\/parts/);
-  return /FS-\d+/.exec(page.url())?.[0] ?? "";
-}
-
 describe("one job by keyboard alone, from the file to the first boot", () => {
   it("is read in, planned, wired, ticked, started and logged without a pointer", async () => {
     const { page } = seat;

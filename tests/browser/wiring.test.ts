@@ -1,0 +1,82 @@
+import type { Browser } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { accessible, base, launch, readIn, type Seat, sit } from "./page";
+
+let browser: Browser;
+let desk: Seat;
+let job = "";
+beforeAll(async () => {
+  browser = await launch();
+  desk = await sit(browser, "Tansy Okoru");
+  job = await readIn(desk.page, "examples/fs-1041.json");
+  await desk.page.goto(`${base()}/job/${job}/wiring`);
+  await desk.page.waitForLoadState("networkidle");
+  await desk.page.getByRole("button", { name: "Plan the wiring" }).click();
+  await desk.page.getByText(/Plan 1, proved in/).waitFor({ timeout: 60_000 });
+}, 120_000);
+afterAll(async () => {
+  await browser.close();
+});
+
+describe("the wiring screen", () => {
+  it("tells what each place of a lead would cost before one is chosen, and the next best", async () => {
+    const { page } = desk;
+    const lead = page.getByRole("region", { name: "Leads" }).getByText("Rear fan").first();
+    await lead.click();
+    await page.getByRole("button", { name: "Take it, to place it elsewhere" }).click();
+    await page.getByText(/^Next best: .+\.$/).waitFor({ timeout: 60_000 });
+    const places = page.getByRole("region", { name: "Where it could go" });
+    await places.getByRole("button", { name: /SYS_FAN1 \(here\).*Best: nothing more/ }).waitFor();
+    expect(await places.getByRole("button", { name: /Costs: / }).count()).toBeGreaterThan(2);
+    await accessible(page);
+    await page.getByRole("button", { name: "Let go" }).click();
+    expect(await places.getByText("Costs:").count()).toBe(0);
+  });
+  it("plans again in a part of the time: the threads remember what they solved", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Plan again" }).click();
+    await page.getByText(/Plan 2, proved in .*, 0 moved/).waitFor({ timeout: 60_000 });
+  });
+  it("school against school: both planned, what differs, then the job follows the other and its plan is stale", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Schools" }).click();
+    const sheet = page.getByRole("dialog", { name: `Schools that ${job} follows` });
+    expect(await sheet.getByRole("button", { name: "Compare" }).isDisabled()).toBe(true);
+    await sheet.getByLabel("Case fans").selectOption("own-header");
+    await sheet.getByRole("button", { name: "Compare" }).click();
+    await sheet.getByText("Both are planned. Nothing is stored.").waitFor({ timeout: 60_000 });
+    await sheet.getByRole("heading", { name: "Wiring" }).waitFor();
+    await accessible(page);
+    await sheet.getByRole("button", { name: "Follow what is picked" }).click();
+    await sheet.getByText("Recorded. The plan is stale: plan again.").waitFor();
+    await sheet.getByRole("button", { name: "Close" }).click();
+    await page.getByText("A part changed after this plan was made: it is stale.").waitFor();
+    await page.getByRole("button", { name: "Plan the wiring again" }).click();
+    await page.getByText(/Plan 3, proved in/).waitFor({ timeout: 60_000 });
+  });
+  it("goes out as files, and a connection list comes in again: what fits is fixed, the rest is named", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Files" }).click();
+    const sheet = page.getByRole("dialog", { name: `The wiring of ${job} as files` });
+    for (const [name, type] of [
+      ["Wiring sheet, PDF", "application/pdf"],
+      ["Board plan, SVG", "image/svg+xml"],
+      ["The build with its plan, JSON", "application/json"],
+    ] as const) {
+      const href = await sheet.getByRole("link", { name }).getAttribute("href");
+      const answer = await page.request.get(`${base()}${href}`);
+      expect(answer.headers()["content-type"]).toContain(type);
+      expect((await answer.body()).length).toBeGreaterThan(2000);
+    }
+    const csv = await (await page.request.get(`${base()}/files/job/${job}/wiring.csv`)).text();
+    const [head, ...rows] = csv.trim().split("\r\n");
+    const rear = rows.find((r) => r.includes("fan-rear:lead"));
+    const text = [head, rear, rear?.replace("fan-rear:lead", "fan-gone:lead")].join("\r\n");
+    await sheet.locator('input[type="file"]').setInputFiles({ name: "list.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+    await sheet.getByText("1 fixed, 0 were so already, 1 left out.").waitFor();
+    await sheet.getByText('Line 3: there is no lead "fan-gone:lead" in this job.').waitFor();
+    await accessible(page);
+    await sheet.getByRole("button", { name: "Close" }).click();
+    expect(desk.errors).toEqual([]);
+  });
+});
