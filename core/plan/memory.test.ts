@@ -72,6 +72,13 @@ describe("what another place would cost", () => {
     expect(costs[0]?.words).toBe("nothing more");
     for (const c of costs.slice(1)) expect(c.words).not.toMatch(/shorter|fewer|nothing/);
   }, 60_000);
+  it("without time there is no answer for a place, not a wrong one", async () => {
+    const { build, types } = demo("fs-1048");
+    const planned = (await plan({ ...build, connections: [] }, types)).build;
+    const fan = planned.connections.find((c) => c.port.startsWith("board:") && c.port.includes("FAN"));
+    if (!fan) throw new Error("no fan");
+    expect(await costsOfPlaces(planned, types, fan.lead, [{ port: fan.port }], { deadlineS: 0.5 })).toEqual([]);
+  });
   it("costs in plain words", () => {
     const zero = Object.fromEntries(LEVELS.map((l) => [l, 0])) as Plan["cost"];
     expect(costWords(zero, zero)).toBe("nothing more");

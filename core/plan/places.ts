@@ -34,7 +34,7 @@ export function costWords(base: Cost, other: Cost): string {
 
 /**
  * What each place of one lead would cost: the lead is fixed there and all that hangs together with it is planned again,
- * proved where the deadline allows. `build` is as planned; the lead must be neither plugged nor checked.
+ * proved where the deadline allows; places that it leaves no time for are left out. `build` is as planned; the lead must be neither plugged nor checked.
  */
 export async function costsOfPlaces(
   build: Build,
@@ -44,10 +44,13 @@ export async function costsOfPlaces(
   options: PlanOptions = {},
 ): Promise<PlaceCost[]> {
   const memory = options.memory ?? new PieceMemory();
+  // One deadline for all: places that it leaves no time for are left out of the answer.
+  const until = performance.now() + (options.deadlineS ?? 60) * 1000;
+  const left = () => (until - performance.now()) / 1000;
   const others = build.connections.filter((c) => c.lead !== lead);
   const own = build.connections.find((c) => c.lead === lead);
   const open = (c: Connection | undefined): Connection[] => (c ? [{ ...c, state: "planned" }] : []);
-  const base = await plan({ ...build, connections: [...others, ...open(own)] }, types, { ...options, memory });
+  const base = await plan({ ...build, connections: [...others, ...open(own)] }, types, { ...options, memory, deadlineS: left() });
   const before = buildGraph(build, types);
   // A fixed lead is a constant and costs the planner nothing: looked at again as planned, it costs what it costs.
   const whole = (made: Plan): Cost => {
@@ -57,9 +60,14 @@ export async function costsOfPlaces(
   const baseCost = whole(base);
   const out: { place: Place; cost: Cost; proved: boolean; broken: boolean }[] = [];
   for (const p of places) {
+    if (left() < 1) break;
     const fixed: Connection = { lead, port: p.port, state: "fixed", ...(p.place ? { place: p.place } : {}) };
     // Planned neighbours make room; what is fixed or plugged there stays, and the plan says that it is broken.
-    const made = await plan({ ...build, connections: [...others.filter((c) => !inTheWay(c, fixed)), fixed] }, types, { ...options, memory });
+    const made = await plan({ ...build, connections: [...others.filter((c) => !inTheWay(c, fixed)), fixed] }, types, {
+      ...options,
+      memory,
+      deadlineS: left(),
+    });
     out.push({ place: p, cost: whole(made), proved: made.status === "proved", broken: made.broken.length > 0 });
   }
   const order = [...out].sort((a, b) => Number(a.broken) - Number(b.broken) || compareCost(a.cost, b.cost));

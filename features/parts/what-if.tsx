@@ -153,7 +153,7 @@ export function WhatIf({
                 <div className="region flex min-h-0 flex-1 flex-col gap-4">
                   <Side title="Better" list={shown.better} none="Nothing becomes better." />
                   <Side title="Worse" list={shown.worse} none="Nothing becomes worse." />
-                  {wiring ? <WiringDifference rows={wiring} before="as it is" after="in the copy" /> : null}
+                  {wiring ? <WiringDifference rows={wiring} before="as it is" after="in the copy" under={3} /> : null}
                 </div>
                 <div className="flex flex-wrap gap-2">
                   <button

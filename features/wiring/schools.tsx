@@ -63,7 +63,7 @@ export function Schools({ number, policy }: { number: string; policy: JobView["b
             </div>
             <div className="region min-w-0 flex-1">
               {rows ? (
-                <WiringDifference rows={rows} before="as now" after="as picked" />
+                <WiringDifference rows={rows} before="as now" after="as picked" under={2} />
               ) : (
                 <p className="text-soft">Pick another answer on the left, then compare: the same parts are planned both ways. Nothing is stored.</p>
               )}

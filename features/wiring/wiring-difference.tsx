@@ -2,14 +2,26 @@
 import type { WiringRows } from "../../server/what-if";
 
 /** Two plans side by side: what decides, what moves, what comes and goes. */
-export function WiringDifference({ rows, before, after }: { rows: WiringRows; before: string; after: string }) {
+export function WiringDifference({
+  rows,
+  before,
+  after,
+  under,
+}: {
+  rows: WiringRows;
+  before: string;
+  after: string;
+  /** The level of the heading that it stands under. */
+  under: 2 | 3;
+}) {
+  const Heading = under === 2 ? "h3" : "h4";
   const better =
     rows.better === "neither"
       ? `Both wirings are equally good${rows.levels.length > 0 ? " but for the length" : ""}.`
       : `The wiring is better ${rows.better === "after" ? after : before}: ${rows.levels[0]?.words}, ${rows.levels[0]?.before} ${before}, ${rows.levels[0]?.after} ${after}.`;
   return (
     <div className="flex flex-col gap-2">
-      <h4 className="font-semibold">Wiring</h4>
+      <Heading className="font-semibold">Wiring</Heading>
       <p>
         {better}
         {rows.proved ? "" : " Not yet proved: the time ran out."}

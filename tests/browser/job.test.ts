@@ -155,7 +155,7 @@ describe("one job, from its parts to its first boot, through the real interface"
     await page.goto(`${base()}/job/FS-1043/parts`);
     await page.getByRole("button", { name: /Halcyra 220/ }).click();
     await page.getByRole("button", { name: "Try another in its place" }).click();
-    const sheet = page.getByRole("dialog", { name: /In place of/ });
+    const sheet = page.getByRole("dialog", { name: /What if/ });
     await sheet.getByRole("button", { name: /^Halcyra 75/ }).click();
     await sheet.getByRole("button", { name: "Keep Halcyra 75" }).click();
     await sheet.waitFor({ state: "detached" });

@@ -305,7 +305,7 @@ describe("receipt at the bench", () => {
     const first = await front();
     await scan("ZX-000-1");
     await page.getByText(`${first} arrived, serial ZX-000-1.`).waitFor();
-    await expect.poll(front).not.toBe(first);
+    await expect.poll(front, { timeout: 15_000 }).not.toBe(first);
     await scan("ZX-000-1");
     await page.getByText(/Serial ZX-000-1 is already on/).waitFor();
     await page
@@ -323,7 +323,7 @@ describe("receipt at the bench", () => {
       .click();
     await page.getByText("On the shelf: Mossgate 650 M.").waitFor();
     expect(await page.getByLabel("Covered until").inputValue()).toBe("2028-11-23");
-    await expect.poll(() => page.getByLabel("Price").inputValue()).toBe("219.9");
+    await expect.poll(() => page.getByLabel("Price").inputValue(), { timeout: 15_000 }).toBe("219.9");
     await page.getByLabel(/known-good spare/).fill("the rig's board");
     await page.getByRole("button", { name: "Dead: send it back" }).click();
     await page.getByText(/goes back\. The job waits until/).waitFor();
