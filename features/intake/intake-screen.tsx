@@ -230,11 +230,13 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
           </fieldset>
         ) : null}
         {faults.length > 0 ? (
-          <ul className="text-second" role="alert">
-            {faults.slice(0, 20).map((f) => (
-              <li key={f}>{f}</li>
-            ))}
-          </ul>
+          <div className="text-second" role="alert">
+            <ul>
+              {faults.slice(0, 20).map((f) => (
+                <li key={f}>{f}</li>
+              ))}
+            </ul>
+          </div>
         ) : null}
         {answer ? (
           <Understood

@@ -97,11 +97,13 @@ export function ImportScreen() {
         </p>
       </div>
       {said.length + act.more.length > 0 ? (
-        <ul role="alert" className="region max-h-40 shrink-0 text-second">
-          {[...said, ...act.more].slice(0, 60).map((s) => (
-            <li key={s}>{s}</li>
-          ))}
-        </ul>
+        <div role="alert" className="region max-h-40 shrink-0 text-second">
+          <ul>
+            {[...said, ...act.more].slice(0, 60).map((s) => (
+              <li key={s}>{s}</li>
+            ))}
+          </ul>
+        </div>
       ) : null}
       {rows ? (
         <div className="region min-h-0 flex-1">

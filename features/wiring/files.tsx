@@ -75,13 +75,15 @@ export function WiringFiles({ number }: { number: string }) {
             </p>
           </div>
           {left.length > 0 ? (
-            <ul role="alert" className="region min-h-0 flex-1 text-second">
-              {left.map((l) => (
-                <li key={l} className="border-t border-rule py-1">
-                  {l}
-                </li>
-              ))}
-            </ul>
+            <div role="alert" className="region min-h-0 flex-1 text-second">
+              <ul>
+                {left.map((l) => (
+                  <li key={l} className="border-t border-rule py-1">
+                    {l}
+                  </li>
+                ))}
+              </ul>
+            </div>
           ) : null}
         </Dialog.Content>
       </Dialog.Portal>

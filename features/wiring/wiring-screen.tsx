@@ -15,6 +15,7 @@ import { Schools } from "./schools";
 import { usePinch } from "./use-pinch";
 import { WhichPort } from "./which-port";
 
+const STALE = "A part changed after this plan was made: it is stale.";
 const ZOOMS = [
   { name: "Whole", scale: 1 },
   { name: "Region", scale: 2.3 },
@@ -256,12 +257,10 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
           <p role="status" className="text-second">
             {act.pending
               ? "Working …"
-              : act.sentence ||
-                (view.plan?.stale
-                  ? "A part changed after this plan was made: it is stale."
-                  : view.plan
-                    ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}.`
-                    : `${unplanned} leads, none planned.`)}
+              : view.plan?.stale
+                ? STALE
+                : act.sentence ||
+                  (view.plan ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}.` : `${unplanned} leads, none planned.`)}
           </p>
           {needPlan || (unplanned > 0 && done === 0 && !view.plan) ? (
             <button type="button" className="key key-mark" disabled={act.pending} onClick={runPlan}>
