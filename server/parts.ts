@@ -139,7 +139,8 @@ export async function placePart(em: EntityManager, by: TechnicianRow, p: z.infer
       said.push(p.reused ? "the client's own, used again" : "bought for this job");
     }
     row.placing = placing;
-    job.partsRevision += 1;
+    // Whose a part is and where its tubes come out moves no plug: the plan stays good.
+    if ([p.mount, p.frame, p.blows, p.vertical].some((x) => x !== undefined)) job.partsRevision += 1;
     log(tx, job, by, "part", `${name}: ${said.join(", ")}.`);
     return done();
   });

@@ -16,13 +16,14 @@ export const SchoolsPicked = z.strictObject({
 
 export const SchoolsChange = z.object({ number: z.string().min(1).max(40), schools: SchoolsPicked });
 
-/** A job follows other schools than before. Its plan is stale then. */
+/** A job follows other schools than before. Its plan is stale then, unless it is the mains alone. */
 export async function changeSchools(em: EntityManager, by: TechnicianRow, c: z.infer<typeof SchoolsChange>): Promise<Result> {
   return withJob(em, c, async (tx, job, b) => {
     const changed = Object.entries(c.schools).filter(([k, v]) => v !== undefined && b.build.policy[k as keyof typeof c.schools] !== v);
     if (changed.length === 0) return no("Nothing differs from what the job follows already.");
     job.policy = Policy.parse({ ...b.build.policy, ...Object.fromEntries(changed) });
-    job.partsRevision += 1;
+    // The mains decide efficiency alone; every other school decides where plugs go.
+    if (changed.some(([k]) => k !== "mainsV")) job.partsRevision += 1;
     log(tx, job, by, "school", `Schools: ${changed.map(([k, v]) => `${k} ${v}`).join(", ")}.`);
     return done();
   });

@@ -227,7 +227,7 @@ function PartDetail({
   const place = (change: Record<string, unknown>) =>
     act.run(
       () => placePartAction({ number, part: part.id, ...change }),
-      () => "Moved. The plan is stale.",
+      () => "Recorded.",
     );
   return (
     <div className="flex flex-col gap-3 border-t border-rule pt-3">

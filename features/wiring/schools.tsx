@@ -94,7 +94,7 @@ export function Schools({ number, policy }: { number: string; policy: JobView["b
               onClick={() =>
                 act.run(
                   () => schoolsAction({ number, schools }),
-                  () => "Recorded. The plan is stale: plan again.",
+                  () => "Recorded.",
                 )
               }
             >

@@ -48,7 +48,7 @@ describe("the wiring screen", () => {
     await sheet.getByRole("heading", { name: "Wiring" }).waitFor();
     await accessible(page);
     await sheet.getByRole("button", { name: "Follow what is picked" }).click();
-    await sheet.getByText("Recorded. The plan is stale: plan again.").waitFor();
+    await sheet.getByText("Recorded.", { exact: true }).waitFor();
     await sheet.getByRole("button", { name: "Close" }).click();
     await page.getByText("A part changed after this plan was made: it is stale.").waitFor();
     await page.getByRole("button", { name: "Plan the wiring again" }).click();

@@ -138,6 +138,22 @@ describe("intake", () => {
     expect(after.plan?.stale).toBe(true);
     expect(SchoolsChange.safeParse({ number: "FS-1044", schools: { caseFans: "anyhow" } }).success).toBe(false);
   });
+  it("whose a part is, where tubes come out and the mains leave a plan as it is; a moved fan does not", async () => {
+    const by = await db.by();
+    const number = "FS-1045";
+    const stale = async () => (await view(number)).plan?.stale;
+    expect(await stale()).toBe(false);
+    const place = async (change: object) => expect(await placePart(db.em(), by, { number, part: "cooler", ...change })).toMatchObject({ ok: true });
+    await place({ reused: true });
+    await place({ tubes: "front" });
+    expect(await changeSchools(db.em(), by, { number, schools: { mainsV: 115 } })).toMatchObject({ ok: true });
+    expect(await stale()).toBe(false);
+    const cooler = (await view(number)).build.parts.find((p) => p.id === "cooler");
+    expect([cooler?.reused, cooler?.tubes]).toEqual([true, "front"]);
+    const fan = (await view(number)).build.parts.find((p) => p.id.startsWith("fan"))?.id ?? "";
+    expect(await placePart(db.em(), by, { number, part: fan, blows: "out" })).toMatchObject({ ok: true });
+    expect(await stale()).toBe(true);
+  });
   it("refuses what names nothing, stores nothing, and says so", async () => {
     const by = await db.by();
     const before = await db.em().count(Job);
