@@ -26,7 +26,7 @@ async function shelfTypes(em: EntityManager): Promise<PartType[]> {
 
 export interface ListAnswer {
   matched: { line: number; text: string; count: number; serial?: string; type: string; name: string; kind: string }[];
-  aside: { line: number; text: string; count: number; because: string; near: { id: string; name: string }[] }[];
+  aside: { line: number; text: string; count: number; serial?: string; because: string; near: { id: string; name: string }[] }[];
 }
 
 export const ReadRows = z.object({ rows: Rows });
@@ -44,7 +44,14 @@ export async function readRows(em: EntityManager, _by: TechnicianRow, r: z.infer
       name: m.type.name,
       kind: m.type.kind,
     })),
-    aside: read.aside.map((a) => ({ line: a.row.line, text: a.row.text, count: a.row.count, because: a.because, near: a.near })),
+    aside: read.aside.map((a) => ({
+      line: a.row.line,
+      text: a.row.text,
+      count: a.row.count,
+      ...(a.row.serial ? { serial: a.row.serial } : {}),
+      because: a.because,
+      near: a.near,
+    })),
   });
 }
 

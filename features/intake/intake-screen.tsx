@@ -10,6 +10,8 @@ import { KIND_WORD } from "../parts/kinds";
 import { newJobAction, readRowsAction } from "./actions";
 import { type Columns, guessColumns, pastedRows, rowsOf } from "./csv";
 
+const serialsOf = (row: { serial?: string }) => (row.serial ? { serials: [row.serial] } : {});
+
 /** A new job in under a minute: who, what for, until when; parts from an earlier job, a pasted list or a CSV file. */
 export function IntakeScreen({ earlier }: { earlier: { number: string; title: string; client: string }[] }) {
   const router = useRouter();
@@ -67,7 +69,9 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
   };
   const make = () =>
     act.run(async () => {
-      const rescued = (answer?.aside ?? []).flatMap((a) => (chosen[a.line] ? [{ type: chosen[a.line] as string, count: Math.max(1, a.count) }] : []));
+      const rescued = (answer?.aside ?? []).flatMap((a) =>
+        chosen[a.line] ? [{ type: chosen[a.line] as string, count: Math.max(1, a.count), ...serialsOf(a) }] : [],
+      );
       const r = await newJobAction({
         client: form.client,
         title: form.title,
@@ -82,12 +86,14 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
           ...(answer?.matched ?? []).map((m) => ({
             type: m.type,
             count: Math.min(20, m.count),
-            ...(m.serial ? { serials: [m.serial] } : {}),
+            ...serialsOf(m),
             reused: own.has(m.line),
           })),
           ...rescued,
         ],
-        aside: (answer?.aside ?? []).filter((a) => !chosen[a.line]).map((a) => `Line ${a.line}: ${a.count > 1 ? `${a.count} × ` : ""}${a.text}`),
+        aside: (answer?.aside ?? [])
+          .filter((a) => !chosen[a.line])
+          .map((a) => `Line ${a.line}: ${a.count > 1 ? `${a.count} × ` : ""}${a.text}${a.serial ? `, serial ${a.serial}` : ""}`),
       });
       if (r.ok) router.push(`/job/${r.value}/parts`);
       return r;

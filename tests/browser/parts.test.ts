@@ -177,14 +177,23 @@ describe("intake in full", () => {
     await page.getByLabel("Case fans").selectOption({ label: "a header for each while there are some" });
     await page
       .locator('input[type="file"]')
-      .setInputFiles({ name: "own.csv", mimeType: "text/csv", buffer: Buffer.from("Article,Count,Serial\nOldgate,1,OWN-1\nHeron T40,1,NEW-1\n") });
-    await page.getByText("2 of 2 lines understood.").waitFor();
+      .setInputFiles({
+        name: "own.csv",
+        mimeType: "text/csv",
+        buffer: Buffer.from("Article,Count,Serial\nOldgate,1,OWN-1\nHeron T40,1,NEW-1\nWhirrow long,1,ASIDE-1\nNobody knows,1,ASIDE-2\n"),
+      });
+    await page.getByText("2 of 4 lines understood.").waitFor();
+    await page.getByLabel("What line 4 means").selectOption({ label: "Whirrow 120 long lead" });
     await page.getByLabel("client's own").first().check();
     await accessible(page);
     await page.getByRole("button", { name: "Make the job" }).click();
     await page.waitForURL(/\/job\/FS-\d+\/parts/);
     const list = page.getByRole("region", { name: "Parts list" });
     await list.getByRole("button", { name: /NEW-1/ }).waitFor();
+    // A line that was cleared up by hand keeps its serial; one that was not keeps it in its words.
+    await list.getByRole("button", { name: /ASIDE-1/ }).waitFor();
+    await page.getByRole("button", { name: "Order list" }).click();
+    await page.getByText("Line 5: Nobody knows, serial ASIDE-2").waitFor();
     await list.getByRole("button", { name: /OWN-1/ }).click();
     expect(await page.getByLabel("The client's own, used again").isChecked()).toBe(true);
     expect(desk.errors).toEqual([]);
