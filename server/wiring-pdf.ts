@@ -54,9 +54,9 @@ function draw(doc: PDFKit.PDFDocument, d: Drawing): void {
         .rect(i.x * s, i.y * s, i.w * s, i.h * s)
         .stroke();
     else if (i.kind === "line") {
-      const dash = LOOM_DASH[i.loom].map((x) => x * s);
+      const dash = LOOM_DASH[i.loom];
       doc.lineWidth(i.done ? 1.4 : 0.7);
-      if (dash.length > 0) doc.dash(dash as unknown as number, {});
+      if (dash) doc.dash(dash[0] * s, { space: dash[1] * s });
       else doc.undash();
       const [first, ...rest] = i.points;
       if (!first) continue;

@@ -39,11 +39,11 @@ export function flatValues(type: PartType): Map<string, string> {
 /** The entry, as plain data, with cells written into it; an empty cell takes the value away. Cells that are no number are named. */
 export function withFlatValues(type: PartType, cells: ReadonlyMap<string, string>): { data: unknown; faults: string[] } {
   const faults: string[] = [];
-  const data = structuredClone(type) as unknown as Record<string, Record<string, unknown>>;
+  const groups: Record<"body" | "ratings", Record<string, unknown>> = { body: { ...type.body }, ratings: { ...type.ratings } };
   for (const f of FLAT_FIELDS) {
     const cell = cells.get(f.path)?.trim();
-    const at = data[f.group];
-    if (cell === undefined || !at) continue;
+    const at = groups[f.group];
+    if (cell === undefined) continue;
     if (cell === "") delete at[f.key];
     else if (f.cell === "text") at[f.key] = cell;
     else if (f.cell === "boolean") {
@@ -56,5 +56,5 @@ export function withFlatValues(type: PartType, cells: ReadonlyMap<string, string
       else faults.push(`${f.path}: "${cell.slice(0, 40)}" is not a number. Write it with a point, without a unit.`);
     }
   }
-  return { data, faults };
+  return { data: { ...type, ...groups }, faults };
 }

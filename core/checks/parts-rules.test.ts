@@ -161,7 +161,7 @@ describe("what the parts list alone says", () => {
       "drive-ports",
     );
     const sata = list.find((f) => /SATA drives/.test(f.message));
-    expect(sata === undefined || /M\.2 drives switch .* off/.test(sata.message)).toBe(true);
+    expect(sata?.message).toMatch(/M\.2 drives switch .* off/);
   });
   it("a fan turned against its neighbours is named, and turning it round is the way out", () => {
     const { build, types } = demo("fs-1041");
@@ -193,10 +193,7 @@ describe("the budget", () => {
   it("a cent over warns with the dearest parts; the budget itself does not", () => {
     const prices = { board: 199.99, cpu: 300.02, cooler: 100 };
     expect(priced(prices, 600)[0]?.message).toBe(
-      "The 3 parts with a price cost 600.01, the budget is 600.00. Dearest: Quillane 12-core 300.02, Tarnbrook Heron T40 199.99, Liquid cooler 100.00.".replace(
-        "Tarnbrook Heron T40",
-        "Heron T40",
-      ),
+      "The 3 parts with a price cost 600.01, the budget is 600.00. Dearest: Quillane 12-core 300.02, Heron T40 199.99, Liquid cooler 100.00.",
     );
     expect(priced(prices, 600.01)).toEqual([]);
     expect(priced(prices, undefined)).toEqual([]);

@@ -138,14 +138,12 @@ export function boardDrawing(graph: Graph, title: string): Drawing | undefined {
   return { title, w: r.widthMm + 2 * MARGIN_MM, h: r.heightMm + 2 * MARGIN_MM, items };
 }
 
-/** One pattern a loom, so that a sheet without colour can be read. Dashes in mm; empty: unbroken. */
-export const LOOM_DASH: Record<Loom, readonly number[]> = {
-  power: [],
+/** One pattern a loom, so that a sheet without colour can be read: dash and gap in mm; none: unbroken. */
+export const LOOM_DASH: Partial<Record<Loom, readonly [dash: number, gap: number]>> = {
   "front-panel": [1, 1],
   fans: [4, 1.2],
-  lighting: [0.5, 1.5],
-  data: [2.4, 1.2, 0.6, 1.2],
-  seat: [],
+  lighting: [0.4, 1.6],
+  data: [2, 2.4],
 };
 
 const plain = (s: string) => s.replace(/[<>&"']/g, (c) => `&#${c.charCodeAt(0)};`);
@@ -157,7 +155,7 @@ export function svgOf(d: Drawing): string {
     if (i.kind === "rect")
       return `<rect x="${n(i.x)}" y="${n(i.y)}" width="${n(i.w)}" height="${n(i.h)}" fill="none" stroke="#000" stroke-width="${i.heavy ? 0.8 : 0.3}"/>`;
     if (i.kind === "line")
-      return `<polyline points="${i.points.map(([x, y]) => `${n(x)},${n(y)}`).join(" ")}" fill="none" stroke="#000" stroke-width="${i.done ? 0.8 : 0.4}"${LOOM_DASH[i.loom].length > 0 ? ` stroke-dasharray="${LOOM_DASH[i.loom].join(" ")}"` : ""}><title>${plain(LOOM_NAME[i.loom])}</title></polyline>`;
+      return `<polyline points="${i.points.map(([x, y]) => `${n(x)},${n(y)}`).join(" ")}" fill="none" stroke="#000" stroke-width="${i.done ? 0.8 : 0.4}"${LOOM_DASH[i.loom] ? ` stroke-dasharray="${LOOM_DASH[i.loom]?.join(" ")}"` : ""}><title>${plain(LOOM_NAME[i.loom])}</title></polyline>`;
     return `<text x="${n(i.x)}" y="${n(i.y)}" font-size="${n(i.size)}" text-anchor="${i.anchor}"${i.bold ? ' font-weight="700"' : ""}${i.upright ? ` transform="rotate(-90 ${n(i.x)} ${n(i.y)})"` : ""}>${plain(i.text)}</text>`;
   });
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${n(d.w)}mm" height="${n(d.h)}mm" viewBox="0 0 ${n(d.w)} ${n(d.h)}" font-family="sans-serif"><title>${plain(d.title)}</title><rect width="${n(d.w)}" height="${n(d.h)}" fill="#fff"/>${body.join("")}</svg>\n`;

@@ -38,15 +38,16 @@ export function readCsv(text: string, named?: true): Read {
   if (open) return { ok: false, sentence: `Line ${(open.row ?? 0) + 1}: a quote is opened and never closed. Nothing was read.` };
   const rows = parsed.data.map((r) => r.map((c) => c.trim()));
   if (rows.length === 0) return { ok: false, sentence: "The list is empty. Nothing was read." };
-  if (rows.length > MOST_ROWS + 1) return { ok: false, sentence: `${rows.length} rows; at most ${MOST_ROWS}. Nothing was read. Split the list.` };
-  const width = Math.max(...rows.map((r) => r.length));
   const head = rows[0] ?? [];
   const hasNames = named ?? (head.length > 1 && head.every((c) => c !== "" && !/^\d+([.,]\d+)?$/.test(c)));
+  const data = hasNames ? rows.slice(1) : rows;
+  if (data.length > MOST_ROWS) return { ok: false, sentence: `${data.length} rows; at most ${MOST_ROWS}. Nothing was read. Split the list.` };
+  const width = Math.max(...rows.map((r) => r.length));
   return {
     ok: true,
     table: {
       columns: Array.from({ length: width }, (_, i) => (hasNames ? head[i] : undefined) ?? `column ${i + 1}`),
-      rows: hasNames ? rows.slice(1) : rows,
+      rows: data,
     },
   };
 }

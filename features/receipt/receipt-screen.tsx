@@ -36,10 +36,10 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
         receiveAction({
           number,
           part: row.part,
-          ...(serial ? { serial } : {}),
-          ...(supplier ? { supplier } : {}),
-          ...(until ? { warrantyUntil: until } : {}),
-          ...(price ? { price: Number(price) } : {}),
+          serial,
+          supplier,
+          warrantyUntil: until || null,
+          price: price === "" ? null : Number(price),
         }),
       () => {
         setEdit({});

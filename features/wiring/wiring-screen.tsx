@@ -257,10 +257,9 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
           <p role="status" className="text-second">
             {act.pending
               ? "Working …"
-              : view.plan?.stale
-                ? STALE
-                : act.sentence ||
-                  (view.plan ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}.` : `${unplanned} leads, none planned.`)}
+              : act.sentence ||
+                (view.plan ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}.` : `${unplanned} leads, none planned.`)}
+            {view.plan?.stale && !act.pending ? <strong className="block font-semibold">{STALE}</strong> : null}
           </p>
           {needPlan || (unplanned > 0 && done === 0 && !view.plan) ? (
             <button type="button" className="key key-mark" disabled={act.pending} onClick={runPlan}>

@@ -175,13 +175,11 @@ describe("intake in full", () => {
     await page.getByLabel("The machine, in two or three words").fill("Old case, new heart");
     await page.getByText("Schools that differ").click();
     await page.getByLabel("Case fans").selectOption({ label: "a header for each while there are some" });
-    await page
-      .locator('input[type="file"]')
-      .setInputFiles({
-        name: "own.csv",
-        mimeType: "text/csv",
-        buffer: Buffer.from("Article,Count,Serial\nOldgate,1,OWN-1\nHeron T40,1,NEW-1\nWhirrow long,1,ASIDE-1\nNobody knows,1,ASIDE-2\n"),
-      });
+    await page.locator('input[type="file"]').setInputFiles({
+      name: "own.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from("Article,Count,Serial\nOldgate,1,OWN-1\nHeron T40,1,NEW-1\nWhirrow long,1,ASIDE-1\nNobody knows,1,ASIDE-2\n"),
+    });
     await page.getByText("2 of 4 lines understood.").waitFor();
     await page.getByLabel("What line 4 means").selectOption({ label: "Whirrow 120 long lead" });
     await page.getByLabel("client's own").first().check();

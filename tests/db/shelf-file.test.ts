@@ -115,7 +115,7 @@ describe("bad rows and files, a sentence each; the good rows go", () => {
     ["[", "this is not JSON"],
     ["[]", "holds no part type"],
     [`[${Array(2001).fill("{}").join(",")}]`, "2001 part types; at most 2000"],
-    [`id\n${Array.from({ length: 2001 }, (_, i) => `a${i}`).join("\n")}`, "2001 rows; at most 2000".replace("2001", "2002")],
+    [`id\n${Array.from({ length: 2001 }, (_, i) => `a${i}`).join("\n")}`, "2001 rows; at most 2000"],
   ])("%.12s", async (text, words) => {
     expect(await refused(text)).toContain(words);
   });
