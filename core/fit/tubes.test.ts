@@ -82,18 +82,19 @@ describe("the riser of a vertical card", () => {
           ? { ...t, body: { ...t.body, vertical: { slots: 4, thicknessMm: 90, at: { xMm: 55, yMm: 290 }, ...(riserMm ? { riserMm } : {}) } } }
           : t,
     );
-  const slot = demo("fs-1041").graph.ports.get("board:PCIE1") ?? [...demo("fs-1041").graph.ports.values()].find((p) => p.port.role === "expansion");
-  // Along the tray from slot to mount, and 40 mm for the two bends.
-  const need = Math.abs(55 - (slot?.at.xMm ?? 0)) + Math.abs(290 - (slot?.at.yMm ?? 0)) + 40;
-  it("one that is long enough fits, one 1 mm short does not", () => {
-    const of = (n: number) => clearances(stood(n)).find((c) => c.id.startsWith("riser:"));
-    expect(of(Math.ceil(need))?.verdict).toBe(Math.ceil(need) - need < 2 ? "tight" : "fits");
-    expect(of(Math.floor(need - 0.1))?.verdict).toBe("not");
+  // SLOT_1 is at 100, 210 mm, the mount at 55, 290: 45 across, 80 down, and 40 mm for the two bends make 165 mm.
+  it.each([
+    [167, "fits"],
+    [166, "tight"],
+    [165, "tight"],
+    [164, "not"],
+  ])("a riser of %i mm: %s", (mm, verdict) => {
+    expect(clearances(stood(mm)).find((c) => c.id.startsWith("riser:"))).toMatchObject({ need: 165, has: mm, verdict });
   });
   it("what is too short, or does not come with the case, is put on the order list with its length", () => {
     const item = (n: number | undefined) => orderList(stood(n)).find((i) => i.id.startsWith("riser:"));
     expect(item(400)).toBeUndefined();
-    expect(item(undefined)?.what).toBe(`Riser lead, ${Math.ceil(need / 10) * 10} mm or longer`);
+    expect(item(undefined)?.what).toBe("Riser lead, 170 mm or longer");
     expect(item(50)?.because).toContain("the riser of the case has 50 mm");
   });
 });
