@@ -12,7 +12,7 @@ export interface Table {
 export type Read = { ok: true; table: Table } | { ok: false; sentence: string };
 
 /** A file that is too large, by its real size, before any of it is read. */
-export const tooLarge = (bytes: number, what = "a parts list"): string | undefined =>
+export const tooLarge = (bytes: number, what: string): string | undefined =>
   bytes > MOST_BYTES ? `The file has ${(bytes / 1e6).toFixed(1)} MB; at most ${MOST_BYTES / 1e6}. Nothing was read. Is it ${what}?` : undefined;
 
 /** A text file's text: UTF-8, with or without its mark, or UTF-16 with its mark; anything else is named and refused. */

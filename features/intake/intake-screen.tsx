@@ -2,8 +2,10 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { ListRow } from "../../core/intake";
-import { decode, readCsv, type Table, tooLarge } from "../../core/table";
+import { readCsv, type Table } from "../../core/table";
 import type { ListAnswer } from "../../server/intake";
+import { ChooseFile } from "../../ui/choose-file";
+import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
 import { KIND_WORD } from "../parts/kinds";
@@ -43,14 +45,8 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
       (v) => `${v.matched.length} of ${v.matched.length + v.aside.length} lines understood.`,
     );
   };
-  const file = async (f: File | undefined) => {
-    if (!f) return;
-    const large = tooLarge(f.size);
-    if (large) {
-      setFaults([large]);
-      return;
-    }
-    const text = decode(new Uint8Array(await f.arrayBuffer()));
+  const file = async (f: File) => {
+    const text = await readTextFile(f, "a parts list");
     const read = text.ok ? readCsv(text.text) : text;
     if (!read.ok) {
       setFaults([read.sentence]);
@@ -205,10 +201,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
             >
               Read the list
             </button>
-            <label className="key cursor-pointer focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-ink">
-              Choose a CSV file
-              <input type="file" accept=".csv,text/csv,text/plain" className="sr-only" onChange={(e) => void file(e.target.files?.[0])} />
-            </label>
+            <ChooseFile word="Choose a CSV file" accept=".csv,text/csv,text/plain" onFile={(f) => void file(f)} />
           </div>
         </div>
         {table ? (

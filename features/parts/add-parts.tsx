@@ -3,6 +3,7 @@ import { Plus } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import type { ShelfRow } from "../../server/shelf";
+import { Sheet } from "../../ui/sheet";
 import { useAct } from "../frame/use-act";
 import { searchShelfAction } from "../shelf/actions";
 import { addPartAction } from "./actions";
@@ -36,47 +37,37 @@ export function AddParts({ number }: { number: string }) {
         <Plus size={16} aria-hidden />
         Add parts
       </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/80" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 z-40 flex h-[80vh] w-[620px] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-5"
-        >
-          <div className="flex items-center gap-3">
-            <Dialog.Title className="flex-1 text-action font-[650]">Add parts from the shelf</Dialog.Title>
-            <Dialog.Close className="key">Close</Dialog.Close>
-          </div>
-          <label>
-            <span className="sr-only">Find a part type</span>
-            <input className="field w-full" placeholder="Name, maker or kind" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
-          </label>
-          <p role="status" className="text-second">
-            {act.sentence || (more ? `The first ${rows.length}; more words narrow it.` : `${rows.length} found.`)}
-          </p>
-          <ul className="region min-h-0 flex-1">
-            {rows.map((r) => (
-              <li key={r.id} className="flex min-h-12 items-center gap-3 border-b border-rule px-1">
-                <span className="w-24 shrink-0 text-second text-soft">{KIND_WORD[r.kind] ?? r.kind}</span>
-                <span className="min-w-0 flex-1 truncate">{r.name}</span>
-                <button
-                  type="button"
-                  className="key"
-                  aria-label={`Add ${r.name}`}
-                  disabled={act.pending}
-                  onClick={() =>
-                    act.run(
-                      () => addPartAction({ number, type: r.id, count: 1 }),
-                      () => `${r.name} added.`,
-                    )
-                  }
-                >
-                  Add
-                </button>
-              </li>
-            ))}
-          </ul>
-        </Dialog.Content>
-      </Dialog.Portal>
+      <Sheet title="Add parts from the shelf" className="h-[80vh] w-[620px]">
+        <label>
+          <span className="sr-only">Find a part type</span>
+          <input className="field w-full" placeholder="Name, maker or kind" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
+        </label>
+        <p role="status" className="text-second">
+          {act.sentence || (more ? `The first ${rows.length}; more words narrow it.` : `${rows.length} found.`)}
+        </p>
+        <ul className="region min-h-0 flex-1">
+          {rows.map((r) => (
+            <li key={r.id} className="flex min-h-12 items-center gap-3 border-b border-rule px-1">
+              <span className="w-24 shrink-0 text-second text-soft">{KIND_WORD[r.kind] ?? r.kind}</span>
+              <span className="min-w-0 flex-1 truncate">{r.name}</span>
+              <button
+                type="button"
+                className="key"
+                aria-label={`Add ${r.name}`}
+                disabled={act.pending}
+                onClick={() =>
+                  act.run(
+                    () => addPartAction({ number, type: r.id, count: 1 }),
+                    () => `${r.name} added.`,
+                  )
+                }
+              >
+                Add
+              </button>
+            </li>
+          ))}
+        </ul>
+      </Sheet>
     </Dialog.Root>
   );
 }

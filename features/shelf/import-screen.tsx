@@ -1,12 +1,12 @@
 "use client";
 import Link from "next/link";
 import { useState } from "react";
-import { decode, tooLarge } from "../../core/table";
 import type { FileRow } from "../../server/shelf-file";
+import { ChooseFile } from "../../ui/choose-file";
+import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 import { judgeFileAction, takeFileAction } from "./actions";
 
-const WHAT = "a list of part types";
 const WORD: Record<FileRow["what"], string> = {
   new: "new",
   corrected: "a new revision",
@@ -23,11 +23,9 @@ export function ImportScreen() {
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
   const [rows, setRows] = useState<FileRow[] | null>(null);
   const [said, setSaid] = useState<string[]>([]);
-  const choose = async (f: File | undefined) => {
-    if (!f) return;
+  const choose = async (f: File) => {
     setRows(null);
-    const large = tooLarge(f.size, WHAT);
-    const text = large ? { ok: false as const, sentence: large } : decode(new Uint8Array(await f.arrayBuffer()), WHAT);
+    const text = await readTextFile(f, "a list of part types");
     if (!text.ok) {
       setSaid([text.sentence]);
       return;
@@ -76,18 +74,7 @@ export function ImportScreen() {
         </p>
       </div>
       <div className="flex items-center gap-3">
-        <label className="key cursor-pointer focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-ink">
-          Choose a file
-          <input
-            type="file"
-            accept=".csv,.json,text/csv,application/json,text/plain"
-            className="sr-only"
-            onChange={(e) => {
-              void choose(e.target.files?.[0]);
-              e.target.value = "";
-            }}
-          />
-        </label>
+        <ChooseFile word="Choose a file" accept=".csv,.json,text/csv,application/json,text/plain" onFile={(f) => void choose(f)} />
         {file && rows ? <span className="mono text-second">{file.name}</span> : null}
         <button type="button" className="key key-mark" disabled={act.pending || take.length === 0} onClick={store}>
           {take.length === 0 ? "Nothing to take over" : `Take over ${take.length}`}

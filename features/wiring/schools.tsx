@@ -3,6 +3,7 @@ import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { JobView } from "../../server/views";
 import type { WiringRows } from "../../server/what-if";
+import { Sheet } from "../../ui/sheet";
 import { useAct } from "../frame/use-act";
 import { schoolsAction } from "../job/actions";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
@@ -27,85 +28,75 @@ export function Schools({ number, policy }: { number: string; policy: JobView["b
       }}
     >
       <Dialog.Trigger className="key shrink-0 px-1.5 text-second">Schools</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/80" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed left-1/2 top-1/2 z-40 flex h-[86vh] w-[1000px] max-w-[96vw] -translate-x-1/2 -translate-y-1/2 flex-col gap-3 rounded border-2 border-ink bg-raised p-5"
-        >
-          <div className="flex items-center gap-3">
-            <Dialog.Title className="flex-1 text-action font-[650]">Schools that {number} follows</Dialog.Title>
-            <Dialog.Close className="key">Close</Dialog.Close>
+      <Sheet title={`Schools that ${number} follows`} className="h-[86vh] w-[1000px]">
+        <div className="flex min-h-0 flex-1 gap-6">
+          <div className="region flex w-[380px] shrink-0 flex-col gap-3">
+            {SCHOOLS.map((s) => (
+              <label key={s.id}>
+                <span className="block text-second text-soft">{s.word}</span>
+                <select
+                  className="field w-full"
+                  value={picked[s.id] ?? now(s.id)}
+                  onChange={(e) => {
+                    setPicked((p) => ({ ...p, [s.id]: e.target.value }));
+                    setRows(null);
+                    clear();
+                  }}
+                >
+                  {s.options.map(([id, word]) => (
+                    <option key={id} value={id}>
+                      {word}
+                      {id === now(s.id) ? " (now)" : ""}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
           </div>
-          <div className="flex min-h-0 flex-1 gap-6">
-            <div className="region flex w-[380px] shrink-0 flex-col gap-3">
-              {SCHOOLS.map((s) => (
-                <label key={s.id}>
-                  <span className="block text-second text-soft">{s.word}</span>
-                  <select
-                    className="field w-full"
-                    value={picked[s.id] ?? now(s.id)}
-                    onChange={(e) => {
-                      setPicked((p) => ({ ...p, [s.id]: e.target.value }));
-                      setRows(null);
-                      clear();
-                    }}
-                  >
-                    {s.options.map(([id, word]) => (
-                      <option key={id} value={id}>
-                        {word}
-                        {id === now(s.id) ? " (now)" : ""}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-              ))}
-            </div>
-            <div className="region min-w-0 flex-1">
-              {rows ? (
-                <WiringDifference rows={rows} before="as now" after="as picked" under={2} />
-              ) : (
-                <p className="text-soft">Pick another answer on the left, then compare: the same parts are planned both ways. Nothing is stored.</p>
-              )}
-            </div>
+          <div className="region min-w-0 flex-1">
+            {rows ? (
+              <WiringDifference rows={rows} before="as now" after="as picked" under={2} />
+            ) : (
+              <p className="text-soft">Pick another answer on the left, then compare: the same parts are planned both ways. Nothing is stored.</p>
+            )}
           </div>
-          <div className="flex items-center gap-3">
-            <button
-              type="button"
-              className="key"
-              disabled={act.pending || !differs}
-              onClick={() =>
-                act.run(
-                  async () => {
-                    const r = await tryWiringAction({ number, schools });
-                    if (r.ok) setRows(r.value);
-                    return r;
-                  },
-                  () => "Both are planned. Nothing is stored.",
-                )
-              }
-            >
-              Compare
-            </button>
-            <button
-              type="button"
-              className="key key-mark"
-              disabled={act.pending || !differs}
-              onClick={() =>
-                act.run(
-                  () => schoolsAction({ number, schools }),
-                  () => "Recorded.",
-                )
-              }
-            >
-              Follow what is picked
-            </button>
-            <p role="status" className="min-w-0 flex-1 text-second">
-              {act.pending ? "Planning both ways …" : act.sentence}
-            </p>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
+        </div>
+        <div className="flex items-center gap-3">
+          <button
+            type="button"
+            className="key"
+            disabled={act.pending || !differs}
+            onClick={() =>
+              act.run(
+                async () => {
+                  const r = await tryWiringAction({ number, schools });
+                  if (r.ok) setRows(r.value);
+                  return r;
+                },
+                () => "Both are planned. Nothing is stored.",
+              )
+            }
+          >
+            Compare
+          </button>
+          <button
+            type="button"
+            className="key key-mark"
+            disabled={act.pending || !differs}
+            onClick={() =>
+              act.run(
+                () => schoolsAction({ number, schools }),
+                () => "Recorded.",
+              )
+            }
+          >
+            Follow what is picked
+          </button>
+          <p role="status" className="min-w-0 flex-1 text-second">
+            {act.pending ? "Planning both ways …" : act.sentence}
+          </p>
+        </div>
+      </Sheet>
     </Dialog.Root>
   );
 }
