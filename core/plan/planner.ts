@@ -1,5 +1,5 @@
 import { type Build, buildGraph, type Connection, type Graph, naturally, type Part, type TypeLookup } from "../build";
-import { type Free, freeEnds, isConstant, netsOf, sourceOf, whyHere } from "../wiring";
+import { type Free, freeEnds, isConstant, looseCables, netsOf, sourceOf, whyHere } from "../wiring";
 import { assemble } from "./assemble";
 import { alike, splittersOf, unitParts, withoutUnusedAccessories } from "./candidates";
 import { addDirect } from "./direct";
@@ -221,8 +221,7 @@ function mustBeat(model: Model, beat: Cost): { level: Level; most: number } | un
 function finish(start: Build, best: Attempt): Plan {
   const graph = best.graph;
   const connections = [...best.connections].sort((a, b) => naturally(a.lead, b.lead));
-  const cables = [...graph.parts.values()].filter((p) => p.cable && !p.cable.captive);
-  const inUse = new Set(connections.map((c) => c.lead.split(":")[0]));
+  const cables = looseCables(graph);
   const stock = new Map<string, number>();
   for (const p of best.parts) if (p.from === "shelf") stock.set(p.type, (stock.get(p.type) ?? 0) + 1);
   const accessories = start.accessories.map((a) => {
@@ -236,14 +235,8 @@ function finish(start: Build, best: Attempt): Plan {
     free: freeEnds(graph),
     accessories: best.parts.flatMap((p) => (p.from === "client" ? [] : [{ id: p.id, type: p.type, from: p.from }])),
     cables: {
-      used: cables
-        .filter((p) => inUse.has(p.id))
-        .map((p) => p.id)
-        .sort(naturally),
-      inBag: cables
-        .filter((p) => !inUse.has(p.id))
-        .map((p) => p.id)
-        .sort(naturally),
+      used: cables.used.map((p) => p.id),
+      inBag: cables.inBag.map((p) => p.id),
     },
     cost: best.cost,
     status: best.proved && best.broken.length === 0 ? "proved" : "not yet proved",

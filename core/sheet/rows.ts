@@ -1,6 +1,6 @@
 import { type Address, type Graph, type PortNode, runLengthMm } from "../build";
 import { stepsOf } from "../order";
-import { type Free, freeEnds } from "../wiring";
+import { type Free, freeEnds, looseCables } from "../wiring";
 
 /** One plug of the wiring sheet, in plugging order. */
 export interface SheetRow {
@@ -71,7 +71,5 @@ export function sheetOf(graph: Graph): Sheet {
     })
     .sort((a, b) => a.sort - b.sort || (a.row.lead < b.row.lead ? -1 : 1))
     .map(({ row }, i) => ({ ...row, order: i + 1 }));
-  const used = new Set(graph.connections.map((c) => graph.leads.get(c.lead)?.part.id));
-  const bag = [...graph.parts.values()].filter((p) => p.cable && !p.cable.captive && !used.has(p.id)).map((p) => p.part.label ?? p.type.name);
-  return { rows, free: freeEnds(graph), bag };
+  return { rows, free: freeEnds(graph), bag: looseCables(graph).inBag.map((p) => p.part.label ?? p.type.name) };
 }

@@ -1,3 +1,4 @@
+export { looseCables } from "./cables";
 export { boardEnd } from "./data";
 export { amps, type Free, freeEnds, whyEmpty, whyFree, whyHere } from "./explain";
 export { closesRing, type Hung, hungOn, signallers } from "./hung";

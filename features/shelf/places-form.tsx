@@ -1,6 +1,6 @@
 "use client";
-import { cx } from "../../ui/cx";
 import { type Draft, get, type Json } from "./draft";
+import { EntryChoice, EntryField, EntryRow } from "./entry-row";
 
 const text = (v: Json | undefined) => (typeof v === "string" ? v : typeof v === "number" ? String(v) : "");
 const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
@@ -72,61 +72,36 @@ export function PlacesForm({
                 const path = `body.${k.key}.${i}.at`;
                 const on = path === chosen;
                 const field = (word: string, at: string[], width: string, number = false) => (
-                  <label className={width}>
-                    <span className="block text-second text-soft">{word}</span>
-                    <input
-                      className="field mono w-full"
-                      type={number ? "number" : "text"}
-                      value={text(get(p, at))}
-                      onChange={(e) =>
-                        set(["body", k.key, i, ...at], number ? (e.target.value === "" ? undefined : Number(e.target.value)) : e.target.value)
-                      }
-                    />
-                  </label>
+                  <EntryField word={word} value={get(p, at)} width={width} number={number} onChange={(to) => set(["body", k.key, i, ...at], to)} />
                 );
+                const choice = k.choice;
                 return (
-                  <li key={path} className={cx("bar-left border-b border-b-rule", on && "bg-sheet")} data-chosen={on}>
-                    <button
-                      type="button"
-                      className="flex min-h-9 w-full items-center gap-3 px-2 text-left"
-                      aria-expanded={on}
-                      onClick={() => onChoose(on ? "" : path)}
-                    >
-                      <span className="min-w-0 flex-1 truncate">{text(get(p, ["label"]))}</span>
-                      <span className="text-second text-soft">{k.choice ? text(get(p, [k.choice.path])).replace("-", " ") : ""}</span>
-                      <span className="mono text-second">
-                        {text(get(p, ["at", "xMm"]))}, {text(get(p, ["at", "yMm"]))} mm
-                      </span>
-                    </button>
-                    {on ? (
-                      <div className="flex flex-wrap items-end gap-2 p-2">
-                        {field("Id", ["id"], "w-28")}
-                        {field("Name", ["label"], "w-36")}
-                        {field("x, mm", ["at", "xMm"], "w-20", true)}
-                        {field("y, mm", ["at", "yMm"], "w-20", true)}
-                        {k.key === "mounts" ? field("Size, mm", ["sizeMm"], "w-20", true) : null}
-                        {k.choice ? (
-                          <label className="w-32">
-                            <span className="block text-second text-soft">{k.choice.word}</span>
-                            <select
-                              className="field w-full"
-                              value={text(get(p, [k.choice.path]))}
-                              onChange={(e) => set(["body", k.key, i, k.choice?.path ?? ""], e.target.value)}
-                            >
-                              {k.choice.options.map((o) => (
-                                <option key={o} value={o}>
-                                  {o.replace("-", " ")}
-                                </option>
-                              ))}
-                            </select>
-                          </label>
-                        ) : null}
-                        <button type="button" className="key" onClick={() => set(["body", k.key, i], undefined)}>
-                          Remove
-                        </button>
-                      </div>
+                  <EntryRow
+                    key={path}
+                    item={p}
+                    name={<span className="min-w-0 truncate">{text(get(p, ["label"]))}</span>}
+                    detail={choice ? text(get(p, [choice.path])).replace("-", " ") : ""}
+                    on={on}
+                    onToggle={() => onChoose(on ? "" : path)}
+                  >
+                    {field("Id", ["id"], "w-28")}
+                    {field("Name", ["label"], "w-36")}
+                    {field("x, mm", ["at", "xMm"], "w-20", true)}
+                    {field("y, mm", ["at", "yMm"], "w-20", true)}
+                    {k.key === "mounts" ? field("Size, mm", ["sizeMm"], "w-20", true) : null}
+                    {choice ? (
+                      <EntryChoice
+                        word={choice.word}
+                        value={text(get(p, [choice.path]))}
+                        width="w-32"
+                        options={choice.options}
+                        onChange={(to) => set(["body", k.key, i, choice.path], to)}
+                      />
                     ) : null}
-                  </li>
+                    <button type="button" className="key" onClick={() => set(["body", k.key, i], undefined)}>
+                      Remove
+                    </button>
+                  </EntryRow>
                 );
               })}
             </ul>

@@ -4,11 +4,11 @@ import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { FAMILY_IDS, family, PORT_ROLES } from "../../core/catalogue";
 import type { ShelfEntry } from "../../server/shelf";
-import { cx } from "../../ui/cx";
 import { useAct } from "../frame/use-act";
 import { KIND_WORD } from "../parts/kinds";
 import { saveTypeAction } from "./actions";
 import { type Draft, draftOf, FIELDS, get, type Json, judgeDraft, put } from "./draft";
+import { EntryChoice, EntryField, EntryRow } from "./entry-row";
 import { PlacesForm } from "./places-form";
 import { TypeDrawing } from "./type-drawing";
 
@@ -244,47 +244,42 @@ function Ports({
         {ports.map((p, i) => {
           const key = `ports.${i}.at`;
           const on = key === chosen;
-          const field = (name: string, path: string[], width: string, number = false) => (
-            <label className={width}>
-              <span className="block text-second text-soft">{name}</span>
-              <input
-                className="field mono w-full"
-                type={number ? "number" : "text"}
-                step="any"
-                value={str(get(p, path))}
-                onChange={(e) => set(["ports", i, ...path], number ? (e.target.value === "" ? undefined : Number(e.target.value)) : e.target.value)}
-              />
-            </label>
+          const field = (word: string, path: string[], width: string, number = false) => (
+            <EntryField word={word} value={get(p, path)} width={width} number={number} onChange={(to) => set(["ports", i, ...path], to)} />
           );
           return (
-            <li key={key} className={cx("bar-left border-b border-b-rule", on && "bg-sheet")} data-chosen={on}>
-              <button
-                type="button"
-                className="flex min-h-9 w-full items-center gap-3 px-2 text-left"
-                aria-expanded={on}
-                onClick={() => onChoose(on ? "" : key)}
-              >
-                <span className="mono w-28 shrink-0">{str(get(p, ["label"]))}</span>
-                <span className="min-w-0 flex-1 truncate text-second text-soft">{familyWord(str(get(p, ["family"])))}</span>
-                <span className="mono text-second">
-                  {str(get(p, ["at", "xMm"]))}, {str(get(p, ["at", "yMm"]))} mm
-                </span>
+            <EntryRow
+              key={key}
+              item={p}
+              name={<span className="mono w-28 shrink-0">{str(get(p, ["label"]))}</span>}
+              detail={familyWord(str(get(p, ["family"])))}
+              on={on}
+              onToggle={() => onChoose(on ? "" : key)}
+            >
+              {field("Id", ["id"], "w-28")}
+              {field("As printed", ["label"], "w-28")}
+              <EntryChoice
+                word="Family"
+                value={str(get(p, ["family"]))}
+                width="w-36"
+                options={FAMILY_IDS}
+                wordOf={familyWord}
+                onChange={(v) => set(["ports", i, "family"], v)}
+              />
+              <EntryChoice
+                word="Role"
+                value={str(get(p, ["role"]))}
+                width="w-36"
+                options={PORT_ROLES}
+                onChange={(v) => set(["ports", i, "role"], v)}
+              />
+              {field("x, mm", ["at", "xMm"], "w-20", true)}
+              {field("y, mm", ["at", "yMm"], "w-20", true)}
+              {field("Limit, A", ["limit", "currentA"], "w-20", true)}
+              <button type="button" className="key" onClick={() => set(["ports", i], undefined)}>
+                Remove
               </button>
-              {on ? (
-                <div className="flex flex-wrap items-end gap-2 p-2">
-                  {field("Id", ["id"], "w-28")}
-                  {field("As printed", ["label"], "w-28")}
-                  <Choice name="Family" value={str(get(p, ["family"]))} options={FAMILY_IDS} onChange={(v) => set(["ports", i, "family"], v)} />
-                  <Choice name="Role" value={str(get(p, ["role"]))} options={PORT_ROLES} onChange={(v) => set(["ports", i, "role"], v)} />
-                  {field("x, mm", ["at", "xMm"], "w-20", true)}
-                  {field("y, mm", ["at", "yMm"], "w-20", true)}
-                  {field("Limit, A", ["limit", "currentA"], "w-20", true)}
-                  <button type="button" className="key" onClick={() => set(["ports", i], undefined)}>
-                    Remove
-                  </button>
-                </div>
-              ) : null}
-            </li>
+            </EntryRow>
           );
         })}
       </ul>
@@ -294,20 +289,4 @@ function Ports({
 
 function familyWord(id: string): string {
   return (FAMILY_IDS as readonly string[]).includes(id) ? family(id).name : id;
-}
-
-function Choice({ name, value, options, onChange }: { name: string; value: string; options: readonly string[]; onChange: (v: string) => void }) {
-  return (
-    <label className="w-36">
-      <span className="block text-second text-soft">{name}</span>
-      <select className="field w-full" value={value} onChange={(e) => onChange(e.target.value)}>
-        {options.includes(value) ? null : <option value={value}>{value}</option>}
-        {options.map((o) => (
-          <option key={o} value={o}>
-            {familyWord(o).replace(/-/g, " ")}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
 }
