@@ -192,6 +192,7 @@ describe("intake in full", () => {
     await list.getByRole("button", { name: /ASIDE-1/ }).waitFor();
     await page.getByRole("button", { name: "Order list" }).click();
     await page.getByText("Line 5: Nobody knows, serial ASIDE-2").waitFor();
+    await page.getByRole("button", { name: "Fit", exact: true }).click();
     await list.getByRole("button", { name: /OWN-1/ }).click();
     expect(await page.getByLabel("The client's own, used again").isChecked()).toBe(true);
     expect(desk.errors).toEqual([]);
