@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo } from "../../tests/fixtures/demo";
+import { buildGraph, runLengthMm } from "../build";
 import { costsOfPlaces, costWords, LEVELS, PieceMemory, type Plan, plan } from ".";
 
 const key = (p: Plan) => p.connections.map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`).join("\n");
@@ -71,6 +72,23 @@ describe("what another place would cost", () => {
     expect(costs.map((c) => [c.port, c.best])).toEqual(places.map((p) => [p.port, p.port === fan.port]));
     expect(costs[0]?.words).toBe("nothing more");
     for (const c of costs.slice(1)) expect(c.words).not.toMatch(/shorter|fewer|nothing/);
+  }, 60_000);
+  it("a place out of reach is no second best: SYS_FAN4 for the upper front fan, by the board's own millimetres", async () => {
+    const { build, types } = demo("fs-1041");
+    const planned = (await plan({ ...build, connections: [] }, types)).build;
+    const fan = planned.connections.find((c) => c.lead === "fan-front-1:lead");
+    if (!fan) throw new Error("no upper front fan");
+    const costs = await costsOfPlaces(planned, types, fan.lead, [{ port: fan.port }, { port: "board:SYS_FAN4" }, { port: "board:CPU_OPT" }]);
+    const g = buildGraph(planned, types);
+    const [lead, port] = [g.leads.get(fan.lead), g.ports.get("board:SYS_FAN4")];
+    if (!lead || !port) throw new Error("gone");
+    expect(runLengthMm(lead.origin, port.at, g.cutouts, g.boardRect)).toBeGreaterThan(lead.lead.lengthMm);
+    expect(costs.map((c) => [c.holds, c.best])).toEqual([
+      [true, true],
+      [false, false],
+      [true, false],
+    ]);
+    expect(costs[1]).toMatchObject({ words: "out of reach, or over a limit", rank: 2 });
   }, 60_000);
   it("without time there is no answer for a place, not a wrong one", async () => {
     const { build, types } = demo("fs-1048");

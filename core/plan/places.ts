@@ -2,7 +2,7 @@ import { type Address, type Build, buildGraph, type Connection, type TypeLookup 
 import { type Cost, compareCost, LEVEL_WORDS, LEVELS } from "./levels";
 import { PieceMemory } from "./memory";
 import { type Plan, type PlanOptions, plan } from "./planner";
-import { verify } from "./verify";
+import { type Verdict, verify } from "./verify";
 
 export interface Place {
   port: Address;
@@ -12,6 +12,8 @@ export interface Place {
 export interface PlaceCost extends Place {
   /** What it would cost against the best plan, the first levels that differ; "nothing more" when it is as good. */
   words: string;
+  /** False where the plug does not reach, or a limit breaks. */
+  holds: boolean;
   /** The best place of all, or as good. */
   best: boolean;
   /** Against the best of the others; smaller is better. */
@@ -53,12 +55,12 @@ export async function costsOfPlaces(
   const base = await plan({ ...build, connections: [...others, ...open(own)] }, types, { ...options, memory, deadlineS: left() });
   const before = buildGraph(build, types);
   // A fixed lead is a constant and costs the planner nothing: looked at again as planned, it costs what it costs.
-  const whole = (made: Plan): Cost => {
+  const whole = (made: Plan): Verdict => {
     const connections = made.build.connections.map((c) => (c.lead === lead ? { ...c, state: "planned" as const } : c));
-    return verify(buildGraph({ ...made.build, connections }, types), before).cost;
+    return verify(buildGraph({ ...made.build, connections }, types), before);
   };
-  const baseCost = whole(base);
-  const out: { place: Place; cost: Cost; proved: boolean; broken: boolean }[] = [];
+  const baseCost = whole(base).cost;
+  const out: { place: Place; cost: Cost; proved: boolean; holds: boolean }[] = [];
   for (const p of places) {
     if (left() < 1) break;
     const fixed: Connection = { lead, port: p.port, state: "fixed", ...(p.place ? { place: p.place } : {}) };
@@ -68,14 +70,17 @@ export async function costsOfPlaces(
       memory,
       deadlineS: left(),
     });
-    out.push({ place: p, cost: whole(made), proved: made.status === "proved", broken: made.broken.length > 0 });
+    const verdict = whole(made);
+    const holds = verdict.broken.length + made.broken.length === 0;
+    out.push({ place: p, cost: verdict.cost, proved: made.status === "proved", holds });
   }
-  const order = [...out].sort((a, b) => Number(a.broken) - Number(b.broken) || compareCost(a.cost, b.cost));
+  const order = [...out].sort((a, b) => Number(b.holds) - Number(a.holds) || compareCost(a.cost, b.cost));
   const best = order[0];
   return out.map((o) => ({
     ...o.place,
-    words: o.broken ? "breaks a limit" : costWords(baseCost, o.cost),
-    best: best !== undefined && !o.broken && compareCost(o.cost, best.cost) === 0,
+    words: !o.holds ? "out of reach, or over a limit" : costWords(baseCost, o.cost),
+    holds: o.holds,
+    best: best !== undefined && o.holds && compareCost(o.cost, best.cost) === 0,
     rank: order.indexOf(o),
     proved: o.proved && base.status === "proved",
   }));

@@ -83,7 +83,8 @@ function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, o
     if (taking) first.current?.focus();
   }, [taking]);
   const costs = usePlaceCosts(number, lead, list, taking);
-  const next = costs.rows && [...costs.rows].filter((r) => !list.find((c) => sameSpot(c, r))?.here).sort((a, b) => a.rank - b.rank)[0];
+  // As good as the best is no next best: another branch of the same splitter, say.
+  const next = costs.rows && [...costs.rows].filter((r) => r.holds && !r.best).sort((a, b) => a.rank - b.rank)[0];
   const nextName = next && list.find((c) => sameSpot(c, next))?.name;
   const port = lead.port ? scene.graph.ports.get(lead.port) : undefined;
   const mine = findings.filter((f) => f.ends.includes(lead.address));
@@ -159,7 +160,7 @@ function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, o
         ) : null}
         {!locked && taking ? (
           <p role="status" className="text-second">
-            {costs.said || (next && nextName ? `Next best: ${nextName}, ${next.words}.` : "")}
+            {costs.said || (next && nextName ? `Next best: ${nextName}, ${next.words}.` : costs.rows ? "No other place is second best." : "")}
           </p>
         ) : null}
         {!locked && list.length === 0 ? <p>No port of this build takes it.</p> : null}

@@ -14,9 +14,9 @@ export function CostWords({ rows, at }: { rows: PlaceRow[] | null; at: Candidate
   if (!row) return null;
   return (
     <span className="block text-second">
-      {row.best ? "Best: " : "Costs: "}
+      {row.best ? "Best: " : row.holds ? "Costs: " : "Not there: "}
       {row.words}
-      {row.proved ? "" : " (not yet proved)"}
+      {row.proved || !row.holds ? "" : " (not yet proved)"}
     </span>
   );
 }

@@ -27,7 +27,7 @@ describe("the wiring screen", () => {
     await page.getByText(/^Next best: .+\.$/).waitFor({ timeout: 60_000 });
     const places = page.getByRole("region", { name: "Where it could go" });
     await places.getByRole("button", { name: /SYS_FAN1 \(here\).*Best: nothing more/ }).waitFor();
-    expect(await places.getByRole("button", { name: /Costs: / }).count()).toBeGreaterThan(2);
+    expect(await places.getByRole("button", { name: /Costs: / }).count()).toBeGreaterThan(0);
     await accessible(page);
     await page.getByRole("button", { name: "Let go" }).click();
     expect(await places.getByText("Costs:").count()).toBe(0);
