@@ -87,6 +87,14 @@ export function unitParts(build: Build, types: TypeLookup, troubled: ReadonlySet
 const serves = (t: PartType): string[] =>
   t.kind === "adapter" ? t.leads.filter((l) => l.flow === "out").map((l) => l.family) : t.ports.filter((p) => p.flow === "out").map((p) => p.family);
 
+export const servedBy = (units: readonly Part[], types: TypeLookup): Set<string> =>
+  new Set(
+    units.flatMap((u) => {
+      const type = types(u.type);
+      return type ? serves(type) : [];
+    }),
+  );
+
 /** The next id of the form `type.1` that no part has. Remembers what it gave. */
 export function freshId(type: string, ids: Set<string>): string {
   const stem = type.replace(/[^A-Za-z0-9_.+-]/g, "-").slice(0, 50);

@@ -42,7 +42,7 @@ const costAt = (piece: Piece, level: Level, values: readonly number[]) => piece.
 
 /** Level by level: the optimum of each becomes a row for the next. */
 export const highsEngine: Engine = {
-  async solve(piece, levels, deadlineS, beat) {
+  async solve(piece, levels, deadlineS, beat, toFirstCost = false) {
     const highs = await load();
     const n = piece.vars.length;
     const matrix = sparse(piece);
@@ -71,7 +71,7 @@ export const highsEngine: Engine = {
     }
     try {
       model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.999, random_seed: 0 });
-      return solveLevels(highs, model, piece, levels, deadlineS, beat);
+      return solveLevels(highs, model, piece, levels, deadlineS, beat, toFirstCost);
     } catch (e) {
       throw new Error(`The solver failed: ${shortly(e)}`);
     } finally {
@@ -90,6 +90,7 @@ function solveLevels(
   levels: readonly Level[],
   deadlineS: number,
   beat: PartCost | undefined,
+  toFirstCost: boolean,
 ): Solution | undefined {
   const n = piece.vars.length;
   const until = performance.now() + deadlineS * 1000;
@@ -116,7 +117,8 @@ function solveLevels(
         const found = Array.from(model.getSolution().colValue, Math.round);
         if (found.length === n && holds(piece, found)) values = found;
         if (!values) throw new Error(`no plan found in time (status ${status})`);
-        return { values, proved: false, ...(provedTo ? { provedTo } : {}) };
+        // The order of names only breaks ties: what costs anything is proved all the same.
+        return { values, proved: level === "canonical", settled: false, ...(provedTo ? { provedTo } : {}) };
       }
       values = Array.from(model.getSolution().colValue, Math.round);
       if (!holds(piece, values)) throw new Error("an answer that breaks a rule");
@@ -126,6 +128,7 @@ function solveLevels(
       const used = cost.flatMap((c, i) => (c === 0 ? [] : [{ i, c }]));
       model.addRow(-highs.infinity, best, { indices: used.map((u) => u.i), values: used.map((u) => u.c) });
       provedTo = level;
+      if (toFirstCost && best > 0) break;
       if (beat && tied) {
         // Levels that this piece cannot cost at all lie between: there it costs nothing.
         while (LEVELS[passed] !== level) if ((beat[LEVELS[passed++] ?? level] ?? 0) > 0) tied = false;

@@ -100,11 +100,16 @@ export interface Solution {
   values: number[];
   /** Every level was solved to its proven optimum. */
   proved: boolean;
+  /** False where time ran out among answers that cost the same: another run may find another of them. */
+  settled?: boolean;
   /** The last level proved, when not all were. */
   provedTo?: Level;
 }
 
-/** Whatever solves a piece: the door behind which `highs` stands. `undefined`: no assignment holds, or none can beat `beat`. */
+/**
+ * Whatever solves a piece: the door behind which `highs` stands. `undefined`: no assignment holds, or none can beat `beat`.
+ * With `toFirstCost` it may stop at the first level whose optimum is not zero.
+ */
 export interface Engine {
-  solve(piece: Piece, levels: readonly Level[], deadlineS: number, beat?: PartCost): Promise<Solution | undefined>;
+  solve(piece: Piece, levels: readonly Level[], deadlineS: number, beat?: PartCost, toFirstCost?: boolean): Promise<Solution | undefined>;
 }

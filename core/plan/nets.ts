@@ -232,11 +232,41 @@ function addZones(model: Model, nets: Nets, out: NetVariables): void {
             ],
             0,
           );
+        tighten(model, nets, g, zone, out, w);
         return w;
       });
     const extra = model.variable(`zone ${zone} extra`, { extraRoots: 1 }, Math.max(1, on.length + kept.size));
     model.atMost([...on.map((w): [number, number] => [w, 1]), [extra, -1]], 1 - kept.size);
   }
+}
+
+/**
+ * What a zone puts on a root is within the root's limits and places only where the zone is on it. Says nothing new, but
+ * the solver sees at once how many roots and splitters it takes.
+ */
+function tighten(model: Model, nets: Nets, group: string, zone: string, out: NetVariables, w: number): void {
+  const all = out.choices.filter((c) => c.root.group === group);
+  const here = all.filter((c) => c.consumer.zone === zone);
+  const most = nets.groups.get(group);
+  for (const [limitMA, of] of [
+    [most?.mA, (c: Consumer) => c.mA],
+    [most?.startMA, (c: Consumer) => c.startMA],
+  ] as const) {
+    if (limitMA === undefined || !Number.isFinite(limitMA) || limitMA <= 0) continue;
+    const terms = here.map((c): [number, number] => [c.variable, of(c.consumer)]).filter(([, a]) => a > 0);
+    if (terms.reduce((s, [, a]) => s + a, 0) > limitMA) model.atMost([...terms, [w, -limitMA]], 0);
+  }
+  const places = nets.roots.filter((r) => r.group === group).reduce((s, r) => s + r.places, 0);
+  if (here.reduce((s, c) => s + c.consumer.weight, 0) > places)
+    model.atMost(
+      [
+        ...here.map((c): [number, number] => [c.variable, c.consumer.weight]),
+        ...all.map((c): [number, number] => [c.variable, -c.consumer.opens]),
+        ...out.splitters.filter((s) => s.root.group === group).map((s): [number, number] => [s.variable, 1 - s.splitter.ports]),
+        [w, -places],
+      ],
+      0,
+    );
 }
 
 const passesSpeed = (root: { sample: { port: { reportsSpeed?: boolean | undefined; speedTo?: string | undefined } } }) =>

@@ -1,15 +1,13 @@
 import { type Build, buildGraph, type Connection, type Graph, naturally, type Part, type TypeLookup } from "../build";
-import { type Free, freeEnds, isConstant, looseCables, netsOf, sourceOf, whyHere } from "../wiring";
+import { type Free, freeEnds, isConstant, looseCables, whyHere } from "../wiring";
 import { assemble } from "./assemble";
-import { alike, splittersOf, unitParts, withoutUnusedAccessories } from "./candidates";
-import { addDirect } from "./direct";
+import { servedBy, unitParts, withoutUnusedAccessories } from "./candidates";
 import { highsEngine } from "./engine";
-import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "./levels";
+import { type Laid, layOut, ownLevels } from "./lay-out";
+import { addCost, type Cost, compareCost, LEVELS, type Level, type PartCost, zeroCost } from "./levels";
 import { type PieceMemory, remembering } from "./memory";
-import { type Engine, Model } from "./model";
-import { addNets } from "./nets";
+import type { Engine, Model, Piece } from "./model";
 import { isSmall, smallEngine, totalCost } from "./small";
-import { accessoryCost, addSupply } from "./supply";
 import { verify } from "./verify";
 
 /** A finished plan: every connection with its reason, everything that stays free with its reason, and the proof. */
@@ -47,9 +45,12 @@ interface Attempt {
   provedTo?: Level;
   broken: string[];
   graph: Graph;
-  /** Families whose plugs cost something down to the accessories: only they may want a hub or an adapter. */
-  troubled: Set<string>;
 }
+
+/** The levels above and with the accessories. */
+const ACCESSORY_LEVELS = LEVELS.slice(0, LEVELS.indexOf("fromShelf") + 1);
+
+const lessCost = (a: Cost, b: Cost): Cost => addCost(a, Object.fromEntries(LEVELS.map((l) => [l, -b[l]])));
 
 /**
  * Plans where every lead goes. Deterministic: neither the order of parts nor of connections in the file matters.
@@ -59,107 +60,120 @@ interface Attempt {
 export async function plan(build: Build, types: TypeLookup, options: PlanOptions = {}): Promise<Plan> {
   const start = withoutUnusedAccessories(build);
   const before = buildGraph(build, types);
-  const until = performance.now() + (options.deadlineS ?? 60) * 1000;
-  let best = await attempt(start, before, types, [], options, until);
-  if (!best) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");
-  // Hubs and adapters cost an accessory each, so they cannot improve what is perfect down to that level.
-  const units = unitParts(start, types, best.troubled);
-  if (units.length > 0) {
-    const other = await attempt(start, before, types, units, options, until, best.cost);
-    if (other) best = { ...(compareCost(other.cost, best.cost) < 0 ? other : best), proved: best.proved && other.proved };
-  }
-  return finish(start, best);
+  const run: Run = { start, before, types, options, until: performance.now() + (options.deadlineS ?? 60) * 1000 };
+  const plain = layOut(start, before, types, []);
+  // Hubs and adapters cost an accessory each, so they cannot improve what is perfect down to that level: only families
+  // in pieces that cost something there may want one.
+  const asIs = (await probe(run, plain, plain.model.pieces(), ACCESSORY_LEVELS, true)) ?? [];
+  const units = unitParts(start, types, new Set(asIs.flatMap((p) => (p.first || !p.sure ? [...p.families] : []))));
+  const offer = layOut(start, before, types, units);
+  if (offer.offered.length === 0) return finish(start, await whole(run, plain));
+  const which = await worth(run, plain, asIs, offer, units);
+  if (which === "without") return finish(start, await whole(run, plain));
+  if (which === "with") return finish(start, await whole(run, offer));
+  const best = await whole(run, plain);
+  const fresh = layOut(start, before, types, units);
+  takeOne(fresh);
+  const other = await solve(run, fresh, best.cost);
+  if (!other) return finish(start, best);
+  return finish(start, { ...(compareCost(other.cost, best.cost) < 0 ? other : best), proved: best.proved && other.proved });
 }
 
-/** The levels above and with the accessories. */
-const ACCESSORY_LEVELS = LEVELS.slice(0, LEVELS.indexOf("fromShelf") + 1);
+interface Run {
+  start: Build;
+  before: Graph;
+  types: TypeLookup;
+  options: PlanOptions;
+  until: number;
+}
 
-const lessCost = (a: Cost, b: Cost): Cost => addCost(a, Object.fromEntries(LEVELS.map((l) => [l, -b[l]])));
+const left = (run: Run) => Math.max(1, (run.until - performance.now()) / 1000);
 
-/** One solve with these units on offer. With `beat`, only answers that use a unit and could be better count. */
-async function attempt(
-  start: Build,
-  before: Graph,
-  types: TypeLookup,
-  units: Part[],
-  options: PlanOptions,
-  until: number,
-  beat?: Cost,
-): Promise<Attempt | undefined> {
-  const keep = start.connections;
-  const open: Build = { ...start, parts: [...start.parts, ...units] };
-  const graph = buildGraph(open, types);
-  const model = new Model();
-  const used = new Map(
-    units
-      .map((u) => {
-        const node = graph.parts.get(u.id);
-        // Adapters are priced where they are used; a hub is priced here.
-        return [u.id, node?.type.kind === "adapter" ? -1 : model.variable(`use ${u.id}`, node ? accessoryCost(node) : {})] as const;
-      })
-      .filter(([, v]) => v >= 0),
+const engineFor = (run: Run, piece: Piece): Engine =>
+  run.options.engine ?? (isSmall(piece) ? smallEngine : run.options.memory ? remembering(highsEngine, run.options.memory) : highsEngine);
+
+const takeOne = (laid: Laid) =>
+  laid.model.atLeast(
+    laid.offered.map((v): [number, number] => [v, 1]),
+    1,
   );
-  for (const group of alike(
-    graph,
-    units.filter((u) => used.has(u.id)),
-  )) {
-    for (let i = 1; i < group.length; i++) {
-      const a = used.get(group[i - 1] ?? "");
-      const b = used.get(group[i] ?? "");
-      if (a !== undefined && b !== undefined)
-        model.atMost(
-          [
-            [b, 1],
-            [a, -1],
-          ],
-          0,
-        );
-    }
-  }
-  const groupBefore = new Map<string, string>();
-  for (const c of before.connections) {
-    if (isConstant(c)) continue;
-    const p = before.ports.get(c.port);
-    const source = p && sourceOf(before, p, (a) => before.ofLead.get(a));
-    if (source && source.kind !== "dangling") groupBefore.set(c.lead, source.kind === "hub" ? source.part.id : source.port.address);
-  }
-  const cableBefore = new Map<string, string>();
-  for (const c of before.connections) {
-    const cable = before.parts.get(c.lead.split(":")[0] ?? "")?.cable;
-    if (!isConstant(c) && cable) cableBefore.set(c.port, `${cable.owner}/${cable.cable.id}`);
-  }
-  const constants = keep.filter(isConstant);
-  const nets = addNets(
-    model,
-    graph,
-    netsOf(graph, (id) => used.has(id)),
-    splittersOf(start, types),
-    used,
-    (l) => groupBefore.get(l),
-  );
-  const supply = addSupply(model, graph, used, (p) => cableBefore.get(p));
-  const direct = addDirect(model, graph);
 
-  const offered = [...used.values(), ...supply.adapters.filter((a) => units.some((u) => u.id === a.adapter.id)).map((a) => a.variable)];
+function zeroAt(model: Model, level: Level): void {
+  for (const [v, c] of model.costs.entries()) if ((c[level] ?? 0) > 0) model.upper[v] = 0;
+}
+
+/** One piece solved for some levels. */
+interface Probed {
+  families: Set<string>;
+  cost: PartCost;
+  /** The first level that costs anything. */
+  first: Level | undefined;
+  sure: boolean;
+}
+
+/** Solves each piece for these levels, or no further than to the first that costs anything; undefined where nothing holds at all. */
+async function probe(run: Run, laid: Laid, pieces: readonly Piece[], levels: readonly Level[], toFirstCost: boolean): Promise<Probed[] | undefined> {
+  const out: Probed[] = [];
+  for (const piece of pieces) {
+    const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), left(run), undefined, toFirstCost);
+    if (!solution) return undefined;
+    const all = totalCost(piece, solution.values);
+    const cost = Object.fromEntries(levels.map((l) => [l, all[l] ?? 0]));
+    const families = new Set(piece.vars.flatMap((v) => laid.familyOf.get(v) ?? []));
+    out.push({ families, cost, first: levels.find((l) => (all[l] ?? 0) > 0), sure: solution.proved });
+  }
+  return out;
+}
+
+const sumOf = (list: readonly Probed[], level: Level) => list.reduce((s, p) => s + (p.cost[level] ?? 0), 0);
+
+/**
+ * Is the build worth another solve with units, without them, or with both? Looks only at the levels down to the first
+ * at which a piece costs something that a unit could serve; whatever differs there, nothing further down makes up for.
+ */
+async function worth(run: Run, plain: Laid, asIs: readonly Probed[], offer: Laid, units: readonly Part[]): Promise<"with" | "without" | "both"> {
+  const served = servedBy(units, run.types);
+  const touched = asIs.map((p) => [...p.families].some((f) => served.has(f)));
+  const deciding = ACCESSORY_LEVELS.find((l) => asIs.some((p, i) => touched[i] && p.first === l));
+  if (!deciding || asIs.some((p) => !p.sure)) return "both";
+  const levels = LEVELS.slice(0, LEVELS.indexOf(deciding) + 1);
+  const pieces = plain.model.pieces();
+  // Pieces that no unit can serve cost what they cost; those that one can cost nothing before the deciding level.
+  const others = await probe(
+    run,
+    plain,
+    pieces.filter((_, i) => !touched[i]),
+    levels,
+    false,
+  );
+  if (!others) return "both";
+  const without = [...others, ...asIs.filter((_, i) => touched[i])];
+  takeOne(offer);
+  for (const l of levels) if (sumOf(without, l) === 0) zeroAt(offer.model, l);
+  const withUnit = await probe(run, offer, offer.model.pieces(), levels, false);
+  if (!withUnit) return "without";
+  if ([...others, ...withUnit].some((p) => !p.sure)) return "both";
+  const first = levels.find((l) => sumOf(withUnit, l) !== sumOf(without, l));
+  if (!first) return "both";
+  return sumOf(withUnit, first) < sumOf(without, first) ? "with" : "without";
+}
+
+async function whole(run: Run, laid: Laid): Promise<Attempt> {
+  const made = await solve(run, laid);
+  if (!made) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");
+  return made;
+}
+
+/** Solves a layout to the last level. With `beat`, only answers that could be better count. */
+async function solve(run: Run, laid: Laid, beat?: Cost): Promise<Attempt | undefined> {
+  const { start, before, types, options } = run;
+  const { graph, model, supply, nets, direct, units, used, offered } = laid;
   const ceiling = beat && mustBeat(model, beat);
-  if (beat && offered.length === 0) return undefined;
-  if (beat)
-    model.atLeast(
-      offered.map((v): [number, number] => [v, 1]),
-      1,
-    );
-
   const values = new Array<number>(model.names.length).fill(0);
   const pieces = model.pieces();
   const levels = model.levels();
   let proved = supply.complete;
   let provedTo: Level | undefined;
-  const familyOf = new Map<number, string>([
-    ...nets.choices.map((c): [number, string] => [c.variable, c.consumer.node.lead.family]),
-    ...[...nets.free].map(([lead, v]): [number, string] => [v, graph.leads.get(lead)?.lead.family ?? ""]),
-    ...[...supply.free].map(([port, v]): [number, string] => [v, graph.ports.get(port)?.port.family ?? ""]),
-  ]);
-  const troubled = new Set<string>();
   const hasUnit = (piece: { vars: number[] }) => offered.some((v) => piece.vars.includes(v));
   // Pieces that no unit touches come first: what they cost is off the budget of the last.
   pieces.sort((a, b) => Number(hasUnit(a)) - Number(hasUnit(b)));
@@ -171,14 +185,10 @@ async function attempt(
       const terms = piece.costs.flatMap((c, i): [number, number][] => (c[ceiling.level] ? [[i, c[ceiling.level] ?? 0]] : []));
       if (terms.length > 0) piece.rows.push({ lower: Number.NEGATIVE_INFINITY, upper: ceiling.most, terms });
     }
-    const engine = options.engine ?? (isSmall(piece) ? smallEngine : options.memory ? remembering(highsEngine, options.memory) : highsEngine);
-    const mine = levels.filter((l) => piece.costs.some((c) => (c[l] ?? 0) !== 0));
-    const solution = await engine.solve(piece, mine, Math.max(1, (until - performance.now()) / 1000), last ? lessCost(beat, spent) : undefined);
+    const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), left(run), last ? lessCost(beat, spent) : undefined);
     if (!solution) return undefined;
     for (const [i, v] of piece.vars.entries()) values[v] = solution.values[i] ?? 0;
-    const cost = totalCost(piece, solution.values);
-    spent = addCost(spent, cost);
-    if (ACCESSORY_LEVELS.some((l) => (cost[l] ?? 0) > 0)) for (const v of piece.vars) troubled.add(familyOf.get(v) ?? "");
+    spent = addCost(spent, totalCost(piece, solution.values));
     if (!solution.proved) {
       proved = false;
       provedTo = solution.provedTo;
@@ -189,20 +199,11 @@ async function attempt(
   const adaptersUsed = supply.adapters.filter((a) => chosen(a.variable) > 0).map((a) => a.adapter.id);
   const usedUnits = new Set([...[...used].filter(([, v]) => chosen(v) > 0).map(([id]) => id), ...adaptersUsed]);
   const made = assemble(graph, units, nets, supply, direct, usedUnits, chosen);
-  const connections = [...constants, ...made.connections];
+  const connections = [...start.connections.filter(isConstant), ...made.connections];
   const finished: Build = { ...start, parts: [...start.parts, ...made.parts], connections };
   const after = buildGraph(finished, types);
   const verdict = verify(after, before);
-  return {
-    parts: made.parts,
-    connections,
-    cost: verdict.cost,
-    proved,
-    ...(provedTo ? { provedTo } : {}),
-    broken: verdict.broken,
-    graph: after,
-    troubled,
-  };
+  return { parts: made.parts, connections, cost: verdict.cost, proved, ...(provedTo ? { provedTo } : {}), broken: verdict.broken, graph: after };
 }
 
 /**
@@ -213,7 +214,7 @@ function mustBeat(model: Model, beat: Cost): { level: Level; most: number } | un
   for (const level of LEVELS) {
     if (level === "canonical") return undefined;
     if (beat[level] > 0) return { level, most: beat[level] };
-    for (const [v, c] of model.costs.entries()) if ((c[level] ?? 0) > 0) model.upper[v] = 0;
+    zeroAt(model, level);
   }
   return undefined;
 }

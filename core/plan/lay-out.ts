@@ -1,0 +1,97 @@
+import { type Build, buildGraph, type Graph, type Part, type TypeLookup } from "../build";
+import { isConstant, netsOf, sourceOf } from "../wiring";
+import { alike, splittersOf } from "./candidates";
+import { addDirect, type DirectVariables } from "./direct";
+import type { Level } from "./levels";
+import { Model, type Piece } from "./model";
+import { addNets, type NetVariables } from "./nets";
+import { accessoryCost, addSupply, type SupplyVariables } from "./supply";
+
+/** A build laid out as a model, with some units (hubs, adapters) on offer beside what is in it. */
+export interface Laid {
+  graph: Graph;
+  units: readonly Part[];
+  model: Model;
+  /** Which variable says that a unit is taken. */
+  used: ReadonlyMap<string, number>;
+  nets: NetVariables;
+  supply: SupplyVariables;
+  direct: DirectVariables;
+  /** At least one of these is 1 where any unit is taken. */
+  offered: number[];
+  /** Family of the plug or socket that a variable is about. */
+  familyOf: ReadonlyMap<number, string>;
+}
+
+export function layOut(start: Build, before: Graph, types: TypeLookup, units: readonly Part[]): Laid {
+  const graph = buildGraph({ ...start, parts: [...start.parts, ...units] }, types);
+  const model = new Model();
+  const used = new Map(
+    units
+      .map((u) => {
+        const node = graph.parts.get(u.id);
+        // Adapters are priced where they are used; a hub is priced here.
+        return [u.id, node?.type.kind === "adapter" ? -1 : model.variable(`use ${u.id}`, node ? accessoryCost(node) : {})] as const;
+      })
+      .filter(([, v]) => v >= 0),
+  );
+  const takeable = units.filter((u) => used.has(u.id));
+  for (const group of alike(graph, takeable)) {
+    for (let i = 1; i < group.length; i++) {
+      const a = used.get(group[i - 1] ?? "");
+      const b = used.get(group[i] ?? "");
+      if (a === undefined || b === undefined) continue;
+      model.atMost(
+        [
+          [b, 1],
+          [a, -1],
+        ],
+        0,
+      );
+    }
+  }
+  const { group, cable } = lastPlan(before);
+  const nets = addNets(
+    model,
+    graph,
+    netsOf(graph, (id) => used.has(id)),
+    splittersOf(start, types),
+    used,
+    (l) => group.get(l),
+  );
+  const supply = addSupply(model, graph, used, (p) => cable.get(p));
+  const direct = addDirect(model, graph);
+  return {
+    graph,
+    units,
+    model,
+    used,
+    nets,
+    supply,
+    direct,
+    offered: [...used.values(), ...supply.adapters.filter((a) => units.some((u) => u.id === a.adapter.id)).map((a) => a.variable)],
+    familyOf: new Map([
+      ...nets.choices.map((c): [number, string] => [c.variable, c.consumer.node.lead.family]),
+      ...[...nets.free].map(([lead, v]): [number, string] => [v, graph.leads.get(lead)?.lead.family ?? ""]),
+      ...[...supply.free].map(([port, v]): [number, string] => [v, graph.ports.get(port)?.port.family ?? ""]),
+    ]),
+  };
+}
+
+/** Where the last plan had each lead (the root's group) and what fed each socket (the cable's type): for the smallest change. */
+function lastPlan(before: Graph): { group: Map<string, string>; cable: Map<string, string> } {
+  const group = new Map<string, string>();
+  const cable = new Map<string, string>();
+  for (const c of before.connections) {
+    if (isConstant(c)) continue;
+    const p = before.ports.get(c.port);
+    const source = p && sourceOf(before, p, (a) => before.ofLead.get(a));
+    if (source && source.kind !== "dangling") group.set(c.lead, source.kind === "hub" ? source.part.id : source.port.address);
+    const bag = before.parts.get(c.lead.split(":")[0] ?? "")?.cable;
+    if (bag) cable.set(c.port, `${bag.owner}/${bag.cable.id}`);
+  }
+  return { group, cable };
+}
+
+/** Levels that a piece can cost at all, of these. */
+export const ownLevels = (piece: Piece, levels: readonly Level[]) => levels.filter((l) => piece.costs.some((c) => (c[l] ?? 0) !== 0));
