@@ -1,7 +1,11 @@
-import { PieceMemory, plan } from "../core/plan";
+import { type Cost, compareCost, LEVELS, PieceMemory, type Plan, plan } from "../core/plan";
+import { highsEngine } from "../core/plan/engine";
+import { totalCost } from "../core/plan/small";
 import { DEMO, demo } from "../tests/fixtures/demo";
+import { generated } from "../tests/fixtures/generated";
 import { given, T } from "../tests/fixtures/small";
 import { plainFans } from "../tests/referee/plain-model";
+import { plainWhole } from "../tests/referee/plain-whole";
 
 /** Median of some runs in ms. */
 async function median(runs: number, work: () => Promise<unknown>): Promise<number> {
@@ -57,11 +61,91 @@ for (const n of [3, 5, 7]) {
   console.log(`  ${n} fans  ours ${ours.toFixed(0)} ms, plain ${plain.toFixed(0)} ms: ${(plain / ours).toFixed(1)} times`);
 }
 
+/** Seconds for each of the three: the first plan, the whole, the plain model. */
+const LIMIT_S = 60;
+const FIRST_S = 2.5;
+const words = (c: Partial<Cost>) =>
+  LEVELS.filter((l) => l !== "canonical" && (c[l] ?? 0) > 0)
+    .map((l) => `${l} ${c[l]}`)
+    .join(", ");
+const seconds = async <X,>(work: () => Promise<X> | X): Promise<[number, X]> => {
+  const t = performance.now();
+  const x = await work();
+  return [(performance.now() - t) / 1000, x];
+};
+const aboveLength = LEVELS.slice(0, LEVELS.indexOf("lengthCm"));
+console.log(
+  `Generated builds, one after the other: first plan (asked to stop at ${FIRST_S} s), whole plan and plain model in one piece (${LIMIT_S} s each)`,
+);
+for (const [size, seeds] of [
+  [25, [1, 2, 3]],
+  [60, [1, 2, 3]],
+  [120, [1, 2, 3, 4, 5]],
+  [240, [1, 2]],
+] as const) {
+  for (const seed of seeds) {
+    const { build, types } = generated(size, seed);
+    const [firstS, first] = await seconds(() => plan(build, types, { deadlineS: FIRST_S }));
+    const [oursS, ours] = await seconds(() => plan(build, types, { deadlineS: LIMIT_S }));
+    const [plainS, plain] = await seconds(async () => {
+      const { piece, levels } = plainWhole(build, types);
+      const found = await highsEngine.solve(piece, levels, { deadlineS: LIMIT_S }).catch(() => undefined);
+      return found && { ...found, cost: totalCost(piece, found.values) };
+    });
+    const level = aboveLength.find((l) => first.cost[l] !== ours.cost[l]);
+    const gap = (100 * (first.cost.lengthCm - ours.cost.lengthCm)) / ours.cost.lengthCm;
+    const against = !plain
+      ? "no answer"
+      : `${plain.proved ? "proved" : `not proved, settled to ${plain.provedTo ?? "nothing"}`}; ${
+          compareCost(ours.cost, plain.cost) === 0
+            ? "the same optimum"
+            : compareCost(ours.cost, plain.cost) < 0
+              ? "ours is better"
+              : `OURS IS WORSE: plain ${words(plain.cost)}`
+        }`;
+    const state = (p: Plan) => (p.status === "proved" ? "proved" : `not proved, settled to ${p.provedTo ?? "nothing"}`);
+    console.log(`  ${size}/${seed}  ${ours.leads} leads: ${words(ours.cost)}`);
+    console.log(
+      `     first ${firstS.toFixed(2)} s (${first.status}; ${level ? `differs at ${level}: ${first.cost[level]}` : `equal above length, length ${gap >= 0 ? "+" : ""}${gap.toFixed(1)} %`})`,
+    );
+    console.log(`     whole ${oursS.toFixed(2)} s (${state(ours)}); plain ${plainS.toFixed(2)} s (${against}): ${(plainS / oursS).toFixed(1)} times`);
+  }
+}
+
+{
+  const { build, types } = given(
+    [
+      T.case(
+        "c",
+        [0, 1, 2, 3, 4].map((z) => T.mount(`m${z}`, ["front", "top", "rear", "bottom", "side"][z] ?? "front", 60 + 80 * z, 20 + 90 * z)),
+      ),
+      T.board(
+        "b",
+        Array.from({ length: 12 }, (_, i) => T.header(`H${i + 1}`, 15 * i, i === 0 ? { role: "cpu-fan" } : {})),
+      ),
+      T.splitter("s3", 3),
+      T.fan("f", 0.2),
+    ],
+    [
+      { id: "case", type: "c" },
+      { id: "board", type: "b" },
+      ...Array.from({ length: 30 }, (_, i) => ({ id: `f${i}`, type: "f", mount: `m${i % 5}` })),
+    ],
+    { policy: { mayOrder: false }, accessories: [{ type: "s3", count: 12 }] },
+  );
+  const [s, p] = await seconds(() => plan(build, types, { deadlineS: LIMIT_S }));
+  console.log(
+    `Thirty equal fans in five zones on twelve headers with twelve splitters: ${s.toFixed(1)} s, ${p.status}${p.provedTo ? `, settled to ${p.provedTo}` : ""}: ${words(p.cost)}`,
+  );
+}
+
 console.log(
   "One lead fixed where the plan has it, planned again with proof, over all leads in turn: with the memory of solved pieces against from nothing",
 );
-for (const name of ["fs-1041", "fs-1043", "fs-1045"]) {
-  const { build, types } = demo(name);
+for (const [name, { build, types }] of [
+  ...["fs-1041", "fs-1043", "fs-1045"].map((n) => [n, demo(n)] as const),
+  ["generated 120/1", generated(120, 1)] as const,
+]) {
   const bare = { ...build, connections: [] };
   const nothing = await median(3, () => plan(bare, types));
   const memory = new PieceMemory();

@@ -1,10 +1,10 @@
 import type { Build } from "../core/build";
 import { isDone } from "../core/build";
-import type { Plan as MadePlan } from "../core/plan";
-import { type EntityManager, Job, JobPart, Link, LockMode, layPart, Plan, type TechnicianRow } from "../db";
+import { compareCost, type Plan as MadePlan, type PlanProgress } from "../core/plan";
+import { type EntityManager, Job, JobPart, type JobRow, Link, LockMode, layPart, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
-import { planInThread } from "./plan-thread";
+import { type Asked, planInThread } from "./plan-thread";
 import { no, type Result, yes } from "./result";
 
 export interface Planned {
@@ -14,28 +14,88 @@ export interface Planned {
   placed: number;
   free: number;
   tookMs: number;
+  /** What became of a first plan that was not yet proved: proved as it stands, replaced by this better one, or left because the work was stopped. */
+  after?: "proved" | "replaced" | "left" | "stopped";
 }
 
-/** Plans a job and keeps the plan, unless its parts changed meanwhile. What is fixed or plugged stays as it is. */
+export type PlanNews = { kind: "progress"; now: PlanProgress } | { kind: "first"; planned: Planned };
+
+/** Somebody looks on: gets a first plan soon, and news while it is being proved. */
+export interface Watch {
+  news: (n: PlanNews) => void;
+  signal?: AbortSignal | undefined;
+}
+
+/** Seconds after which a plan is shown whether it is proved or not. */
+const FIRST_S = 2.5;
+
+type Make = (build: Build, asked?: Asked) => Promise<MadePlan>;
+
+/**
+ * Plans a job and keeps the plan, unless its parts changed meanwhile. What is fixed or plugged stays as it is.
+ * With `watch`, a plan that is not proved soon is kept and shown as it is, then proved, or replaced by a better one.
+ */
 export async function planJob(
   em: EntityManager,
   number: string,
   by: TechnicianRow,
-  make: (build: Build) => Promise<MadePlan> = planInThread,
+  make: Make = planInThread,
+  watch?: Watch,
 ): Promise<Result<Planned>> {
   const job = await findJob(em, number);
   if (!job) return no(`There is no job ${number}.`);
   const { build } = await buildOfJob(em, job);
   // The row is read again later and refreshes itself; what it was now is what counts.
-  const partsRevision = job.partsRevision;
-  const started = performance.now();
-  let made: MadePlan;
+  const start: Start = { job, build, partsRevision: job.partsRevision, by, startedAt: performance.now() };
+  const asked: Asked = { onProgress: (now) => watch?.news({ kind: "progress", now }), signal: watch?.signal };
+  let first: MadePlan;
   try {
-    made = await make(build);
+    first = await make(build, watch ? { ...asked, deadlineS: FIRST_S } : asked);
   } catch (e) {
     return no(`No plan was made: ${e instanceof Error ? e.message : String(e)}. The wiring is as it was. Try again.`);
   }
-  const tookMs = Math.round(performance.now() - started);
+  const kept = await store(em, start, first);
+  if (!kept.ok || !watch || first.status === "proved") return kept;
+  watch.news({ kind: "first", planned: kept.value });
+  let better: MadePlan;
+  try {
+    better = await make(build, asked);
+  } catch (e) {
+    if (watch.signal?.aborted) return yes({ ...kept.value, after: "stopped" as const });
+    return no(`Plan ${kept.value.revision} stays, not yet proved: ${e instanceof Error ? e.message : String(e)}. Plan again to prove it.`);
+  }
+  const said = compareCost(better.cost, first.cost);
+  if (said > 0 || (said === 0 && better.status !== "proved")) return yes({ ...kept.value, after: "left" as const });
+  const same = said === 0 && wiring(better) === wiring(first);
+  const done = same ? await confirm(em.fork(), start, kept.value) : await store(em.fork(), start, better);
+  return done.ok ? yes({ ...done.value, after: same ? ("proved" as const) : ("replaced" as const) }) : done;
+}
+
+interface Start {
+  job: JobRow;
+  build: Build;
+  partsRevision: number;
+  by: TechnicianRow;
+  startedAt: number;
+}
+
+const wiring = (p: MadePlan) => p.connections.map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`).join("\n");
+
+/** The plan as it stands has been proved: nothing of it changes but that. */
+function confirm(em: EntityManager, { job, by, startedAt }: Start, planned: Planned): Promise<Result<Planned>> {
+  return em.transactional(async (tx) => {
+    const last = await tx.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
+    if (!last || last.revision !== planned.revision) return no("Somebody planned this job again meanwhile. That plan stays.");
+    const tookMs = Math.round(performance.now() - startedAt);
+    Object.assign(last, { status: "proved", tookMs });
+    log(tx, last.job, by, "plan", `Plan ${last.revision} is proved as it stands.`, { planRevision: last.revision });
+    return yes({ ...planned, status: "proved", tookMs });
+  });
+}
+
+/** Stores a plan as the next revision, with its connections and accessories. */
+function store(em: EntityManager, { job, build, partsRevision, by, startedAt }: Start, made: MadePlan): Promise<Result<Planned>> {
+  const tookMs = Math.round(performance.now() - startedAt);
   return em.transactional(async (tx) => {
     const now = await tx.findOneOrFail(Job, { id: job.id }, { lockMode: LockMode.PESSIMISTIC_WRITE, refresh: true });
     const links = await tx.find(Link, { job: job.id });

@@ -1,6 +1,6 @@
 import { Worker } from "node:worker_threads";
 import type { Address, Build } from "../core/build";
-import type { Place, PlaceCost, Plan } from "../core/plan";
+import type { Place, PlaceCost, Plan, PlanProgress } from "../core/plan";
 
 const DEADLINE_S = 60;
 const THREADS = 2;
@@ -11,8 +11,20 @@ export type Task =
   | { kind: "plan"; build: Build; deadlineS: number }
   | { kind: "places"; build: Build; deadlineS: number; lead: Address; places: readonly Place[] };
 
+/** How a plan is asked for. */
+export interface Asked {
+  deadlineS?: number;
+  onProgress?: (now: PlanProgress) => void;
+  /** Ends the work; what waits is not begun. */
+  signal?: AbortSignal | undefined;
+}
+
+/** What the thread says: news while it works, then the end. */
+export type Said = { ok: true; value: unknown } | { ok: false; why: string } | { progress: PlanProgress };
+
 interface Waiting {
   task: Task;
+  onProgress?: ((now: PlanProgress) => void) | undefined;
   done: (value: unknown) => void;
   failed: (e: Error) => void;
 }
@@ -44,7 +56,11 @@ function newThread(p: Pool): Thread {
     thread.now = undefined;
     if (w) settle(w);
   };
-  worker.on("message", (m: { ok: true; value: unknown } | { ok: false; why: string }) => {
+  worker.on("message", (m: Said) => {
+    if ("progress" in m) {
+      thread.now?.onProgress?.(m.progress);
+      return;
+    }
     end((w) => (m.ok ? w.done(m.value) : w.failed(new Error(m.why))));
     next(p);
   });
@@ -74,17 +90,31 @@ function next(p: Pool): void {
   next(p);
 }
 
-function run<T>(task: Task): Promise<T> {
+function run<T>(task: Task, { onProgress, signal }: Asked = {}): Promise<T> {
   const p = pool();
   if (p.queue.length >= MOST_WAITING) return Promise.reject(new Error("too many plans wait already"));
   return new Promise<T>((resolve, reject) => {
-    p.queue.push({ task, done: (v) => resolve(v as T), failed: reject });
+    const mine: Waiting = { task, onProgress, done: (v) => resolve(v as T), failed: reject };
+    const stop = () => {
+      const busy = p.threads.find((t) => t.now === mine);
+      p.queue = p.queue.filter((w) => w !== mine);
+      reject(new Error("it was stopped"));
+      // A solver in the middle of its work hears nothing: its thread is ended, and the next task gets a new one.
+      if (busy) void busy.worker.terminate();
+    };
+    if (signal?.aborted) {
+      reject(new Error("it was stopped"));
+      return;
+    }
+    signal?.addEventListener("abort", stop, { once: true });
+    p.queue.push(mine);
     next(p);
   });
 }
 
 /** Plans in a thread, so that a heavy solve never holds up another request; the thread remembers what it solved. */
-export const planInThread = (build: Build): Promise<Plan> => run({ kind: "plan", build, deadlineS: DEADLINE_S });
+export const planInThread = (build: Build, asked: Asked = {}): Promise<Plan> =>
+  run({ kind: "plan", build, deadlineS: asked.deadlineS ?? DEADLINE_S }, asked);
 
 /** What each place of one lead would cost, in the same threads. */
 export const placesInThread = (build: Build, lead: Address, places: readonly Place[]): Promise<PlaceCost[]> =>

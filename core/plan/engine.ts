@@ -1,6 +1,6 @@
 import loadHighs from "highs";
-import { LEVELS, type Level, type PartCost } from "./levels";
-import type { Engine, Piece, Solution } from "./model";
+import { LEVELS, type Level } from "./levels";
+import type { Engine, Piece, Solution, SolveOptions } from "./model";
 
 /** The only file that knows `highs`. Loaded once a process; a throw of the module is turned into one short line. */
 let loading: ReturnType<typeof loadHighs> | undefined;
@@ -42,7 +42,7 @@ const costAt = (piece: Piece, level: Level, values: readonly number[]) => piece.
 
 /** Level by level: the optimum of each becomes a row for the next. */
 export const highsEngine: Engine = {
-  async solve(piece, levels, deadlineS, beat, toFirstCost = false) {
+  async solve(piece, levels, options) {
     const highs = await load();
     const n = piece.vars.length;
     const matrix = sparse(piece);
@@ -71,7 +71,7 @@ export const highsEngine: Engine = {
     }
     try {
       model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.999, random_seed: 0 });
-      return solveLevels(highs, model, piece, levels, deadlineS, beat, toFirstCost);
+      return solveLevels(highs, model, piece, levels, options);
     } catch (e) {
       throw new Error(`The solver failed: ${shortly(e)}`);
     } finally {
@@ -88,9 +88,7 @@ function solveLevels(
   model: HighsModel,
   piece: Piece,
   levels: readonly Level[],
-  deadlineS: number,
-  beat: PartCost | undefined,
-  toFirstCost: boolean,
+  { deadlineS, beat, toFirstCost, onLevel }: SolveOptions,
 ): Solution | undefined {
   const n = piece.vars.length;
   const until = performance.now() + deadlineS * 1000;
@@ -103,6 +101,7 @@ function solveLevels(
   let passed = 0;
   const todo: (Level | undefined)[] = levels.length > 0 ? [...levels] : [undefined];
   for (const level of todo) {
+    if (level) onLevel?.(level);
     const cost = piece.costs.map((c) => (level ? (c[level] ?? 0) : 0));
     const solvedAtBound = values !== undefined && level !== undefined && costAt(piece, level, values) === 0;
     if (!solvedAtBound) {

@@ -51,7 +51,8 @@ const withoutChanges = ({ changes: _changes, ...rest }: PartCost) => rest;
 /** The same engine with a memory. Its answers are the engine's own, to the last value. */
 export function remembering(engine: Engine, memory: PieceMemory): Engine {
   return {
-    async solve(piece, levels, deadlineS, beat, toFirstCost) {
+    async solve(piece, levels, options) {
+      const { beat, toFirstCost } = options;
       const { upper, rows, costs } = piece;
       // Solved to the end, the levels follow from the costs; a change costs nothing before it is asked for.
       const depth = toFirstCost || levels.at(-1) !== "canonical" ? [toFirstCost ?? false, levels] : null;
@@ -60,7 +61,7 @@ export function remembering(engine: Engine, memory: PieceMemory): Engine {
       const changes = some ? JSON.stringify(costs.map((c) => c.changes ?? 0)) : "";
       const known = memory.find(key, changes, piece);
       if (known) return known.solution && { ...known.solution, values: [...known.solution.values] };
-      const solution = await engine.solve(piece, levels, deadlineS, beat, toFirstCost);
+      const solution = await engine.solve(piece, levels, options);
       // Without an answer the time may have run out: only a proof is worth keeping.
       if (solution?.proved && solution.settled !== false) memory.keep(key, { changes, solution: { ...solution, values: [...solution.values] } });
       return solution;

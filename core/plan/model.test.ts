@@ -46,8 +46,8 @@ describe("two engines, one answer", () => {
   it("trying everything and the solver reach the same cost on every level", async () => {
     await fc.assert(
       fc.asyncProperty(models, async (piece) => {
-        const a = await smallEngine.solve(piece, LEVELS, 10);
-        const b = await highsEngine.solve(piece, LEVELS, 10);
+        const a = await smallEngine.solve(piece, LEVELS, { deadlineS: 10 });
+        const b = await highsEngine.solve(piece, LEVELS, { deadlineS: 10 });
         expect(a && b && a.proved && b.proved).toBe(true);
         if (!a || !b) return;
         expect(holds(piece, a.values) && holds(piece, b.values)).toBe(true);
@@ -60,11 +60,11 @@ describe("two engines, one answer", () => {
     const m = new Model();
     const v = m.variable("v", { fromShelf: 1 });
     m.atLeast([[v, 1]], 1);
-    expect(await highsEngine.solve(pieceOf(m), ["fromShelf"], 5, { ...zeroCost() })).toBeUndefined();
-    expect((await highsEngine.solve(pieceOf(m), ["fromShelf"], 5, { ...zeroCost(), fromShelf: 1 }))?.values).toEqual([1]);
+    expect(await highsEngine.solve(pieceOf(m), ["fromShelf"], { deadlineS: 5, beat: { ...zeroCost() } })).toBeUndefined();
+    expect((await highsEngine.solve(pieceOf(m), ["fromShelf"], { deadlineS: 5, beat: { ...zeroCost(), fromShelf: 1 } }))?.values).toEqual([1]);
     m.atMost([[v, 1]], 0);
-    expect(await highsEngine.solve(pieceOf(m), ["fromShelf"], 5)).toBeUndefined();
-    expect(await smallEngine.solve(pieceOf(m), ["fromShelf"], 5)).toBeUndefined();
+    expect(await highsEngine.solve(pieceOf(m), ["fromShelf"], { deadlineS: 5 })).toBeUndefined();
+    expect(await smallEngine.solve(pieceOf(m), ["fromShelf"], { deadlineS: 5 })).toBeUndefined();
   });
   it("a better level decides over any number of worse ones below it", () => {
     expect(compareCost({ fromShelf: 1 }, { fromShelf: 0, lengthCm: 99_999 })).toBeGreaterThan(0);

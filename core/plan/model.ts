@@ -106,10 +106,19 @@ export interface Solution {
   provedTo?: Level;
 }
 
+export interface SolveOptions {
+  deadlineS: number;
+  /** Only answers that cost less count. */
+  beat?: PartCost | undefined;
+  /** May stop at the first level whose optimum is not zero. */
+  toFirstCost?: boolean;
+  /** Told of each level before it is looked at. */
+  onLevel?: ((level: Level) => void) | undefined;
+}
+
 /**
  * Whatever solves a piece: the door behind which `highs` stands. `undefined`: no assignment holds, or none can beat `beat`.
- * With `toFirstCost` it may stop at the first level whose optimum is not zero.
  */
 export interface Engine {
-  solve(piece: Piece, levels: readonly Level[], deadlineS: number, beat?: PartCost, toFirstCost?: boolean): Promise<Solution | undefined>;
+  solve(piece: Piece, levels: readonly Level[], options: SolveOptions): Promise<Solution | undefined>;
 }

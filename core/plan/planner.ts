@@ -34,7 +34,14 @@ export interface PlanOptions {
   engine?: Engine;
   /** Pieces solved before, by this plan or another: the same piece is not solved again. */
   memory?: PieceMemory;
-  onProgress?: (done: number, of: number, what: string) => void;
+  onProgress?: (now: PlanProgress) => void;
+}
+
+/** Pieces settled of all, and the level that is being looked at. */
+export interface PlanProgress {
+  done: number;
+  of: number;
+  level?: Level;
 }
 
 interface Attempt {
@@ -115,7 +122,7 @@ interface Probed {
 async function probe(run: Run, laid: Laid, pieces: readonly Piece[], levels: readonly Level[], toFirstCost: boolean): Promise<Probed[] | undefined> {
   const out: Probed[] = [];
   for (const piece of pieces) {
-    const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), left(run), undefined, toFirstCost);
+    const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), { deadlineS: left(run), toFirstCost });
     if (!solution) return undefined;
     const all = totalCost(piece, solution.values);
     const cost = Object.fromEntries(levels.map((l) => [l, all[l] ?? 0]));
@@ -179,13 +186,16 @@ async function solve(run: Run, laid: Laid, beat?: Cost): Promise<Attempt | undef
   pieces.sort((a, b) => Number(hasUnit(a)) - Number(hasUnit(b)));
   let spent = zeroCost();
   for (const [n, piece] of pieces.entries()) {
-    options.onProgress?.(n, pieces.length, model.names[piece.vars[0] ?? 0] ?? "");
     const last = beat !== undefined && hasUnit(piece);
     if (ceiling && last) {
       const terms = piece.costs.flatMap((c, i): [number, number][] => (c[ceiling.level] ? [[i, c[ceiling.level] ?? 0]] : []));
       if (terms.length > 0) piece.rows.push({ lower: Number.NEGATIVE_INFINITY, upper: ceiling.most, terms });
     }
-    const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), left(run), last ? lessCost(beat, spent) : undefined);
+    const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), {
+      deadlineS: left(run),
+      beat: last ? lessCost(beat, spent) : undefined,
+      onLevel: (level) => options.onProgress?.({ done: n, of: pieces.length, level }),
+    });
     if (!solution) return undefined;
     for (const [i, v] of piece.vars.entries()) values[v] = solution.values[i] ?? 0;
     spent = addCost(spent, totalCost(piece, solution.values));
@@ -194,7 +204,7 @@ async function solve(run: Run, laid: Laid, beat?: Cost): Promise<Attempt | undef
       provedTo = solution.provedTo;
     }
   }
-  options.onProgress?.(pieces.length, pieces.length, "");
+  options.onProgress?.({ done: pieces.length, of: pieces.length });
   const chosen = (v: number) => values[v] ?? 0;
   const adaptersUsed = supply.adapters.filter((a) => chosen(a.variable) > 0).map((a) => a.adapter.id);
   const usedUnits = new Set([...[...used].filter(([, v]) => chosen(v) > 0).map(([id]) => id), ...adaptersUsed]);

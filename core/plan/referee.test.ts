@@ -1,10 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { generated } from "../../tests/fixtures/generated";
 import { given, T } from "../../tests/fixtures/small";
 import { exhaustive } from "../../tests/referee/exhaustive";
 import { plainFans } from "../../tests/referee/plain-model";
+import { plainWhole } from "../../tests/referee/plain-whole";
 import type { Build } from "../build";
-import { type Cost, compareCost, plan } from ".";
+import { type Cost, compareCost, LEVELS, plan } from ".";
+import { highsEngine } from "./engine";
+import { totalCost } from "./small";
 
 const strip = ({ canonical: _, ...levels }: Cost) => levels;
 
@@ -296,6 +300,20 @@ describe("what holds of every plan", () => {
     );
   }, 120_000);
 
+  it("whole builds of 38 leads: fans, hubs, lights, drives, strings and the front, as highs proves one binary a plug and place", async () => {
+    for (const seed of [1, 2, 3, 4]) {
+      const { build, types } = generated(25, seed);
+      const { piece, levels } = plainWhole(build, types);
+      const solved = await highsEngine.solve(piece, levels, { deadlineS: 60 });
+      expect(solved?.proved).toBe(true);
+      const plain = totalCost(piece, solved?.values ?? []);
+      const made = await plan(build, types);
+      expect(made.status).toBe("proved");
+      expect(LEVELS.filter((l) => l !== "canonical").map((l) => [l, made.cost[l]])).toEqual(
+        LEVELS.filter((l) => l !== "canonical").map((l) => [l, plain[l] ?? 0]),
+      );
+    }
+  }, 240_000);
   it("does not depend on the order of parts, and fixing what it chose changes nothing", async () => {
     await fc.assert(
       fc.asyncProperty(fanBuild({ fans: 4, headers: 3, splitters: 1 }), async (g) => {

@@ -5,7 +5,7 @@ import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { JobView, LeadRow } from "../../server/views";
 import { type LoomName, LoomSwatch } from "../../ui/loom";
 import { useAct } from "../frame/use-act";
-import { fixAction, planAction } from "../job/actions";
+import { fixAction } from "../job/actions";
 import { BoardPlan } from "./board-plan";
 import { WiringFiles } from "./files";
 import { Inspector } from "./inspector";
@@ -13,6 +13,7 @@ import { LeadList } from "./lead-list";
 import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
 import { Schools } from "./schools";
 import { usePinch } from "./use-pinch";
+import { usePlan } from "./use-plan";
 import { WhichPort } from "./which-port";
 
 const STALE = "A part changed after this plan was made: it is stale.";
@@ -32,6 +33,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
   const [zoom, setZoom] = useState(0);
   const [ask, setAsk] = useState<string[]>([]);
   const act = useAct();
+  const planning = usePlan(number);
   const box = useRef<HTMLDivElement>(null);
   usePinch(box, (by) => setZoom((z) => Math.min(2, Math.max(0, z + by))));
   const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
@@ -92,12 +94,10 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
         () => `${l.tag} is the planner's again.`,
       );
   };
-  const runPlan = () =>
-    act.run(
-      () => planAction({ number }),
-      (v) =>
-        `Plan ${v.revision}, ${v.status} in ${(v.tookMs / 1000).toFixed(1)} s: ${v.placed} connections, ${v.moved} moved, ${v.free} wanted ${v.free === 1 ? "end" : "ends"} free.`,
-    );
+  const runPlan = () => {
+    act.clear();
+    planning.start();
+  };
 
   useEffect(() => {
     const key = (e: KeyboardEvent) => {
@@ -258,12 +258,23 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
             {act.pending
               ? "Working …"
               : act.sentence ||
+                planning.sentence ||
                 (view.plan ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}.` : `${unplanned} leads, none planned.`)}
-            {view.plan?.stale && !act.pending ? <strong className="block font-semibold">{STALE}</strong> : null}
+            {view.plan?.stale && !act.pending && !planning.busy ? <strong className="block font-semibold">{STALE}</strong> : null}
           </p>
-          {needPlan || (unplanned > 0 && done === 0 && !view.plan) ? (
+          {planning.busy ? (
+            <div className="flex items-center gap-2">
+              <div className="min-w-0 flex-1">
+                <progress aria-label="Planning" className="block w-full" value={planning.share} />
+                <p className="truncate text-second">{planning.now}</p>
+              </div>
+              <button type="button" className="key" onClick={planning.stop}>
+                Stop
+              </button>
+            </div>
+          ) : needPlan || (unplanned > 0 && done === 0 && !view.plan) ? (
             <button type="button" className="key key-mark" disabled={act.pending} onClick={runPlan}>
-              {act.pending ? "Planning …" : view.plan ? "Plan the wiring again" : "Plan the wiring"}
+              {view.plan ? "Plan the wiring again" : "Plan the wiring"}
             </button>
           ) : (
             <div className="flex gap-2">

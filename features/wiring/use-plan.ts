@@ -1,0 +1,121 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { LEVEL_WORDS, LEVELS, type PlanProgress } from "../../core/plan";
+import type { Planned } from "../../server/plan-job";
+import type { PlanLine } from "../../server/plan-lines";
+
+export interface Planning {
+  busy: boolean;
+  /** What it is doing now, in words. */
+  now: string;
+  /** 0 to 1. */
+  share: number;
+  /** How the last plan ended. */
+  sentence: string;
+  start: () => void;
+  stop: () => void;
+  clear: () => void;
+}
+
+const NO_ANSWER = "No answer from the server. What was stored stays. Check the network and plan again.";
+
+/** Levels weigh as much as pieces: nobody knows beforehand which takes long. */
+function shareOf({ done, of, level }: PlanProgress): number {
+  const within = level ? LEVELS.indexOf(level) / LEVELS.length : 0;
+  return of === 0 ? 1 : Math.min(1, (done + within) / of);
+}
+
+const saying = ({ done, of, level }: PlanProgress) => `Piece ${Math.min(done + 1, of)} of ${of}${level ? `, looking at: ${LEVEL_WORDS[level]}` : ""}`;
+
+function ended(v: Planned): string {
+  const ends = `${v.placed} connections, ${v.moved} moved, ${v.free} wanted ${v.free === 1 ? "end" : "ends"} free`;
+  const took = `${(v.tookMs / 1000).toFixed(1)} s`;
+  if (v.after === "proved") return `Plan ${v.revision} is proved as it stands, in ${took}: ${ends}.`;
+  if (v.after === "replaced") return `Plan ${v.revision}, ${v.status} in ${took}, replaces the first one: ${ends}.`;
+  if (v.after === "stopped") return `Stopped. Plan ${v.revision} stays, not yet proved: ${ends}.`;
+  if (v.after === "left") return `Plan ${v.revision} stays, not yet proved: nothing better was found in ${took}. ${ends}.`;
+  return `Plan ${v.revision}, ${v.status} in ${took}: ${ends}.`;
+}
+
+/** Plans a job and follows it: a first plan soon, then its proof; it can be stopped at any time. */
+export function usePlan(number: string): Planning {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const [now, setNow] = useState("");
+  const [share, setShare] = useState(0);
+  const [sentence, setSentence] = useState("");
+  const running = useRef<AbortController | null>(null);
+  const first = useRef<Planned | null>(null);
+  useEffect(() => () => running.current?.abort(), []);
+
+  const take = useCallback(
+    (line: PlanLine) => {
+      if (line.kind === "progress") {
+        setNow(saying(line.now));
+        setShare(shareOf(line.now));
+      } else if (line.kind === "first") {
+        first.current = line.planned;
+        setSentence(`Plan ${line.planned.revision}, not yet proved: ${line.planned.placed} connections. Looking for a better one.`);
+        router.refresh();
+      } else {
+        setSentence(line.result.ok ? ended(line.result.value) : line.result.sentence);
+        router.refresh();
+      }
+    },
+    [router],
+  );
+
+  const start = useCallback(async () => {
+    const mine = new AbortController();
+    running.current?.abort();
+    running.current = mine;
+    first.current = null;
+    setBusy(true);
+    setNow("Beginning");
+    setShare(0);
+    setSentence("");
+    let over = false;
+    try {
+      const answer = await fetch(`/files/job/${encodeURIComponent(number)}/plan`, { method: "POST", signal: mine.signal });
+      const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+      if (!answer.ok || !reader) throw new Error("no answer");
+      let rest = "";
+      for (;;) {
+        const { value, done } = await reader.read();
+        rest += value ?? "";
+        const lines = rest.split("\n");
+        rest = lines.pop() ?? "";
+        for (const l of lines) {
+          const line = JSON.parse(l) as PlanLine;
+          over ||= line.kind === "end";
+          take(line);
+        }
+        if (done) break;
+      }
+      if (!over) throw new Error("cut short");
+    } catch {
+      if (running.current !== mine) return;
+      const kept = first.current as Planned | null;
+      if (!mine.signal.aborted) setSentence(NO_ANSWER);
+      else setSentence(kept ? ended({ ...kept, after: "stopped" }) : "Stopped. The wiring is as it was.");
+      router.refresh();
+    } finally {
+      if (running.current === mine) {
+        running.current = null;
+        setBusy(false);
+        setNow("");
+      }
+    }
+  }, [number, router, take]);
+
+  return {
+    busy,
+    now,
+    share,
+    sentence,
+    start: () => void start(),
+    stop: () => running.current?.abort(),
+    clear: () => setSentence(""),
+  };
+}
