@@ -31,9 +31,35 @@ describe("a plan with a memory of solved pieces", () => {
         expect(a.cost).toEqual(b.cost);
         expect(key(a)).toBe(key(first));
       }
+      // Accessories and cables too: what is held where the best plan has it leaves that plan the best.
+      for (let i = 0; i < 8; i++) {
+        const pick = planned.connections[Math.floor((planned.connections.length * i) / 8)];
+        const fixed = { ...planned, connections: planned.connections.map((c) => (c === pick ? { ...c, state: "fixed" as const } : c)) };
+        const held = await plan(fixed, types, { memory });
+        expect(key(held)).toBe(key(first));
+        expect(held).toMatchObject({ status: "proved", broken: [] });
+        expect(held.connections.find((c) => c.lead === pick?.lead)?.state).toBe("fixed");
+      }
     },
     120_000,
   );
+  it("a plan made while a fan was held elsewhere is not the best once it is let go", async () => {
+    const { build, types } = demo("fs-1041");
+    const memory = new PieceMemory();
+    const best = await plan({ ...build, connections: [] }, types, { memory });
+    const fan = best.connections.find((c) => c.port === "board:SYS_FAN2");
+    const held = {
+      ...best.build,
+      connections: best.build.connections
+        .filter((c) => c.port !== "board:SYS_FAN3")
+        .map((c) => (c.lead === fan?.lead ? { ...c, port: "board:SYS_FAN3", state: "fixed" as const } : c)),
+    };
+    const worse = await plan(held, types, { memory });
+    expect(worse.connections.find((c) => c.lead === fan?.lead)?.port).toBe("board:SYS_FAN3");
+    const free = { ...worse.build, connections: worse.build.connections.map((c) => ({ ...c, state: "planned" as const })) };
+    expect(key(await plan(free, types, { memory }))).toBe(key(await plan(free, types)));
+    expect(memory.stillBest(free)).toBe(false);
+  }, 120_000);
   it("holds no more than it may: the least lately used goes", async () => {
     const { build, types } = demo("fs-1041");
     const none = new PieceMemory(1);

@@ -1,3 +1,4 @@
+import type { Build, Connection } from "../build";
 import type { PartCost } from "./levels";
 import type { Engine, Piece, Solution } from "./model";
 import { totalCost } from "./small";
@@ -14,10 +15,29 @@ interface Entry {
  */
 export class PieceMemory {
   private readonly pieces = new Map<string, Entry[]>();
+  private readonly plans = new Map<string, string[][]>();
   private size = 0;
   hits = 0;
 
   constructor(private readonly mostChars = 30_000_000) {}
+
+  /** Is this build, connection by connection, a plan that was proved while no more was held than is held now? */
+  stillBest(build: Build): boolean {
+    const held = new Set(heldOf(build));
+    const still = this.plans.get(keyOf(build))?.some((then) => then.every((c) => held.has(c))) ?? false;
+    if (still) this.hits += 1;
+    return still;
+  }
+
+  /** Remembers a proved plan, and what was held while it was made. */
+  keepPlan(build: Build): void {
+    const key = keyOf(build);
+    this.plans.set(key, [...(this.plans.get(key) ?? []).slice(-7), heldOf(build)]);
+    for (const old of this.plans.keys()) {
+      if (this.plans.size <= MOST_PLANS) break;
+      this.plans.delete(old);
+    }
+  }
 
   find(key: string, changes: string, piece: Piece): Entry | undefined {
     const list = this.pieces.get(key);
@@ -45,6 +65,12 @@ export class PieceMemory {
     }
   }
 }
+
+const MOST_PLANS = 20;
+const at = (c: Connection) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`;
+const heldOf = (build: Build) => build.connections.filter((c) => c.state !== "planned").map(at);
+/** Everything that decides a plan, and where every plug is, but not which of them are held. */
+const keyOf = ({ connections, ...rest }: Build) => JSON.stringify([connections.map(at).sort(), rest]);
 
 const withoutChanges = ({ changes: _changes, ...rest }: PartCost) => rest;
 

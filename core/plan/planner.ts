@@ -67,6 +67,19 @@ const lessCost = (a: Cost, b: Cost): Cost => addCost(a, Object.fromEntries(LEVEL
 export async function plan(build: Build, types: TypeLookup, options: PlanOptions = {}): Promise<Plan> {
   const start = withoutUnusedAccessories(build);
   const before = buildGraph(build, types);
+  // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
+  if (options.memory?.stillBest(build)) {
+    const verdict = verify(before, before);
+    const ids = new Set(start.parts.map((p) => p.id));
+    const parts = build.parts.filter((p) => !ids.has(p.id));
+    return finish(start, { parts, connections: [...build.connections], cost: verdict.cost, proved: true, broken: verdict.broken, graph: before });
+  }
+  const made = await search(start, before, types, options);
+  if (made.status === "proved") options.memory?.keepPlan(made.build);
+  return made;
+}
+
+async function search(start: Build, before: Graph, types: TypeLookup, options: PlanOptions): Promise<Plan> {
   const run: Run = { start, before, types, options, until: performance.now() + (options.deadlineS ?? 60) * 1000 };
   const plain = layOut(start, before, types, []);
   // Hubs and adapters cost an accessory each, so they cannot improve what is perfect down to that level: only families

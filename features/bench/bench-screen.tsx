@@ -8,13 +8,13 @@ import type { JobView } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { Caution } from "../../ui/marks";
+import { SCAN_MS } from "../frame/use-keys";
 import { sceneOf } from "../wiring/scene";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { entryKey, useOutbox } from "./outbox";
 import { RegionView } from "./region-view";
 
 const REST_MS = 500;
-const SCAN_MS = 80;
 /** Which hand works is the tablet's business, not the job's. */
 const HAND = "imbra-hand";
 

@@ -5,10 +5,10 @@ import type { ReceiptRow, ReceiptView } from "../../server/receipt";
 import { cx } from "../../ui/cx";
 import { StateShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
+import { SCAN_MS } from "../frame/use-keys";
 import { benchTestAction, receiveAction, replacementAction } from "../parts/actions";
 import { KIND_WORD } from "../parts/kinds";
 
-const SCAN_MS = 80;
 const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);
 const PLAN_DAYS = 3;
 

@@ -1,24 +1,25 @@
 "use client";
 import { useEffect, useRef } from "react";
-import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { LeadRow } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { LoomSwatch } from "../../ui/loom";
 import { SeverityShape, StateMark } from "../../ui/marks";
+import type { LeadGroup } from "./find-leads";
 
-/** The leads by loom: where each goes, its state, and a mark when a finding concerns it. */
+/** The leads in groups: where each goes, its state, and a mark when a finding concerns it. */
 export function LeadList({
-  leads,
+  groups,
   chosen,
   onChoose,
   onTake,
 }: {
-  leads: LeadRow[];
+  groups: LeadGroup[];
   chosen: string | null;
   onChoose: (address: string) => void;
   onTake: () => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
+  const leads: LeadRow[] = groups.flatMap((g) => g.leads);
   useEffect(() => {
     box.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" });
   }, [chosen]);
@@ -53,14 +54,12 @@ export function LeadList({
         }
       }}
     >
-      {LOOMS.map((loom) => {
-        const mine = leads.filter((l) => l.loom === loom);
-        if (mine.length === 0) return null;
+      {groups.map(({ key, name, loom, leads: mine }) => {
         return (
-          <div key={loom} role="group" aria-label={LOOM_NAME[loom]}>
+          <div key={key} role="group" aria-label={name}>
             <div className="sticky top-0 z-10 flex h-8 items-center gap-2 bg-ground px-4 font-semibold">
-              <LoomSwatch loom={loom} />
-              {LOOM_NAME[loom]}
+              {loom ? <LoomSwatch loom={loom} /> : null}
+              <span className="min-w-0 truncate">{name}</span>
               <span className="text-second font-normal text-soft">
                 {mine.filter((l) => l.port).length} of {mine.length}
               </span>

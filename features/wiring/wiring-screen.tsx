@@ -5,9 +5,12 @@ import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { JobView, LeadRow } from "../../server/views";
 import { type LoomName, LoomSwatch } from "../../ui/loom";
 import { useAct } from "../frame/use-act";
+import { useKeys } from "../frame/use-keys";
 import { fixAction } from "../job/actions";
 import { BoardPlan } from "./board-plan";
 import { WiringFiles } from "./files";
+import { FindLeads } from "./find-field";
+import { findLeads, type Group, groupLeads, type Show, scanned } from "./find-leads";
 import { Inspector } from "./inspector";
 import { LeadList } from "./lead-list";
 import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
@@ -37,12 +40,26 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
   const box = useRef<HTMLDivElement>(null);
   usePinch(box, (by) => setZoom((z) => Math.min(2, Math.max(0, z + by))));
   const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
-  const leads = useMemo(() => view.leads.filter((l) => !loom || l.loom === loom), [view.leads, loom]);
+  const [text, setText] = useState("");
+  const [show, setShow] = useState<Show>("all");
+  const [group, setGroup] = useState<Group>("loom");
+  const [heard, setHeard] = useState("");
+  const { parts } = view.build;
+  const groups = useMemo(() => {
+    const found = findLeads(view.leads, parts, text, show).filter((l) => !loom || l.loom === loom);
+    const nameOf = (id: string) => {
+      const p = scene.graph.parts.get(id);
+      return p?.part.label ?? p?.type.name ?? id;
+    };
+    return groupLeads(found, parts, nameOf, group);
+  }, [view.leads, parts, text, show, loom, group, scene]);
+  const leads = useMemo(() => groups.flatMap((g) => g.leads), [groups]);
   const lead = view.leads.find((l) => l.address === chosen);
   const base = useMemo(() => Math.min(1.31, 400 / scene.heightMm, 322 / scene.widthMm), [scene]);
   const scale = base * (ZOOMS[zoom]?.scale ?? 1);
 
   const choose = useCallback((address: string) => {
+    setHeard("");
     setChosen(address);
     setChosenPort(null);
     setTaking(false);
@@ -99,18 +116,9 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
     planning.start();
   };
 
-  useEffect(() => {
-    const key = (e: KeyboardEvent) => {
+  useKeys(
+    (k, e) => {
       const t = e.target as HTMLElement | null;
-      if (
-        (t && ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName)) ||
-        e.ctrlKey ||
-        e.metaKey ||
-        e.altKey ||
-        document.querySelector('[role="dialog"]')
-      )
-        return;
-      const k = e.key;
       if (k === "Escape") {
         if (taking) setTaking(false);
         else {
@@ -121,14 +129,16 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
       else if (k === "0") setLoom(null);
       else if (k === "+" || k === "=") setZoom((z) => Math.min(2, z + 1));
       else if (k === "-") setZoom((z) => Math.max(0, z - 1));
+      else if (k === "/") document.getElementById("find-lead")?.focus();
       else if (k.toLowerCase() === "w") document.getElementById("why")?.focus();
       else if (k.toLowerCase() === "p") document.getElementById("pins")?.focus();
       else if (k.toLowerCase() === "f" && lead?.port && (lead.state === "planned" || lead.state === "free")) {
+        const { tag, address, port, place: at } = lead;
         if (lead.fixed) unfix(lead);
         else
           act.run(
-            () => fixAction({ number, lead: lead.address, port: lead.port, ...(lead.place ? { place: lead.place } : {}), fixed: true }),
-            () => `${lead.tag} is fixed where it is.`,
+            () => fixAction({ number, lead: address, port, ...(at ? { place: at } : {}), fixed: true }),
+            () => `${tag} is fixed where it is.`,
           );
       } else if ((k === "ArrowDown" || k === "ArrowUp") && (t === document.body || t?.closest("[data-plan]"))) {
         e.preventDefault();
@@ -136,10 +146,21 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
         const next = leads[Math.min(leads.length - 1, Math.max(0, at + (k === "ArrowDown" ? 1 : -1)))];
         if (next) choose(next.address);
       } else if (k === "Enter" && t === document.body && lead) setTaking(true);
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  });
+    },
+    (code) => {
+      const hit = scanned(view.leads, parts, code);
+      act.clear();
+      if (!hit) {
+        setHeard(`${code} is no lead and no serial of this job.`);
+        return;
+      }
+      setText("");
+      setShow("all");
+      setLoom(null);
+      choose(hit.address);
+      setHeard(`Scanned: ${hit.tag}, ${hit.name}.`);
+    },
+  );
 
   // Zoomed in, the chosen port comes to the middle.
   useEffect(() => {
@@ -181,7 +202,18 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
           <Schools number={number} policy={view.build.policy} />
           <WiringFiles number={number} />
         </div>
-        <LeadList leads={leads} chosen={chosen} onChoose={choose} onTake={() => setTaking(true)} />
+        <FindLeads
+          text={text}
+          onText={setText}
+          show={show}
+          onShow={setShow}
+          group={group}
+          onGroup={setGroup}
+          found={leads.length}
+          of={view.leads.length}
+          onEnter={() => leads[0] && choose(leads[0].address)}
+        />
+        <LeadList groups={groups} chosen={chosen} onChoose={choose} onTake={() => setTaking(true)} />
       </section>
       <section aria-label="Plan" className="flex min-w-0 flex-1 flex-col" data-plan>
         <div ref={box} className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto" tabIndex={-1}>
@@ -258,6 +290,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
             {act.pending
               ? "Working …"
               : act.sentence ||
+                heard ||
                 planning.sentence ||
                 (view.plan ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}.` : `${unplanned} leads, none planned.`)}
             {view.plan?.stale && !act.pending && !planning.busy ? <strong className="block font-semibold">{STALE}</strong> : null}

@@ -1,0 +1,63 @@
+import { describe, expect, it } from "vitest";
+import type { Part } from "../../core/build";
+import type { LeadRow } from "../../server/views";
+import { findLeads, groupLeads, scanned } from "./find-leads";
+
+const row = (tag: string, name: string, fromPart: string, more: Partial<LeadRow> = {}): LeadRow => ({
+  address: `${fromPart}:${tag}`,
+  tag,
+  name,
+  loom: "fans",
+  family: "fan-4",
+  lengthMm: 500,
+  state: "planned",
+  fixed: false,
+  why: "",
+  need: "wanted",
+  fromPart,
+  origin: { xMm: 0, yMm: 0 },
+  out: false,
+  ...more,
+});
+const parts = [
+  { id: "fan-a", type: "t", serial: "WR-0001" },
+  { id: "fan-b", type: "t" },
+  { id: "board", type: "t" },
+] as Part[];
+const leads = [
+  row("FN-01", "Front fan upper", "fan-a", { port: "board:SYS_FAN1", portName: "SYS_FAN1" }),
+  row("FN-02", "Rear fan", "fan-b", { state: "free" }),
+  row("LT-01", "Strip", "fan-b", { loom: "lighting", severity: "stop", port: "board:LIGHT1", portName: "LIGHT1" }),
+];
+const tags = (list: readonly LeadRow[]) => list.map((l) => l.tag);
+
+describe("finding a lead", () => {
+  it("by tag, by words of its name in any order, by its port with or without the underscore, by serial", () => {
+    expect(tags(findLeads(leads, parts, "fn-02", "all"))).toEqual(["FN-02"]);
+    expect(tags(findLeads(leads, parts, "upper front", "all"))).toEqual(["FN-01"]);
+    expect(tags(findLeads(leads, parts, "sys fan1", "all"))).toEqual(["FN-01"]);
+    expect(tags(findLeads(leads, parts, "wr 0001", "all"))).toEqual(["FN-01"]);
+    expect(findLeads(leads, parts, "nothing like it", "all")).toEqual([]);
+  });
+  it("by state, and by whether a finding is about it", () => {
+    expect(tags(findLeads(leads, parts, "", "free"))).toEqual(["FN-02"]);
+    expect(tags(findLeads(leads, parts, "", "finding"))).toEqual(["LT-01"]);
+    expect(tags(findLeads(leads, parts, "", "open"))).toEqual(["FN-01", "FN-02", "LT-01"]);
+    expect(findLeads(leads, parts, "", "wrong")).toEqual([]);
+  });
+  it("by scan: the tag on the lead or the serial on its part, nothing else", () => {
+    expect(scanned(leads, parts, "fn-02")?.tag).toBe("FN-02");
+    expect(scanned(leads, parts, "WR-0001")?.tag).toBe("FN-01");
+    expect(scanned(leads, parts, "WR-00")).toBeUndefined();
+  });
+  it("in groups that hold every lead once", () => {
+    for (const g of ["loom", "part", "port"] as const)
+      expect(
+        groupLeads(leads, parts, (id) => id, g)
+          .flatMap((x) => tags(x.leads))
+          .sort(),
+      ).toEqual(tags(leads));
+    expect(groupLeads(leads, parts, (id) => id, "port").map((g) => g.name)).toEqual(["board", "No port"]);
+    expect(groupLeads(leads, parts, (id) => id, "part").map((g) => g.name)).toEqual(["fan-a", "fan-b"]);
+  });
+});

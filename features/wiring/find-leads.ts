@@ -1,0 +1,63 @@
+import type { Part } from "../../core/build";
+import { LOOM_NAME, LOOMS } from "../../core/catalogue";
+import type { LeadRow } from "../../server/views";
+
+export const SHOW = {
+  all: "all",
+  free: "without a port",
+  open: "not plugged yet",
+  wrong: "not as planned",
+  finding: "with a finding",
+} as const;
+export type Show = keyof typeof SHOW;
+export const GROUP = { loom: "by loom", part: "by part", port: "by where they go" } as const;
+export type Group = keyof typeof GROUP;
+
+const shows: Record<Show, (l: LeadRow) => boolean> = {
+  all: () => true,
+  free: (l) => !l.port,
+  open: (l) => l.state === "free" || l.state === "planned",
+  wrong: (l) => l.state === "wrong",
+  finding: (l) => l.severity !== undefined,
+};
+
+const plain = (s: string) =>
+  s
+    .toLowerCase()
+    .replace(/[\s_-]+/g, " ")
+    .trim();
+
+/** Every word that was typed stands somewhere in the lead's tag, name, port, part or the part's serial. */
+export function findLeads(leads: readonly LeadRow[], parts: readonly Part[], text: string, show: Show): LeadRow[] {
+  const words = plain(text).split(" ").filter(Boolean);
+  const serial = new Map(parts.map((p) => [p.id, p.serial ?? ""]));
+  return leads.filter((l) => {
+    if (!shows[show](l)) return false;
+    const hay = plain([l.tag, l.name, l.portName ?? "", l.fromPart, serial.get(l.fromPart) ?? ""].join(" "));
+    return words.every((w) => hay.includes(w));
+  });
+}
+
+/** What a scanner read: a lead's tag, or the serial of the part that it hangs on. */
+export function scanned(leads: readonly LeadRow[], parts: readonly Part[], code: string): LeadRow | undefined {
+  const same = (s: string | undefined) => s !== undefined && s.toLowerCase() === code.toLowerCase();
+  const part = parts.find((p) => same(p.serial));
+  return leads.find((l) => same(l.tag)) ?? leads.find((l) => part && l.fromPart === part.id);
+}
+
+export interface LeadGroup {
+  key: string;
+  name: string;
+  loom?: LeadRow["loom"];
+  leads: LeadRow[];
+}
+
+/** The list in groups, each lead in one of them; the order within is the list's own. */
+export function groupLeads(leads: readonly LeadRow[], parts: readonly Part[], partName: (id: string) => string, group: Group): LeadGroup[] {
+  if (group === "loom")
+    return LOOMS.map((l) => ({ key: l, name: LOOM_NAME[l], loom: l, leads: leads.filter((x) => x.loom === l) })).filter((g) => g.leads.length > 0);
+  const of = (l: LeadRow) => (group === "part" ? l.fromPart : (l.port?.split(":")[0] ?? ""));
+  const order = new Map(parts.map((p, i) => [p.id, i]));
+  const keys = [...new Set(leads.map(of))].sort((a, b) => Number(a === "") - Number(b === "") || (order.get(a) ?? 9999) - (order.get(b) ?? 9999));
+  return keys.map((k) => ({ key: k || "none", name: k === "" ? "No port" : partName(k), leads: leads.filter((l) => of(l) === k) }));
+}
