@@ -1,6 +1,6 @@
 import type { Build } from "../core/build";
 import { isDone } from "../core/build";
-import { compareCost, type Plan as MadePlan, type PlanProgress } from "../core/plan";
+import { compareCost, LEVEL_WORDS, LEVELS, type Plan as MadePlan, type PlanProgress } from "../core/plan";
 import { type EntityManager, Job, JobPart, type JobRow, Link, LockMode, layPart, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
@@ -18,7 +18,18 @@ export interface Planned {
   after?: "proved" | "replaced" | "left" | "stopped";
 }
 
-export type PlanNews = { kind: "progress"; now: PlanProgress } | { kind: "first"; planned: Planned };
+/** How far it is (0 to 1) and at what, in words; or a first plan, stored. */
+export type PlanNews = { kind: "progress"; share: number; words: string } | { kind: "first"; planned: Planned };
+
+function progress({ done, of, level }: PlanProgress): PlanNews {
+  // Levels weigh alike: nobody knows beforehand which takes long.
+  const within = level ? LEVELS.indexOf(level) / LEVELS.length : 0;
+  return {
+    kind: "progress",
+    share: of === 0 ? 1 : Math.min(1, (done + within) / of),
+    words: `Piece ${Math.min(done + 1, of)} of ${of}${level ? `, looking at: ${LEVEL_WORDS[level]}` : ""}`,
+  };
+}
 
 /** Somebody looks on: gets a first plan soon, and news while it is being proved. */
 export interface Watch {
@@ -47,7 +58,7 @@ export async function planJob(
   const { build } = await buildOfJob(em, job);
   // The row is read again later and refreshes itself; what it was now is what counts.
   const start: Start = { job, build, partsRevision: job.partsRevision, by, startedAt: performance.now() };
-  const asked: Asked = { onProgress: (now) => watch?.news({ kind: "progress", now }), signal: watch?.signal };
+  const asked: Asked = { onProgress: (now) => watch?.news(progress(now)), signal: watch?.signal };
   let first: MadePlan;
   try {
     first = await make(build, watch ? { ...asked, deadlineS: FIRST_S } : asked);

@@ -1,6 +1,6 @@
 import loadHighs from "highs";
 import { LEVELS, type Level } from "./levels";
-import type { Engine, Piece, Solution, SolveOptions } from "./model";
+import { type Engine, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
 
 /** The only file that knows `highs`. Loaded once a process; a throw of the module is turned into one short line. */
 let loading: ReturnType<typeof loadHighs> | undefined;
@@ -73,6 +73,7 @@ export const highsEngine: Engine = {
       model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.999, random_seed: 0 });
       return solveLevels(highs, model, piece, levels, options);
     } catch (e) {
+      if (e instanceof OutOfTime) throw e;
       throw new Error(`The solver failed: ${shortly(e)}`);
     } finally {
       model.dispose();
@@ -88,13 +89,13 @@ function solveLevels(
   model: HighsModel,
   piece: Piece,
   levels: readonly Level[],
-  { deadlineS, beat, toFirstCost, onLevel }: SolveOptions,
+  { deadlineS, start, beat, toFirstCost, onLevel }: SolveOptions,
 ): Solution | undefined {
   const n = piece.vars.length;
   const until = performance.now() + deadlineS * 1000;
   // Everything free is an answer, if a poor one: a plan comes out whatever the time.
   const nothing = piece.rest.map((r) => (r ? 1 : 0));
-  let values: number[] | undefined = holds(piece, nothing) ? nothing : undefined;
+  let values: number[] | undefined = [start, nothing].find((v): v is number[] => v !== undefined && holds(piece, v));
   let provedTo: Level | undefined;
   // Still level with what is to be beaten; once better, it stays better.
   let tied = beat !== undefined;
@@ -115,7 +116,7 @@ function solveLevels(
       if (status !== OPTIMAL) {
         const found = Array.from(model.getSolution().colValue, Math.round);
         if (found.length === n && holds(piece, found)) values = found;
-        if (!values) throw new Error(`no plan found in time (status ${status})`);
+        if (!values) throw new OutOfTime(`no plan found in time (status ${status})`);
         // The order of names only breaks ties: what costs anything is proved all the same.
         return { values, proved: level === "canonical", settled: false, ...(provedTo ? { provedTo } : {}) };
       }

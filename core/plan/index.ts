@@ -1,6 +1,7 @@
 export { comparePlans, type Move, type PlanDifference } from "./compare";
-export { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level } from "./levels";
+export { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level, type PartCost } from "./levels";
 export { PieceMemory } from "./memory";
+export type { Piece } from "./model";
 export { costsOfPlaces, costWords, type Place, type PlaceCost } from "./places";
 export { type Plan, type PlanOptions, type PlanProgress, plan } from "./planner";
 export { type Verdict, verify } from "./verify";

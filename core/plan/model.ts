@@ -106,8 +106,13 @@ export interface Solution {
   provedTo?: Level;
 }
 
+/** The time was up before anything at all was found: not a proof that nothing holds. */
+export class OutOfTime extends Error {}
+
 export interface SolveOptions {
   deadlineS: number;
+  /** An answer to begin with, where it holds. */
+  start?: readonly number[] | undefined;
   /** Only answers that cost less count. */
   beat?: PartCost | undefined;
   /** May stop at the first level whose optimum is not zero. */

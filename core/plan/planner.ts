@@ -6,7 +6,7 @@ import { highsEngine } from "./engine";
 import { type Laid, layOut, ownLevels } from "./lay-out";
 import { addCost, type Cost, compareCost, LEVELS, type Level, type PartCost, zeroCost } from "./levels";
 import { type PieceMemory, remembering } from "./memory";
-import type { Engine, Model, Piece } from "./model";
+import { type Engine, type Model, OutOfTime, type Piece } from "./model";
 import { isSmall, smallEngine, totalCost } from "./small";
 import { verify } from "./verify";
 
@@ -87,15 +87,19 @@ async function search(start: Build, before: Graph, types: TypeLookup, options: P
   const asIs = (await probe(run, plain, plain.model.pieces(), ACCESSORY_LEVELS, true)) ?? [];
   const units = unitParts(start, types, new Set(asIs.flatMap((p) => (p.first || !p.sure ? [...p.families] : []))));
   const offer = layOut(start, before, types, units);
-  if (offer.offered.length === 0) return finish(start, await whole(run, plain));
+  if (offer.offered.length === 0) return finish(start, await whole(run, plain, asIs));
   const which = await worth(run, plain, asIs, offer, units);
-  if (which === "without") return finish(start, await whole(run, plain));
-  if (which === "with") return finish(start, await whole(run, offer));
-  const best = await whole(run, plain);
+  if (which === "without") return finish(start, await whole(run, plain, asIs));
+  if (which !== "both") return finish(start, await whole(run, offer, which));
+  const best = await whole(run, plain, asIs);
   const fresh = layOut(start, before, types, units);
   takeOne(fresh);
-  const other = await solve(run, fresh, best.cost);
+  const other = await solve(run, fresh, best.cost).catch((e: unknown) => {
+    if (e instanceof OutOfTime) return e;
+    throw e;
+  });
   if (!other) return finish(start, best);
+  if (other instanceof OutOfTime) return finish(start, { ...best, proved: false });
   return finish(start, { ...(compareCost(other.cost, best.cost) < 0 ? other : best), proved: best.proved && other.proved });
 }
 
@@ -107,7 +111,8 @@ interface Run {
   until: number;
 }
 
-const left = (run: Run) => Math.max(1, (run.until - performance.now()) / 1000);
+/** Once the time is up each piece still gets a moment for a fair answer. */
+const left = (run: Run) => Math.max(0.3, (run.until - performance.now()) / 1000);
 
 const engineFor = (run: Run, piece: Piece): Engine =>
   run.options.engine ?? (isSmall(piece) ? smallEngine : run.options.memory ? remembering(highsEngine, run.options.memory) : highsEngine);
@@ -124,6 +129,9 @@ function zeroAt(model: Model, level: Level): void {
 
 /** One piece solved for some levels. */
 interface Probed {
+  /** The piece's first variable, and what it found for all. */
+  of: number;
+  values: readonly number[];
   families: Set<string>;
   cost: PartCost;
   /** The first level that costs anything. */
@@ -135,12 +143,28 @@ interface Probed {
 async function probe(run: Run, laid: Laid, pieces: readonly Piece[], levels: readonly Level[], toFirstCost: boolean): Promise<Probed[] | undefined> {
   const out: Probed[] = [];
   for (const piece of pieces) {
-    const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), { deadlineS: left(run), toFirstCost });
+    const solution = await engineFor(run, piece)
+      .solve(piece, ownLevels(piece, levels), { deadlineS: left(run), toFirstCost })
+      .catch((e: unknown) => {
+        if (e instanceof OutOfTime) return e;
+        throw e;
+      });
     if (!solution) return undefined;
+    if (solution instanceof OutOfTime) {
+      out.push({ of: -1, values: [], families: new Set(), cost: {}, first: undefined, sure: false });
+      continue;
+    }
     const all = totalCost(piece, solution.values);
     const cost = Object.fromEntries(levels.map((l) => [l, all[l] ?? 0]));
     const families = new Set(piece.vars.flatMap((v) => laid.familyOf.get(v) ?? []));
-    out.push({ families, cost, first: levels.find((l) => (all[l] ?? 0) > 0), sure: solution.proved });
+    out.push({
+      of: piece.vars[0] ?? 0,
+      values: solution.values,
+      families,
+      cost,
+      first: levels.find((l) => (all[l] ?? 0) > 0),
+      sure: solution.proved,
+    });
   }
   return out;
 }
@@ -148,10 +172,10 @@ async function probe(run: Run, laid: Laid, pieces: readonly Piece[], levels: rea
 const sumOf = (list: readonly Probed[], level: Level) => list.reduce((s, p) => s + (p.cost[level] ?? 0), 0);
 
 /**
- * Is the build worth another solve with units, without them, or with both? Looks only at the levels down to the first
+ * Is the build worth another solve with units (then with what was found so far), without them, or with both? Looks only at the levels down to the first
  * at which a piece costs something that a unit could serve; whatever differs there, nothing further down makes up for.
  */
-async function worth(run: Run, plain: Laid, asIs: readonly Probed[], offer: Laid, units: readonly Part[]): Promise<"with" | "without" | "both"> {
+async function worth(run: Run, plain: Laid, asIs: readonly Probed[], offer: Laid, units: readonly Part[]): Promise<"without" | "both" | Probed[]> {
   const served = servedBy(units, run.types);
   const touched = asIs.map((p) => [...p.families].some((f) => served.has(f)));
   const deciding = ACCESSORY_LEVELS.find((l) => asIs.some((p, i) => touched[i] && p.first === l));
@@ -175,17 +199,17 @@ async function worth(run: Run, plain: Laid, asIs: readonly Probed[], offer: Laid
   if ([...others, ...withUnit].some((p) => !p.sure)) return "both";
   const first = levels.find((l) => sumOf(withUnit, l) !== sumOf(without, l));
   if (!first) return "both";
-  return sumOf(withUnit, first) < sumOf(without, first) ? "with" : "without";
+  return sumOf(withUnit, first) < sumOf(without, first) ? withUnit : "without";
 }
 
-async function whole(run: Run, laid: Laid): Promise<Attempt> {
-  const made = await solve(run, laid);
+async function whole(run: Run, laid: Laid, starts: readonly Probed[]): Promise<Attempt> {
+  const made = await solve(run, laid, undefined, starts);
   if (!made) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");
   return made;
 }
 
 /** Solves a layout to the last level. With `beat`, only answers that could be better count. */
-async function solve(run: Run, laid: Laid, beat?: Cost): Promise<Attempt | undefined> {
+async function solve(run: Run, laid: Laid, beat?: Cost, starts: readonly Probed[] = []): Promise<Attempt | undefined> {
   const { start, before, types, options } = run;
   const { graph, model, supply, nets, direct, units, used, offered } = laid;
   const ceiling = beat && mustBeat(model, beat);
@@ -206,6 +230,7 @@ async function solve(run: Run, laid: Laid, beat?: Cost): Promise<Attempt | undef
     }
     const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), {
       deadlineS: left(run),
+      start: starts.find((s) => s.of === piece.vars[0])?.values,
       beat: last ? lessCost(beat, spent) : undefined,
       onLevel: (level) => options.onProgress?.({ done: n, of: pieces.length, level }),
     });

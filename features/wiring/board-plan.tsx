@@ -1,7 +1,7 @@
 "use client";
 import { useMemo, useRef } from "react";
 import type { LeadRow } from "../../server/views";
-import { boardFrame, type PlacedPort, placeDocks, placeLabels, placePorts, routeRound } from "../../ui/drawing/board-layout";
+import { boardFrame, gatherDocks, type PlacedPort, placeDocks, placeLabels, placePorts, routeRound } from "../../ui/drawing/board-layout";
 import { type LoomName, LoomPath } from "../../ui/loom";
 import { dockOfLead, type Scene } from "./scene";
 
@@ -14,7 +14,7 @@ export interface BoardPlanProps {
   open: ReadonlySet<string>;
   scale: number;
   onPort: (address: string) => void;
-  onDock: (id: string) => void;
+  onDock: (ids: readonly string[]) => void;
   /** A finger landed within 60 px of several ports. */
   onAsk: (ports: string[]) => void;
 }
@@ -24,17 +24,34 @@ const FINGER_PX = 60;
 /** The real thing from above: rear sockets left, ports where they are, docks round them, leads laid as cords. */
 export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale, onPort, onDock, onAsk }: BoardPlanProps) {
   const finger = useRef(false);
+  const chosenLead = leads.find((l) => l.address === chosen);
+  const chosenNode = chosen ? scene.graph.leads.get(chosen) : undefined;
+  const chosenDock = chosenNode && dockOfLead(scene.graph, chosenNode);
   const frame = useMemo(() => boardFrame(scene.widthMm, scene.heightMm, scale), [scene, scale]);
   const ports = useMemo(() => placePorts(frame, scene.ports, scene.widthMm, scene.heightMm), [frame, scene]);
-  const docks = useMemo(() => placeDocks(frame, scene.docks), [frame, scene]);
+  // One loom at a time shows only what has a part in it, each on its own where there is room.
+  const gathered = useMemo(() => {
+    const inLoom = new Set(
+      leads
+        .filter((l) => l.loom === loom)
+        .flatMap((l) => {
+          const n = scene.graph.leads.get(l.address);
+          return [...(n ? [dockOfLead(scene.graph, n)] : []), ...(l.port ? [l.port, l.port.split(":")[0] ?? ""] : [])];
+        }),
+    );
+    const shown = loom ? scene.docks.filter((d) => inLoom.has(d.id) || d.id === chosenDock) : scene.docks;
+    const single = (id: string) => id.includes(":") || ["case", "card", "hub"].includes(scene.graph.parts.get(id)?.type.kind ?? "");
+    return gatherDocks(frame, shown, single);
+  }, [frame, scene, leads, loom, chosenDock]);
+  const docks = useMemo(() => placeDocks(frame, gathered), [frame, gathered]);
   const portAt = useMemo(() => new Map(ports.map((p) => [p.address, p])), [ports]);
-  const dockAt = useMemo(() => new Map(docks.map((d) => [d.id, d])), [docks]);
+  const holdsOf = useMemo(() => new Map(gathered.map((g) => [g.id, g.holds ?? [g.id]])), [gathered]);
+  const dockAt = useMemo(() => new Map(docks.flatMap((d) => (holdsOf.get(d.id) ?? [d.id]).map((id) => [id, d] as const))), [docks, holdsOf]);
   const atPort = useMemo(() => {
     const m = new Map<string, LeadRow[]>();
     for (const l of leads) if (l.port) m.set(l.port, [...(m.get(l.port) ?? []), l]);
     return m;
   }, [leads]);
-  const chosenLead = leads.find((l) => l.address === chosen);
   const wanted = useMemo(() => {
     const rank = (p: PlacedPort) => {
       const here = atPort.get(p.address) ?? [];
@@ -169,14 +186,20 @@ export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale,
       {docks.map((d) => {
         const part = scene.graph.parts.get(d.id);
         const unfed = part?.type.kind === "hub" && part.type.ports.some((q) => q.flow === "in" && !scene.graph.atPort.get(`${d.id}:${q.id}`)?.length);
-        const on =
-          (docksOn.has(d.id) && chosen !== null) ||
-          (chosenLead?.port ?? "").startsWith(`${d.id}:`) ||
-          chosenLead?.port === d.id ||
-          chosenPort === d.id;
+        const holds = holdsOf.get(d.id) ?? [d.id];
+        const on = holds.some(
+          (id) =>
+            (docksOn.has(id) && chosen !== null) || (chosenLead?.port ?? "").startsWith(`${id}:`) || chosenLead?.port === id || chosenPort === id,
+        );
         return (
-          <g key={d.id} className="cursor-pointer" data-dock onClick={() => onDock(d.id)}>
-            <title>{part ? (part.part.label ?? part.type.name) : d.lines.join(" ")}</title>
+          <g key={d.id} className="cursor-pointer" data-dock onClick={() => onDock(holds)}>
+            <title>
+              {part
+                ? (part.part.label ?? part.type.name)
+                : holds.length > 1
+                  ? holds.map((id) => scene.graph.parts.get(id)?.part.label ?? id).join(", ")
+                  : d.lines.join(" ")}
+            </title>
             <rect
               x={d.x}
               y={d.y}

@@ -45,14 +45,14 @@ export function FindLeads({
       <select className="field" aria-label="Show leads" value={show} onChange={(e) => onShow(e.target.value as Show)}>
         {Object.entries(SHOW).map(([k, words]) => (
           <option key={k} value={k}>
-            {`Show ${words}`}
+            {words}
           </option>
         ))}
       </select>
       <select className="field" aria-label="Group leads" value={group} onChange={(e) => onGroup(e.target.value as Group)}>
         {Object.entries(GROUP).map(([k, words]) => (
           <option key={k} value={k}>
-            {`Group ${words}`}
+            {words}
           </option>
         ))}
       </select>

@@ -3,14 +3,14 @@ import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { LeadRow } from "../../server/views";
 
 export const SHOW = {
-  all: "all",
-  free: "without a port",
-  open: "not plugged yet",
-  wrong: "not as planned",
-  finding: "with a finding",
+  all: "All states",
+  free: "Without a port",
+  open: "Not plugged yet",
+  wrong: "Not as planned",
+  finding: "With a finding",
 } as const;
 export type Show = keyof typeof SHOW;
-export const GROUP = { loom: "by loom", part: "by part", port: "by where they go" } as const;
+export const GROUP = { loom: "By loom", part: "By part", port: "By where to" } as const;
 export type Group = keyof typeof GROUP;
 
 const shows: Record<Show, (l: LeadRow) => boolean> = {

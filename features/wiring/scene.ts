@@ -1,7 +1,7 @@
 import { type Build, buildGraph, type Graph, type LeadNode, naturally, type PartNode, regionOf, runLengthMm, typeLookup } from "../../core/build";
 import { family, headerLimit, mate, usable } from "../../core/catalogue";
 import { amps, closesRing, hungOn, panelPlaces } from "../../core/wiring";
-import type { DrawnPort, Side } from "../../ui/drawing/board-layout";
+import type { DockWish, DrawnPort, Side } from "../../ui/drawing/board-layout";
 
 export const graphOf = (build: Build): Graph => buildGraph(build, typeLookup(build, []));
 
@@ -11,7 +11,7 @@ export interface Scene {
   widthMm: number;
   heightMm: number;
   ports: DrawnPort[];
-  docks: { id: string; lines: string[]; side: Side; gapBefore?: number }[];
+  docks: DockWish[];
 }
 
 const KIND_WORD: Partial<Record<PartNode["type"]["kind"], string>> = {

@@ -1,7 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { LEVEL_WORDS, LEVELS, type PlanProgress } from "../../core/plan";
 import type { Planned } from "../../server/plan-job";
 import type { PlanLine } from "../../server/plan-lines";
 
@@ -19,14 +18,6 @@ export interface Planning {
 }
 
 const NO_ANSWER = "No answer from the server. What was stored stays. Check the network and plan again.";
-
-/** Levels weigh as much as pieces: nobody knows beforehand which takes long. */
-function shareOf({ done, of, level }: PlanProgress): number {
-  const within = level ? LEVELS.indexOf(level) / LEVELS.length : 0;
-  return of === 0 ? 1 : Math.min(1, (done + within) / of);
-}
-
-const saying = ({ done, of, level }: PlanProgress) => `Piece ${Math.min(done + 1, of)} of ${of}${level ? `, looking at: ${LEVEL_WORDS[level]}` : ""}`;
 
 function ended(v: Planned): string {
   const ends = `${v.placed} connections, ${v.moved} moved, ${v.free} wanted ${v.free === 1 ? "end" : "ends"} free`;
@@ -52,8 +43,8 @@ export function usePlan(number: string): Planning {
   const take = useCallback(
     (line: PlanLine) => {
       if (line.kind === "progress") {
-        setNow(saying(line.now));
-        setShare(shareOf(line.now));
+        setNow(line.words);
+        setShare(line.share);
       } else if (line.kind === "first") {
         first.current = line.planned;
         setSentence(`Plan ${line.planned.revision}, not yet proved: ${line.planned.placed} connections. Looking for a better one.`);

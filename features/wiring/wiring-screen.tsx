@@ -84,10 +84,10 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
     }
   };
   const chooseDock = useCallback(
-    (id: string) => {
+    (ids: readonly string[]) => {
       const mine = view.leads.filter((l) => {
         const n = scene.graph.leads.get(l.address);
-        return n && (dockOfLead(scene.graph, n) === id || l.fromPart === id);
+        return n && (ids.includes(dockOfLead(scene.graph, n)) || ids.includes(l.fromPart));
       });
       const at = mine.findIndex((l) => l.address === chosen);
       const next = mine[(at + 1) % Math.max(1, mine.length)];

@@ -11,8 +11,7 @@ import {
   type TypeLookup,
 } from "../../core/build";
 import { family, headerLimit, mate, startingCurrentA, usable } from "../../core/catalogue";
-import { LEVELS, type Level, type PartCost } from "../../core/plan/levels";
-import type { Piece } from "../../core/plan/model";
+import { LEVELS, type Level, type PartCost, type Piece } from "../../core/plan";
 import { cableLimitW, cpuPlugsNeeded, plugLimitW, portDrawW } from "../../core/power";
 import { panelPlaces } from "../../core/wiring";
 import { schoolDeparture, zoneOfTest } from "./school";

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { boardFrame, type DrawnPort, labelLines, placeDocks, placeLabels, placePorts, routeRound } from "./board-layout";
+import { boardFrame, type DrawnPort, gatherDocks, labelLines, placeDocks, placeLabels, placePorts, routeRound } from "./board-layout";
 
 const ports = fc
   .uniqueArray(fc.record({ x: fc.integer({ min: 2, max: 242 }), y: fc.integer({ min: 2, max: 303 }), n: fc.integer({ min: 1, max: 99 }) }), {
@@ -54,6 +54,26 @@ describe("drawing", () => {
     );
     for (let i = 1; i < docks.length; i++) expect(docks[i]?.y).toBeGreaterThanOrEqual((docks[i - 1]?.y ?? 0) + (docks[i - 1]?.h ?? 0));
     expect((docks.at(-1)?.y ?? 0) + (docks.at(-1)?.h ?? 0)).toBeLessThanOrEqual(frame.height);
+  });
+  it("more docks than a side can show become trunks with counts: nothing is lost, hubs stay apart, every dock can be read", () => {
+    const kind = fc.constantFrom("Fan", "Drive", "Light", "Hub");
+    const side = fc.constantFrom("left" as const, "right" as const, "top" as const);
+    fc.assert(
+      fc.property(fc.array(fc.record({ kind, side }), { maxLength: 90 }), (list) => {
+        const frame = boardFrame(244, 244, 1.31);
+        const items = list.map((d, i) => ({ id: `${d.kind}-${i}`, lines: [d.kind, `N-${i}`], side: d.side }));
+        const hubs = (id: string) => id.startsWith("Hub");
+        const docks = gatherDocks(frame, items, hubs);
+        expect(docks.flatMap((d) => d.holds ?? [d.id]).sort()).toEqual(items.map((d) => d.id).sort());
+        for (const d of docks) {
+          if (!d.holds) continue;
+          expect(d.holds.some(hubs)).toBe(false);
+          expect(d.lines).toEqual([`${d.holds[0]?.split("-")[0]}s`, String(d.holds.length)]);
+        }
+        if (items.filter((d) => hubs(d.id)).length > 3) return;
+        for (const d of placeDocks(frame, docks)) expect(d.side === "top" ? d.w : d.h).toBeGreaterThanOrEqual(d.side === "top" ? 43 : 29);
+      }),
+    );
   });
   it("lays a route round the board and never across it", () => {
     const frame = boardFrame(244, 305, 1.31);

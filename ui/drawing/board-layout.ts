@@ -197,13 +197,48 @@ export interface DockItem {
   h: number;
 }
 
+export interface DockWish {
+  id: string;
+  lines: string[];
+  side: Side;
+  gapBefore?: number;
+  /** Stands for all of these: a trunk with a count. */
+  holds?: string[];
+}
+
+/** Below these a dock's words do not stand apart any more, px. */
+const LEAST_DOCK = { across: 44, along: 30 };
+const DOCK_GAP = 6;
+
+/**
+ * As many docks as a side can show with words that can be read: where there are more, those of one kind become one with
+ * their count, the most numerous first. Kinds are told by the first line; `apart` stay on their own. Same input, same docks.
+ */
+export function gatherDocks(frame: BoardFrame, items: readonly DockWish[], apart: (id: string) => boolean): DockWish[] {
+  let out: DockWish[] = [...items];
+  for (const side of ["left", "right", "top", "bottom"] as const) {
+    const across = side === "top" || side === "bottom";
+    const length = (across ? frame.width : frame.height - 2 * frame.dock) - 8;
+    const room = Math.floor(length / ((across ? LEAST_DOCK.across : LEAST_DOCK.along) + DOCK_GAP));
+    while (out.filter((i) => i.side === side).length > room) {
+      const kinds = new Map<string, DockWish[]>();
+      for (const i of out) if (i.side === side && !i.holds && !apart(i.id)) kinds.set(i.lines[0] ?? "", [...(kinds.get(i.lines[0] ?? "") ?? []), i]);
+      const [word, most] = [...kinds].sort((a, b) => b[1].length - a[1].length)[0] ?? ["", []];
+      if (most.length < 2) break;
+      const all: DockWish = { id: `all ${side} ${word}`, lines: [`${word}s`, String(most.length)], side, holds: most.map((i) => i.id) };
+      out = out.flatMap((i) => (i === most[0] ? [all] : most.includes(i) ? [] : [i]));
+    }
+  }
+  return out;
+}
+
 /** Docks stand on their own side, unscaled: boxes in a row or a column, evenly spread. */
-export function placeDocks(frame: BoardFrame, items: readonly { id: string; lines: string[]; side: Side; gapBefore?: number }[]): DockItem[] {
+export function placeDocks(frame: BoardFrame, items: readonly DockWish[]): DockItem[] {
   const out: DockItem[] = [];
   for (const side of ["left", "right", "top", "bottom"] as const) {
     const mine = items.filter((i) => i.side === side);
     const across = side === "top" || side === "bottom";
-    const gap = 6;
+    const gap = DOCK_GAP;
     const from = across ? 4 : frame.dock + 4;
     const length = (across ? frame.width : frame.height - 2 * frame.dock) - 8;
     const extra = mine.reduce((s, i) => s + (i.gapBefore ?? 0), 0);
