@@ -9,6 +9,8 @@ export {
   type LinkRow,
   LogEntry,
   Observation,
+  Override,
+  type OverrideRow,
   Plan,
   ShelfRevision,
   ShelfType,

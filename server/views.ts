@@ -1,6 +1,6 @@
 import { type Build, type Connection, naturally } from "../core/build";
 import { type Loom, mate, usable } from "../core/catalogue";
-import { checkAll, checkParts, type Finding } from "../core/checks";
+import type { Finding } from "../core/checks";
 import { type Diagnosis, diagnose, type Seen } from "../core/diagnose";
 import { type PowerOn, powerOn } from "../core/machine";
 import { type Step, stepsOf } from "../core/order";
@@ -8,6 +8,7 @@ import { wholeDraw } from "../core/power";
 import { type Free, freeEnds } from "../core/wiring";
 import { type EntityManager, Fault, Job, Link, LogEntry, Observation, Plan, StepDone } from "../db";
 import { buildOfJob, findJob, type JobBuild } from "./build-of-job";
+import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "./overrides";
 
 export type LeadState = "free" | "planned" | "plugged" | "checked" | "wrong";
 
@@ -74,7 +75,9 @@ export interface JobView {
   } | null;
   leads: LeadRow[];
   free: Free[];
-  findings: Finding[];
+  findings: JobFinding[];
+  /** All that was ever set aside, the oldest first. */
+  setAside: SetAside[];
   steps: Step[];
   power: PowerOn;
   seen: Record<string, { value: string; asExpected: boolean; by: string; at: string }>;
@@ -92,9 +95,6 @@ export interface JobView {
   log: { id: number; at: string; by: string; kind: string; text: string; planRevision: number | null }[];
   draw: { peakW: number; supplyW: number };
 }
-
-const WEIGHT = { stop: 0, warn: 1, note: 2 } as const;
-const worstFirst = (list: Finding[]) => [...list].sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity]);
 
 const day = (d: Date | string | null | undefined) => (d ? (typeof d === "string" ? d : d.toISOString().slice(0, 10)) : null);
 
@@ -117,7 +117,8 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   const job = await findJob(em, number);
   if (!job) return undefined;
   const b = await buildOfJob(em, job);
-  const [plan, links, steps, observations, faults, entries] = await Promise.all([
+  const [overrides, plan, links, steps, observations, faults, entries] = await Promise.all([
+    overridesOf(em, job.id),
     em.findOne(
       Plan,
       { job: job.id },
@@ -134,9 +135,9 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     em.find(LogEntry, { job: job.id }, { orderBy: { id: "desc" }, limit: 200, populate: ["by"] }),
   ]);
   const planned = plan !== null || links.length > 0;
-  const ofParts = checkParts(b.graph);
-  const knownOfParts = new Set(ofParts.map((f) => f.id));
-  const findings = worstFirst([...ofParts, ...(planned ? checkAll(b.graph).filter((f) => !knownOfParts.has(f.id)) : [])]);
+  const found = findingsOf(b.graph, planned);
+  const [ofParts, ofWiring] = [withSetAside(found.parts, overrides), withSetAside(found.wiring, overrides)];
+  const findings = withSetAside([...found.parts, ...found.wiring], overrides);
   const { steps: all, conflicts } = stepsOf(b.graph, new Set(steps.map((s) => s.step)), observations.length > 0);
   const power = powerOn(b.graph);
   const seenList: Seen[] = observations.map((o) => ({ line: o.line, asExpected: o.asExpected, value: o.value }));
@@ -160,7 +161,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       faults: openFaults.length,
       stop: {
         parts: ofParts.some((f) => f.severity === "stop"),
-        wiring: findings.some((f) => f.severity === "stop" && !knownOfParts.has(f.id)),
+        wiring: ofWiring.some((f) => f.severity === "stop"),
         firstBoot: observations.some((o) => !o.asExpected),
       },
     },
@@ -178,7 +179,8 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       : null,
     leads,
     free: freeEnds(b.graph),
-    findings: [...findings, ...conflicts.map((c): Finding => ({ id: `order:${c}`, rule: "order", severity: "stop", message: c, ends: [] }))],
+    findings: [...findings, ...conflicts.map((c): JobFinding => ({ id: `order:${c}`, rule: "order", severity: "stop", message: c, ends: [] }))],
+    setAside: allSetAside([...found.parts, ...found.wiring], overrides),
     steps: all,
     power,
     seen: Object.fromEntries(observations.map((o) => [o.line, { value: o.value, asExpected: o.asExpected, by: o.by.name, at: o.at.toISOString() }])),

@@ -157,6 +157,24 @@ export const StepDone = defineEntity({
   uniques: [{ properties: ["job", "step"] }],
 });
 
+/** A finding that somebody set aside, with the reason: it shows for ever after, also when the finding is gone. */
+export const Override = defineEntity({
+  name: "Override",
+  tableName: "finding_override",
+  indexes: [{ name: "finding_override_job_index", properties: ["job"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    finding: p.string().length(500),
+    rule: p.string(),
+    severity: p.string(),
+    message: p.text(),
+    reason: p.text(),
+    by: () => p.manyToOne(Technician),
+    at: now(),
+  },
+});
+
 /** Append-only: the database refuses to change or delete a row. */
 export const LogEntry = defineEntity({
   name: "LogEntry",
@@ -213,9 +231,10 @@ export const Fault = defineEntity({
   uniques: [{ properties: ["job", "number"] }],
 });
 
-export const ENTITIES = [Technician, ShelfType, ShelfRevision, Job, JobPart, Plan, Link, StepDone, LogEntry, Observation, Fault];
+export const ENTITIES = [Technician, ShelfType, ShelfRevision, Job, JobPart, Plan, Link, StepDone, Override, LogEntry, Observation, Fault];
 
 export type JobRow = InferEntity<typeof Job>;
 export type LinkRow = InferEntity<typeof Link>;
+export type OverrideRow = InferEntity<typeof Override>;
 export type TechnicianRow = InferEntity<typeof Technician>;
 export type FaultRow = InferEntity<typeof Fault>;

@@ -1,10 +1,12 @@
 import { ThinSlice } from "./0001-thin-slice";
 import { Parts } from "./0002-parts";
 import { MoneyAndSpares } from "./0003-money-and-spares";
+import { Overrides } from "./0004-overrides";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
   { name: "0001-thin-slice", class: ThinSlice },
   { name: "0002-parts", class: Parts },
   { name: "0003-money-and-spares", class: MoneyAndSpares },
+  { name: "0004-overrides", class: Overrides },
 ];

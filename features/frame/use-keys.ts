@@ -34,6 +34,12 @@ export function useKeys(onKey: (key: string, event: KeyboardEvent) => void, onSc
         return;
       }
       if (e.key === " " && burst === "") return;
+      // What is typed next belongs into the field that this opens: it cannot wait.
+      if (e.key === "/" && burst === "") {
+        e.preventDefault();
+        now.current.onKey(e.key, e);
+        return;
+      }
       burst += e.key;
       clearTimeout(timer);
       timer = setTimeout(() => {

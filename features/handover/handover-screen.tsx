@@ -4,7 +4,11 @@ import { StateMark } from "../../ui/marks";
 import { fullName } from "../parts/full-name";
 
 /** The record so far: what is in it, what is connected where, what stays free and why, what was seen. */
-export function HandoverScreen({ view }: { view: Pick<JobView, "build" | "leads" | "free" | "power" | "seen" | "plan" | "head" | "faults"> }) {
+export function HandoverScreen({
+  view,
+}: {
+  view: Pick<JobView, "build" | "leads" | "free" | "power" | "seen" | "plan" | "head" | "faults" | "setAside">;
+}) {
   const types = new Map(view.build.partTypes.map((t) => [t.id, t]));
   const unseen = view.power.lines.filter((l) => !view.seen[l.id]);
   return (
@@ -40,6 +44,19 @@ export function HandoverScreen({ view }: { view: Pick<JobView, "build" | "leads"
               ))
             )}
           </ul>
+          {view.setAside.length > 0 ? (
+            <>
+              <h2 className="mt-6 text-key font-[650]">What was set aside, by whom and why</h2>
+              <ul>
+                {view.setAside.map((s) => (
+                  <li key={`${s.at}${s.message}`} className="border-t border-rule py-1.5">
+                    {s.message} <span className="font-semibold">{s.by}</span>: {s.reason}
+                    {s.still ? "" : " (Found no more.)"}
+                  </li>
+                ))}
+              </ul>
+            </>
+          ) : null}
           <h2 className="mt-6 text-key font-[650]">In the cable bag</h2>
           <p>{view.plan && view.plan.inBag.length > 0 ? view.plan.inBag.map((c) => c.split("/").slice(1).join(" ")).join(", ") : "Nothing yet."}</p>
         </section>

@@ -3,11 +3,12 @@ import { ScrollText } from "lucide-react";
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { Finding } from "../../core/checks";
+import type { JobFinding, SetAside } from "../../server/overrides";
 import type { JobView } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { SEVERITY_WORD, type Severity, SeverityShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
-import { fixAction, planAction, tickAction } from "./actions";
+import { fixAction, planAction, setAsideAction, tickAction } from "./actions";
 
 type Panel = Severity | "log";
 
@@ -15,11 +16,13 @@ type Panel = Severity | "log";
 export function Rail({
   number,
   findings,
+  setAside,
   log,
   leads,
 }: {
   number: string;
-  findings: Finding[];
+  findings: JobFinding[];
+  setAside: SetAside[];
   log: JobView["log"];
   leads: { address: string; state: string; port?: string }[];
 }) {
@@ -72,7 +75,7 @@ export function Rail({
           tabIndex={-1}
           className="arrive region outline-none absolute right-12 top-0 z-20 h-full w-90 border-l-2 border-ink bg-raised p-4"
         >
-          {open === "log" ? <LogList log={log} /> : <FindingList number={number} list={findings} leads={leads} first={open} />}
+          {open === "log" ? <LogList log={log} /> : <FindingList number={number} list={findings} setAside={setAside} leads={leads} first={open} />}
         </div>
       ) : null}
     </aside>
@@ -82,15 +85,18 @@ export function Rail({
 export function FindingList({
   number,
   list,
+  setAside,
   leads,
   first,
 }: {
   number: string;
-  list: Finding[];
+  list: JobFinding[];
+  setAside: SetAside[];
   leads: { address: string; state: string; port?: string }[];
   first?: Severity;
 }) {
   const act = useAct();
+  const gone = setAside.filter((s) => !s.still);
   const shown = first ? [...list.filter((f) => f.severity === first), ...list.filter((f) => f.severity !== first)] : list;
   return (
     <section aria-label="Findings">
@@ -107,6 +113,7 @@ export function FindingList({
             </span>
             <div>
               <strong className="font-semibold">{SEVERITY_WORD[f.severity]}.</strong> {f.message}
+              {f.setAside ? <SetAsideWords s={f.setAside} /> : null}
               {f.ifIgnored ? <div className="text-second">If ignored: {f.ifIgnored}</div> : null}
               {(f.ways ?? []).map((w) => (
                 <div key={w} className="text-second">
@@ -126,11 +133,79 @@ export function FindingList({
                   </button>
                 </div>
               ) : null}
+              {f.mayBeSetAside ? <SetAsideForm number={number} finding={f} act={act} /> : null}
             </div>
           </li>
         ))}
       </ul>
+      {gone.length > 0 ? (
+        <>
+          <h3 className="mb-1 mt-4 font-semibold">Set aside, and found no more</h3>
+          <ul className="flex flex-col gap-2">
+            {gone.map((s) => (
+              <li key={`${s.at}${s.message}`}>
+                {s.message}
+                <SetAsideWords s={s} />
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
     </section>
+  );
+}
+
+function SetAsideWords({ s }: { s: SetAside }) {
+  return (
+    <div className="text-second">
+      Set aside by {s.by}, {new Date(s.at).toLocaleDateString("en-GB", { day: "numeric", month: "short" })}, was{" "}
+      {s.severity === "stop" ? "a stop" : "a warning"}: {s.reason}
+    </div>
+  );
+}
+
+/** A finding is set aside with a reason and the name of whoever sits here; that shows for ever after. */
+function SetAsideForm({ number, finding, act }: { number: string; finding: JobFinding; act: ReturnType<typeof useAct> }) {
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState("");
+  if (!open)
+    return (
+      <button type="button" className="key mt-1" aria-label={`Set aside: ${finding.message}`} onClick={() => setOpen(true)}>
+        Set aside, because
+      </button>
+    );
+  return (
+    <form
+      className="mt-1 flex flex-col gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        act.run(
+          () => setAsideAction({ number, finding: finding.id, reason }),
+          () => "Set aside. The reason and your name stay on record.",
+        );
+      }}
+    >
+      <label className="text-second">
+        Why it may stay as it is (stays on record)
+        <textarea
+          className="field mt-1 w-full"
+          rows={3}
+          maxLength={500}
+          required
+          minLength={5}
+          value={reason}
+          onChange={(e) => setReason(e.target.value)}
+        />
+      </label>
+      <div className="flex gap-2">
+        <button type="submit" className="key" disabled={act.pending || reason.trim().length < 5}>
+          Set aside
+        </button>
+        <button type="button" className="key" onClick={() => setOpen(false)}>
+          Leave it
+        </button>
+      </div>
+    </form>
   );
 }
 

@@ -1,7 +1,16 @@
 "use client";
 import { useMemo, useRef } from "react";
 import type { LeadRow } from "../../server/views";
-import { boardFrame, gatherDocks, type PlacedPort, placeDocks, placeLabels, placePorts, routeRound } from "../../ui/drawing/board-layout";
+import {
+  boardFrame,
+  type DockItem,
+  gatherDocks,
+  type PlacedPort,
+  placeDocks,
+  placeLabels,
+  placePorts,
+  routeRound,
+} from "../../ui/drawing/board-layout";
 import { type LoomName, LoomPath } from "../../ui/loom";
 import { dockOfLead, type Scene } from "./scene";
 
@@ -210,18 +219,13 @@ export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale,
               stroke={on ? "var(--ink)" : "var(--edge)"}
               strokeWidth={on ? 2.5 : 1.5}
             />
-            {(unfed && d.h > 30
-              ? ["no", "power"]
-              : d.h < 30
-                ? [d.lines.at(-1) ?? ""]
-                : d.lines.flatMap((t) => (t.length * 6.6 > d.w - 4 && t.includes(" ") ? t.split(" ") : [t]))
-            ).map((t, i, all) => (
+            {(unfed && d.h > 30 ? ["no", "power"] : d.h < 30 ? [d.lines.at(-1) ?? ""] : dockWords(d)).map((t, i, all) => (
               <text
                 key={`${t}${String(i)}`}
                 x={d.x + d.w / 2}
                 y={d.y + d.h / 2 + 4 + (i - (all.length - 1) / 2) * 13}
                 textAnchor="middle"
-                fontSize="12"
+                fontSize={t.length * 6.6 > d.w - 4 ? "11" : "12"}
                 className={i > 0 ? "mono" : undefined}
                 fill="var(--ink)"
               >
@@ -233,6 +237,12 @@ export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale,
       })}
     </svg>
   );
+}
+
+/** Broken at blanks where the dock is narrow, unless it is too low for one line more. */
+function dockWords({ lines, w, h }: DockItem): string[] {
+  const broken = lines.flatMap((t) => (t.length * 6.6 > w - 4 && t.includes(" ") ? t.split(" ") : [t]));
+  return broken.length * 13 <= h ? broken : lines;
 }
 
 /** At rest a lead is 14 px of its cord, pointing outwards. */

@@ -35,7 +35,7 @@ export function LeadList({
       tabIndex={0}
       aria-label="Leads"
       aria-activedescendant={chosen ? `lead-${chosen}` : undefined}
-      className="region min-h-0 flex-1"
+      className="region relative min-h-0 flex-1"
       onKeyDown={(e) => {
         if (e.key === "ArrowDown") {
           e.preventDefault();

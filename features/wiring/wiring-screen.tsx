@@ -302,7 +302,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
                 <p className="truncate text-second">{planning.now}</p>
               </div>
               <button type="button" className="key" onClick={planning.stop}>
-                Stop
+                Cancel
               </button>
             </div>
           ) : needPlan || (unplanned > 0 && done === 0 && !view.plan) ? (

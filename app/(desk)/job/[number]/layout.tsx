@@ -24,6 +24,7 @@ export default async function JobLayout({ children, params }: { children: ReactN
         <Rail
           number={v.head.number}
           findings={v.findings}
+          setAside={v.setAside}
           log={v.log}
           leads={v.leads.map(({ address, state, port }) => ({ address, state, ...(port ? { port } : {}) }))}
         />

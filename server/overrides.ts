@@ -1,0 +1,100 @@
+import { z } from "zod";
+import type { Graph } from "../core/build";
+import { checkAll, checkParts, type Finding } from "../core/checks";
+import { type EntityManager, type OverrideRow, Override as Row, type TechnicianRow } from "../db";
+import { log } from "./log";
+import { done, no, type Result } from "./result";
+import { withJob } from "./work";
+
+/** A finding as a screen shows it: one that was set aside says by whom and why, and weighs as a note. */
+export type JobFinding = Finding & { setAside?: SetAside; mayBeSetAside?: boolean };
+export interface SetAside {
+  reason: string;
+  by: string;
+  at: string;
+  /** What it was before. */
+  severity: Finding["severity"];
+  message: string;
+  /** False once nothing of the kind is found any more. */
+  still: boolean;
+}
+
+const WEIGHT = { stop: 0, warn: 1, note: 2 } as const;
+const MOST = 200;
+/** What these find destroys parts at power-on: no reason outweighs that. */
+const NEVER = new Set(["light-voltage", "supply-system", "mating"]);
+
+const mayBeSetAside = (f: Finding): boolean => f.severity !== "note" && !(f.severity === "stop" && NEVER.has(f.rule));
+
+const worstFirst = <F extends Finding>(list: F[]): F[] => [...list].sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity]);
+
+/** Every finding of a job: of its parts, and once it is planned of its wiring as planned and as plugged. */
+export function findingsOf(graph: Graph, planned: boolean): { parts: Finding[]; wiring: Finding[] } {
+  const parts = checkParts(graph);
+  const known = new Set(parts.map((f) => f.id));
+  return { parts, wiring: planned ? checkAll(graph).filter((f) => !known.has(f.id)) : [] };
+}
+
+/** Holds for the same finding while it is no more serious than it was. */
+const covers = (o: OverrideRow, f: Finding) => o.finding === f.id.slice(0, 500) && WEIGHT[f.severity] >= WEIGHT[o.severity as Finding["severity"]];
+
+export function withSetAside(list: readonly Finding[], rows: readonly OverrideRow[]): JobFinding[] {
+  return worstFirst(
+    list.map((f): JobFinding => {
+      const o = rows.findLast((r) => covers(r, f));
+      return o && f.severity !== "note" ? { ...f, severity: "note", setAside: asShown(o, true) } : { ...f, mayBeSetAside: mayBeSetAside(f) };
+    }),
+  );
+}
+
+const asShown = (o: OverrideRow, still: boolean): SetAside => ({
+  reason: o.reason,
+  by: o.by.name,
+  at: o.at.toISOString(),
+  severity: o.severity as Finding["severity"],
+  message: o.message,
+  still,
+});
+
+/** All that was ever set aside on this job, the oldest first. */
+export const allSetAside = (list: readonly Finding[], rows: readonly OverrideRow[]): SetAside[] =>
+  rows.map((o) =>
+    asShown(
+      o,
+      list.some((f) => covers(o, f)),
+    ),
+  );
+
+export const overridesOf = (em: EntityManager, jobId: string): Promise<OverrideRow[]> =>
+  em.find(Row, { job: jobId }, { orderBy: { at: "asc", id: "asc" }, populate: ["by"], limit: MOST }) as Promise<OverrideRow[]>;
+
+export const SetAsideEntry = z.object({
+  number: z.string().min(1).max(40),
+  finding: z.string().min(1).max(2000),
+  reason: z.string().trim().min(5, "say why, in five letters or more").max(500, "at most 500 letters"),
+});
+
+/** Sets one finding aside, with a reason, for good. */
+export async function setAside(em: EntityManager, by: TechnicianRow, o: z.infer<typeof SetAsideEntry>): Promise<Result> {
+  return withJob(em, o, async (tx, job, b) => {
+    const { parts, wiring } = findingsOf(b.graph, b.build.connections.length > 0);
+    const rows = await overridesOf(tx, job.id);
+    const f = [...parts, ...wiring].find((x) => x.id === o.finding);
+    if (!f) return no("Nothing of the kind is found any more. Nothing was changed.");
+    if (!mayBeSetAside(f)) return no("This destroys parts when the power comes on, and cannot be set aside. Put it right. Nothing was changed.");
+    if (rows.some((r) => covers(r, f))) return no("It is set aside already. Nothing was changed.");
+    if (rows.length >= MOST) return no(`There are already ${MOST} findings set aside on this job. Nothing was changed.`);
+    tx.create(Row, {
+      job,
+      finding: f.id.slice(0, 500),
+      rule: f.rule,
+      severity: f.severity,
+      message: f.message,
+      reason: o.reason,
+      by,
+      at: new Date(),
+    });
+    log(tx, job, by, "override", `Set aside: ${f.message} Reason: ${o.reason}`);
+    return done();
+  });
+}

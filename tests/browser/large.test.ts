@@ -1,0 +1,115 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import type { Browser } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { generated } from "../fixtures/generated";
+import { accessible, base, launch, readIn, type Seat, sit } from "./page";
+
+/** Bounds are loose, since test machines are noisy; docs/benchmarks.md says what was measured. */
+const MOST_TASK_MS = 250;
+const MOST_ROUTE_MS = 400;
+
+let browser: Browser;
+let desk: Seat;
+beforeAll(async () => {
+  browser = await launch();
+  desk = await sit(browser, "Tansy Okoru");
+  const file = join(mkdtempSync(join(tmpdir(), "imbra-")), "large.json");
+  writeFileSync(file, JSON.stringify(generated(120, 2).build));
+  const job = await readIn(desk.page, file);
+  await desk.page.goto(`${base()}/job/${job}/wiring`);
+  await desk.page.waitForLoadState("networkidle");
+}, 120_000);
+afterAll(async () => {
+  await browser.close();
+});
+
+describe("a build of about 120 leads", () => {
+  it("shows a first plan soon, not yet proved; proving it can be stopped, and the plan stays", async () => {
+    const { page } = desk;
+    await page.evaluate(() => {
+      const w = window as unknown as { long: number[] };
+      w.long = [];
+      new PerformanceObserver((l) => w.long.push(...l.getEntries().map((e) => e.duration))).observe({ type: "longtask" });
+    });
+    await page.getByRole("button", { name: "Plan the wiring" }).click();
+    await page.getByRole("progressbar", { name: "Planning" }).waitFor();
+    await page.getByText(/^Plan 1, not yet proved: \d+ connections\. Looking for a better one\.$/).waitFor({ timeout: 60_000 });
+    await page.getByText(/^Piece \d+ of \d+, looking at: .+$/).waitFor({ timeout: 30_000 });
+    const long = await page.evaluate(() => (window as unknown as { long: number[] }).long);
+    expect(Math.max(0, ...long)).toBeLessThan(MOST_TASK_MS);
+    await accessible(page);
+    await page.getByRole("button", { name: "Cancel" }).click();
+    await page.getByText(/^Stopped\. Plan 1 stays, not yet proved: \d+ connections/).waitFor();
+    await page.getByRole("link", { name: "Go to the bench" }).waitFor();
+  }, 180_000);
+  it("goes on to the proof when it is planned again: proved, or replaced by a better one", async () => {
+    const { page } = desk;
+    await page.getByRole("button", { name: "Plan again" }).click();
+    await page.getByText(/^Plan \d+(, proved in .+| is proved as it stands.+)$/).waitFor({ timeout: 150_000 });
+  }, 180_000);
+  it("is readable: every dock has its words inside, and one loom shows only its own", async () => {
+    const { page } = desk;
+    const docks = () =>
+      page.evaluate(() =>
+        [...document.querySelectorAll("[data-dock]")].map((g) => {
+          const box = g.querySelector("rect")?.getBoundingClientRect();
+          const words = [...g.querySelectorAll("text")].map((t) => t.getBoundingClientRect());
+          return { h: box?.height ?? 0, inside: words.every((w) => box !== undefined && w.top >= box.top - 2 && w.bottom <= box.bottom + 2) };
+        }),
+      );
+    const all = await docks();
+    expect(all.filter((d) => !d.inside || d.h < 28)).toEqual([]);
+    await page.getByRole("button", { name: "Data" }).click();
+    expect((await docks()).length).toBeLessThan(all.length);
+    await page.getByRole("button", { name: "Data" }).click();
+  });
+  it("finds a lead by name, port or scan; filters and groups", async () => {
+    const { page } = desk;
+    const list = page.getByRole("listbox", { name: "Leads" });
+    const count = () => list.getByRole("option").count();
+    const all = await count();
+    await page.keyboard.press("/");
+    await page.keyboard.type("drive 3");
+    await expect.poll(count).toBeLessThan(all);
+    await page.keyboard.press("Escape");
+    await expect.poll(count).toBe(all);
+    await page.getByLabel("Group leads").selectOption("port");
+    await list.getByRole("group", { name: "board" }).first().waitFor();
+    await page.getByLabel("Show leads").selectOption("wrong");
+    await expect.poll(count).toBe(0);
+    await page.getByText(`0 of ${all} leads`).waitFor();
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    // A scanner types faster than any hand; its digits must not switch looms, nor its Enter take the lead.
+    await page.keyboard.type("FN-12", { delay: 5 });
+    await page.keyboard.press("Enter");
+    await page.getByText(/^Scanned: FN-12, /).waitFor();
+    await expect.poll(count).toBe(all);
+    expect(await list.getByRole("option", { selected: true }).textContent()).toContain("FN-12");
+    expect(await page.getByRole("button", { name: "Let go" }).count()).toBe(0);
+    await page.keyboard.type("NO-SUCH", { delay: 5 });
+    await page.keyboard.press("Enter");
+    await page.getByText("NO-SUCH is no lead and no serial of this job.").waitFor();
+    await accessible(page);
+  });
+  it("shows the route of a chosen lead at once", async () => {
+    const { page } = desk;
+    await page.getByLabel("Group leads").selectOption("loom");
+    const times = await page.evaluate(async () => {
+      const rows = [...document.querySelectorAll('[role="option"]')].filter((r) => /FN-/.test(r.textContent ?? "")).slice(0, 12);
+      const out: number[] = [];
+      for (const r of rows) {
+        const t = performance.now();
+        (r as HTMLElement).click();
+        await new Promise((d) => requestAnimationFrame(() => setTimeout(d, 0)));
+        out.push(performance.now() - t);
+        await new Promise((d) => setTimeout(d, 100));
+      }
+      return out.sort((a, b) => a - b);
+    });
+    expect(times.length).toBe(12);
+    expect(times[6]).toBeLessThan(MOST_ROUTE_MS);
+    expect(desk.errors).toEqual([]);
+  });
+});
