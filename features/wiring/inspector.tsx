@@ -46,6 +46,7 @@ export function Inspector(p: InspectorProps) {
           ["+ and -", "zoom"],
           ["Esc", "let go"],
           ["G, then 1 to 7", "a stage of the job"],
+          ["/", "find a lead; a scan finds it too"],
           ["N", "findings"],
         ].map(([k, v]) => (
           <div key={k} className="contents">
