@@ -81,7 +81,7 @@ export async function setAside(em: EntityManager, by: TechnicianRow, o: z.infer<
     const rows = await overridesOf(tx, job.id);
     const f = [...parts, ...wiring].find((x) => x.id === o.finding);
     if (!f) return no("Nothing of the kind is found any more. Nothing was changed.");
-    if (!mayBeSetAside(f)) return no("This destroys parts when the power comes on, and cannot be set aside. Put it right. Nothing was changed.");
+    if (!mayBeSetAside(f)) return no("What this finds can destroy parts, and cannot be set aside. Put it right. Nothing was changed.");
     if (rows.some((r) => covers(r, f))) return no("It is set aside already. Nothing was changed.");
     if (rows.length >= MOST) return no(`There are already ${MOST} findings set aside on this job. Nothing was changed.`);
     tx.create(Row, {

@@ -178,6 +178,40 @@ describe("each rule is quiet on a sound machine and fires on its mistake", () =>
     expect(of("memory-speed", await findings("fs-1046"))[0]?.message).toContain("sold as 5200 MT/s; they will run at 4800 MT/s");
     expect(of("memory-speed", await findings("fs-1041"))).toEqual([]);
   });
+  // The mistakes of the trade that are about a plug, a row each (common practice): each fires its rule, and the sound machine keeps it quiet.
+  const outOf =
+    (port: string): Edit =>
+    (l) =>
+      l.filter((c) => c.port !== port);
+  const into =
+    (lead: string, port: string, place?: number[]): Edit =>
+    (l) => [...l.filter((c) => c.lead !== lead && c.port !== port), { lead, port, state: "plugged", ...(place ? { place } : {}) }];
+  it.each<[string, string, string, Edit]>([
+    [
+      "CPU fan lead on a chassis header",
+      "cpu-fan-signal",
+      "fs-1047",
+      (l) => l.map((c) => (c.port === "board:CPU_FAN" ? { ...c, port: "board:SYS_FAN4" } : c)),
+    ],
+    ["hub's own power forgotten", "needs-power", "fs-1045", outOf("hub-fan:power")],
+    ["CPU power plug forgotten", "needs-power", "fs-1041", outOf("board:CPU_PWR1")],
+    ["chain joint pulled apart", "dangling", "fs-1041", (l) => l.filter((c) => c.lead !== "rad-split:in")],
+    ["5 V lights on a 12 V header", "light-voltage", "fs-1045", into("strip-top:lead", "board:LED12V_1")],
+    ["12 V lights on a 5 V header", "light-voltage", "fs-1045", into("strip-rear:lead", "board:LED5V_2")],
+    ["more fans than places: one left over", "free-leads", "fs-1041", (l) => l.filter((c) => c.lead !== "fan-rear:lead")],
+    ["LED reversed on the panel block", "panel-pins", "fs-1041", into("case:hdd-led", "board:PANEL1", [3, 1])],
+    ["front audio plug in a USB 2 header", "mating", "fs-1041", into("case:audio", "board:USB2_1")],
+    ["graphics cable in the CPU socket", "mating", "fs-1041", into("supply/gfx/1:plug-1", "board:CPU_PWR2")],
+    ["cable in another system's outlet", "supply-system", "fs-1041", into("supply/sata/1:root-1", "supply:CPU_GFX_3")],
+    ["memory in the wrong slots", "memory-slots", "fs-1042", into("mem-1:seat", "board:DIMM_A1")],
+  ])("%s: %s fires, and is quiet on the sound machine", async (_, rule, job, edit) => {
+    const serious = async (e?: Edit) => of(rule, await findings(job, e)).filter((f) => f.severity !== "note");
+    const sound = await serious();
+    const wrong = await serious(edit);
+    expect(sound).toEqual([]);
+    expect(wrong.length).toBeGreaterThan(0);
+    for (const f of wrong) expect(f.message).toMatch(/\w.*\.$/);
+  });
   it("says nothing about what is missing while hands are still at work", () => {
     const { graph } = given(
       [T.board("b", [T.header("H1", 10, { role: "cpu-fan" })]), T.fan("f", 0.2)],
