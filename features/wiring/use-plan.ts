@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { Planned } from "../../server/plan-job";
 import type { PlanLine } from "../../server/plan-lines";
 
@@ -40,6 +40,15 @@ export function usePlan(number: string): Planning {
   const first = useRef<Planned | null>(null);
   useEffect(() => () => running.current?.abort(), []);
 
+  // The sentence and what it tells of appear together, once the page has caught up.
+  const say = useCallback(
+    (words: string) =>
+      startTransition(() => {
+        setSentence(words);
+        router.refresh();
+      }),
+    [router],
+  );
   const take = useCallback(
     (line: PlanLine) => {
       if (line.kind === "progress") {
@@ -47,14 +56,11 @@ export function usePlan(number: string): Planning {
         setShare(line.share);
       } else if (line.kind === "first") {
         first.current = line.planned;
-        setSentence(`Plan ${line.planned.revision}, not yet proved: ${line.planned.placed} connections. Looking for a better one.`);
-        router.refresh();
-      } else {
-        setSentence(line.result.ok ? ended(line.result.value) : line.result.sentence);
-        router.refresh();
-      }
+        const { revision, placed } = line.planned;
+        say(`Plan ${revision}, not yet proved: ${placed} connections. Looking for a better one.`);
+      } else say(line.result.ok ? ended(line.result.value) : line.result.sentence);
     },
-    [router],
+    [say],
   );
 
   const start = useCallback(async () => {
@@ -89,16 +95,17 @@ export function usePlan(number: string): Planning {
       if (running.current !== mine) return;
       const kept = first.current as Planned | null;
       if (!mine.signal.aborted) setSentence(NO_ANSWER);
-      else setSentence(kept ? ended({ ...kept, after: "stopped" }) : "Stopped. The wiring is as it was.");
-      router.refresh();
+      else say(kept ? ended({ ...kept, after: "stopped" }) : "Stopped. The wiring is as it was.");
     } finally {
       if (running.current === mine) {
         running.current = null;
-        setBusy(false);
-        setNow("");
+        startTransition(() => {
+          setBusy(false);
+          setNow("");
+        });
       }
     }
-  }, [number, router, take]);
+  }, [number, say, take]);
 
   return {
     busy,
