@@ -1,11 +1,11 @@
 "use client";
 import Link from "next/link";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import type { ReceiptRow, ReceiptView } from "../../server/receipt";
 import { cx } from "../../ui/cx";
 import { StateShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
-import { SCAN_MS } from "../frame/use-keys";
+import { useKeys } from "../frame/use-keys";
 import { benchTestAction, receiveAction, replacementAction } from "../parts/actions";
 import { KIND_WORD } from "../parts/kinds";
 
@@ -49,30 +49,8 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
       },
     );
   };
-  // A burst of keys that ends with Enter is a scan: the serial of the part in front.
-  const latest = useRef(arrive);
-  useEffect(() => {
-    latest.current = arrive;
-  });
-  useEffect(() => {
-    let burst = "";
-    let last = 0;
-    const key = (e: KeyboardEvent) => {
-      const t = e.target as HTMLElement | null;
-      if ((t && ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName)) || e.ctrlKey || e.altKey || e.metaKey) return;
-      const now = Date.now();
-      if (now - last > SCAN_MS) burst = "";
-      last = now;
-      if (e.key === "Enter" && burst.length > 3) {
-        e.preventDefault();
-        const serial = burst;
-        burst = "";
-        latest.current(serial);
-      } else if (e.key.length === 1) burst += e.key;
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, []);
+  // A scan is the serial of the part in front; this screen has no keys of its own.
+  useKeys(() => {}, arrive);
   return (
     <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden text-bench">
       <header className="flex h-20 shrink-0 items-stretch border-b border-rule">
