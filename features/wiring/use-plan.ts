@@ -14,7 +14,6 @@ export interface Planning {
   sentence: string;
   start: () => void;
   stop: () => void;
-  clear: () => void;
 }
 
 const NO_ANSWER = "No answer from the server. What was stored stays. Check the network and plan again.";
@@ -114,6 +113,5 @@ export function usePlan(number: string): Planning {
     sentence,
     start: () => void start(),
     stop: () => running.current?.abort(),
-    clear: () => setSentence(""),
   };
 }

@@ -113,6 +113,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
   };
   const runPlan = () => {
     act.clear();
+    setHeard("");
     planning.start();
   };
 
@@ -299,7 +300,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
             <div className="flex items-center gap-2">
               <div className="min-w-0 flex-1">
                 <progress aria-label="Planning" className="block w-full" value={planning.share} />
-                <p className="truncate text-second">{planning.now}</p>
+                <p className="text-second leading-5">{planning.now}</p>
               </div>
               <button type="button" className="key" onClick={planning.stop}>
                 Cancel
