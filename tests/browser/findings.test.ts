@@ -1,6 +1,6 @@
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, readIn, type Seat, sit } from "./page";
+import { accessible, base, launch, plannedIn, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -8,11 +8,7 @@ let job = "";
 beforeAll(async () => {
   browser = await launch();
   desk = await sit(browser, "Tansy Okoru");
-  job = await readIn(desk.page, "examples/fs-1046.json");
-  await desk.page.goto(`${base()}/job/${job}/wiring`);
-  await desk.page.waitForLoadState("networkidle");
-  await desk.page.getByRole("button", { name: "Plan the wiring" }).click();
-  await desk.page.getByText(/Plan 1, proved in/).waitFor({ timeout: 60_000 });
+  job = await plannedIn(desk.page, "examples/fs-1046.json");
 }, 120_000);
 afterAll(async () => {
   await browser.close();

@@ -79,3 +79,13 @@ export async function readIn(page: Page, file: string): Promise<string> {
   await page.waitForURL(/\/job\/FS-\d+\/parts/);
   return /FS-\d+/.exec(page.url())?.[0] ?? "";
 }
+
+/** A build file read in and planned for the first time, its wiring open; the number of its job. */
+export async function plannedIn(page: Page, file: string): Promise<string> {
+  const job = await readIn(page, file);
+  await page.goto(`${base()}/job/${job}/wiring`);
+  await page.waitForLoadState("networkidle");
+  await page.getByRole("button", { name: "Plan the wiring" }).click();
+  await page.getByText(/Plan 1, proved in/).waitFor({ timeout: 60_000 });
+  return job;
+}
