@@ -10,8 +10,11 @@ function load() {
   return loading;
 }
 
+/** A presolve rule of `highs` 1.15.3 that called feasible models infeasible and worse answers optimal: off, see the test. */
+const PROBING = 1 << 15;
 const OPTIMAL = 7;
 const INFEASIBLE = 8;
+const TIME_LIMIT = 13;
 
 function sparse(piece: Piece) {
   const starts = [0];
@@ -70,7 +73,7 @@ export const highsEngine: Engine = {
       throw new Error(`The solver refused the model: ${shortly(e)}`);
     }
     try {
-      model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.999, random_seed: 0 });
+      model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.5, random_seed: 0, presolve_rule_off: PROBING });
       return solveLevels(highs, model, piece, levels, options);
     } catch (e) {
       if (e instanceof OutOfTime) throw e;
@@ -84,63 +87,129 @@ export const highsEngine: Engine = {
 type Highs = Awaited<ReturnType<typeof loadHighs>>;
 type HighsModel = ReturnType<Highs["createModel"]>;
 
+/** The order of names is only a tie-break: so many nodes, the same on every machine, and no more. */
+const MOST_NODES_FOR_NAMES = 30;
+
+/** Levels that are zero in most builds: all of them are tried at zero first. */
+const MOSTLY_ZERO: readonly Level[] = LEVELS.slice(0, LEVELS.indexOf("extraRoots"));
+
+class Run {
+  values: number[] | undefined;
+  private readonly upper: number[];
+
+  constructor(
+    private readonly highs: Highs,
+    private readonly model: HighsModel,
+    private readonly piece: Piece,
+    private readonly until: number,
+    starts: readonly (readonly number[] | undefined)[],
+  ) {
+    this.upper = [...piece.upper];
+    this.values = starts.find((v): v is number[] => v !== undefined && holds(piece, v));
+  }
+
+  at(level: Level): number {
+    return costAt(this.piece, level, this.values ?? []);
+  }
+
+  private set(upper: readonly number[]): void {
+    const changed = upper.flatMap((u, i) => (u === this.upper[i] ? [] : [i]));
+    if (changed.length === 0) return;
+    this.model.changeColsBounds(
+      { kind: "set", indices: changed },
+      new Float64Array(changed.length),
+      Float64Array.from(changed, (i) => upper[i] ?? 0),
+    );
+    for (const i of changed) this.upper[i] = upper[i] ?? 0;
+  }
+
+  /** Whatever costs at these levels may not be chosen. */
+  zero(levels: readonly Level[]): void {
+    this.set(this.upper.map((u, i) => (levels.some((l) => (this.piece.costs[i]?.[l] ?? 0) > 0) ? 0 : u)));
+  }
+
+  /** The status of the solver after minimising a level, or nothing. Takes over a better answer. */
+  minimise(level: Level | undefined, mostS = Number.POSITIVE_INFINITY): number {
+    const { model, piece } = this;
+    for (const [i, c] of piece.costs.entries()) model.changeColCost(i, level ? (c[level] ?? 0) : 0);
+    if (this.values) model.setSolution({ colValue: Float64Array.from(this.values) });
+    model.zeroAllClocks();
+    model.options.set({
+      time_limit: Math.max(0.05, Math.min(mostS, (this.until - performance.now()) / 1000)),
+      mip_max_nodes: level === "canonical" ? MOST_NODES_FOR_NAMES : 2 ** 31 - 1,
+    });
+    model.run();
+    const status: number = model.getModelStatus();
+    const found = Array.from(model.getSolution().colValue, Math.round);
+    const holding = found.length === piece.vars.length && holds({ ...piece, upper: this.upper }, found);
+    if ((status === OPTIMAL && !holding) || (status === INFEASIBLE && holding)) throw new Error("an answer that contradicts itself");
+    if (holding) this.values = found;
+    return status;
+  }
+
+  /** Can all of these be zero? Then they are, from now on. */
+  tryZero(levels: readonly Level[]): void {
+    if (levels.length === 0 || (this.values && levels.every((l) => this.at(l) === 0))) return;
+    const before = [...this.upper];
+    const values = this.values;
+    this.zero(levels);
+    this.values = undefined;
+    const status = this.minimise(undefined, (this.until - performance.now()) / 5000);
+    if (status !== OPTIMAL) this.set(before);
+    this.values ??= values;
+  }
+
+  hold(level: Level, best: number): void {
+    if (best === 0) this.zero([level]);
+    else {
+      const used = this.piece.costs.flatMap((c, i) => (c[level] ? [{ i, c: c[level] ?? 0 }] : []));
+      this.model.addRow(-this.highs.infinity, best, { indices: used.map((u) => u.i), values: used.map((u) => u.c) });
+    }
+  }
+}
+
 function solveLevels(
   highs: Highs,
   model: HighsModel,
   piece: Piece,
   levels: readonly Level[],
-  { deadlineS, start, beat, toFirstCost, onLevel }: SolveOptions,
+  { deadlineS, start, beat, onLevel }: SolveOptions,
 ): Solution | undefined {
-  const n = piece.vars.length;
-  const until = performance.now() + deadlineS * 1000;
   // Everything free is an answer, if a poor one: a plan comes out whatever the time.
   const nothing = piece.rest.map((r) => (r ? 1 : 0));
-  let values: number[] | undefined = [start, nothing].find((v): v is number[] => v !== undefined && holds(piece, v));
+  const run = new Run(highs, model, piece, performance.now() + deadlineS * 1000, [start, nothing]);
   let provedTo: Level | undefined;
+  let settled = true;
   // Still level with what is to be beaten; once better, it stays better.
   let tied = beat !== undefined;
   let passed = 0;
-  const todo: (Level | undefined)[] = levels.length > 0 ? [...levels] : [undefined];
-  for (const level of todo) {
+  run.tryZero(levels.filter((l) => MOSTLY_ZERO.includes(l)));
+  for (const level of levels.length > 0 ? levels : [undefined]) {
     if (level) onLevel?.(level);
-    const cost = piece.costs.map((c) => (level ? (c[level] ?? 0) : 0));
-    const solvedAtBound = values !== undefined && level !== undefined && costAt(piece, level, values) === 0;
-    if (!solvedAtBound) {
-      for (let i = 0; i < n; i++) model.changeColCost(i, cost[i] ?? 0);
-      if (values) model.setSolution({ colValue: Float64Array.from(values) });
-      model.zeroAllClocks();
-      model.options.set("time_limit", Math.max(0.05, (until - performance.now()) / 1000));
-      model.run();
-      const status: number = model.getModelStatus();
-      if (status === INFEASIBLE && !values) return undefined;
+    if (!run.values || !level || run.at(level) > 0) {
+      const status = run.minimise(level);
+      if (status === INFEASIBLE && !run.values) return undefined;
+      if (!run.values) throw new OutOfTime(`no plan found in time (status ${status})`);
       if (status !== OPTIMAL) {
-        const found = Array.from(model.getSolution().colValue, Math.round);
-        if (found.length === n && holds(piece, found)) values = found;
-        if (!values) throw new OutOfTime(`no plan found in time (status ${status})`);
         // The order of names only breaks ties: what costs anything is proved all the same.
-        return { values, proved: level === "canonical", settled: false, ...(provedTo ? { provedTo } : {}) };
-      }
-      values = Array.from(model.getSolution().colValue, Math.round);
-      if (!holds(piece, values)) throw new Error("an answer that breaks a rule");
-    }
-    if (level && values) {
-      const best = costAt(piece, level, values);
-      const used = cost.flatMap((c, i) => (c === 0 ? [] : [{ i, c }]));
-      model.addRow(-highs.infinity, best, { indices: used.map((u) => u.i), values: used.map((u) => u.c) });
-      provedTo = level;
-      if (toFirstCost && best > 0) break;
-      if (beat && tied) {
-        // Levels that this piece cannot cost at all lie between: there it costs nothing.
-        while (LEVELS[passed] !== level) if ((beat[LEVELS[passed++] ?? level] ?? 0) > 0) tied = false;
-        passed++;
-        const bar = beat[level] ?? 0;
-        if (tied && best > bar && level !== "canonical") return undefined;
-        if (best < bar) tied = false;
+        if (level !== "canonical") return { values: run.values, proved: false, settled: false, ...(provedTo ? { provedTo } : {}) };
+        settled = status !== TIME_LIMIT;
       }
     }
+    if (!level) break;
+    const best = run.at(level);
+    run.hold(level, best);
+    provedTo = level;
+    if (!beat || !tied) continue;
+    // Levels that this piece cannot cost at all lie between: there it costs nothing.
+    while (LEVELS[passed] !== level) if ((beat[LEVELS[passed++] ?? level] ?? 0) > 0) tied = false;
+    passed++;
+    const bar = beat[level] ?? 0;
+    if (tied && best > bar && level !== "canonical") return undefined;
+    if (best < bar) tied = false;
   }
-  if (!values) throw new Error("nothing to solve");
-  return { values, proved: true, ...(provedTo ? { provedTo } : {}) };
+  if (!run.values) throw new Error("nothing to solve");
+  return { values: run.values, proved: true, ...(settled ? {} : { settled }), ...(provedTo ? { provedTo } : {}) };
 }
 
 /** The module prints its whole minified text on an uncaught throw; keep one line. */

@@ -2,8 +2,7 @@ import { type Build, buildGraph, type Graph, type Part, type TypeLookup } from "
 import { isConstant, netsOf, sourceOf } from "../wiring";
 import { alike, splittersOf } from "./candidates";
 import { addDirect, type DirectVariables } from "./direct";
-import type { Level } from "./levels";
-import { Model, type Piece } from "./model";
+import { Model } from "./model";
 import { addNets, type NetVariables } from "./nets";
 import { accessoryCost, addSupply, type SupplyVariables } from "./supply";
 
@@ -35,6 +34,7 @@ export function layOut(start: Build, before: Graph, types: TypeLookup, units: re
       })
       .filter(([, v]) => v >= 0),
   );
+  for (const v of used.values()) model.links.add(v);
   const takeable = units.filter((u) => used.has(u.id));
   for (const group of alike(graph, takeable)) {
     for (let i = 1; i < group.length; i++) {
@@ -59,7 +59,9 @@ export function layOut(start: Build, before: Graph, types: TypeLookup, units: re
     used,
     (l) => group.get(l),
   );
+  const beforeSupply = model.names.length;
   const supply = addSupply(model, graph, used, (p) => cable.get(p));
+  for (let v = beforeSupply; v < model.names.length; v++) model.asked.add(v);
   const direct = addDirect(model, graph);
   return {
     graph,
@@ -92,6 +94,3 @@ function lastPlan(before: Graph): { group: Map<string, string>; cable: Map<strin
   }
   return { group, cable };
 }
-
-/** Levels that a piece can cost at all, of these. */
-export const ownLevels = (piece: Piece, levels: readonly Level[]) => levels.filter((l) => piece.costs.some((c) => (c[l] ?? 0) !== 0));

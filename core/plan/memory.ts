@@ -78,18 +78,19 @@ const withoutChanges = ({ changes: _changes, ...rest }: PartCost) => rest;
 export function remembering(engine: Engine, memory: PieceMemory): Engine {
   return {
     async solve(piece, levels, options) {
-      const { beat, toFirstCost } = options;
+      const { beat } = options;
       const { upper, rows, costs } = piece;
       // Solved to the end, the levels follow from the costs; a change costs nothing before it is asked for.
-      const depth = toFirstCost || levels.at(-1) !== "canonical" ? [toFirstCost ?? false, levels] : null;
+      const depth = levels.at(-1) === "canonical" ? null : levels;
       const key = JSON.stringify([upper, rows.map((r) => [r.lower, r.upper, r.terms]), costs.map(withoutChanges), beat ?? null, depth]);
       const some = costs.some((c) => (c.changes ?? 0) !== 0);
       const changes = some ? JSON.stringify(costs.map((c) => c.changes ?? 0)) : "";
       const known = memory.find(key, changes, piece);
       if (known) return known.solution && { ...known.solution, values: [...known.solution.values] };
       const solution = await engine.solve(piece, levels, options);
-      // Without an answer the time may have run out: only a proof is worth keeping.
-      if (solution?.proved && solution.settled !== false) memory.keep(key, { changes, solution: { ...solution, values: [...solution.values] } });
+      // Only proofs are worth keeping; that there is no answer is one.
+      if (!solution || (solution.proved && solution.settled !== false))
+        memory.keep(key, { changes, solution: solution && { ...solution, values: [...solution.values] } });
       return solution;
     },
   };

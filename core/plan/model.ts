@@ -7,6 +7,10 @@ export class Model {
   readonly rest: boolean[] = [];
   readonly costs: PartCost[] = [];
   readonly rows: { lower: number; upper: number; terms: [number, number][] }[] = [];
+  /** Variables whose choice lets a piece fall apart: the hubs on offer. */
+  readonly links = new Set<number>();
+  /** Variables of rows where every link that is taken asks for more and gives nothing: the supply's. */
+  readonly asked = new Set<number>();
   private readonly byName = new Map<string, number>();
 
   /**
@@ -82,6 +86,8 @@ export class Model {
       rows: this.rows
         .filter((r) => r.terms.some(([v]) => local.has(v)))
         .map((r) => ({ ...r, terms: r.terms.map(([v, c]): [number, number] => [local.get(v) ?? -1, c]) })),
+      links: vars.flatMap((v, i) => (this.links.has(v) ? [i] : [])),
+      asked: vars.flatMap((v, i) => (this.asked.has(v) ? [i] : [])),
     };
   }
 }
@@ -93,6 +99,10 @@ export interface Piece {
   rest: boolean[];
   costs: PartCost[];
   rows: { lower: number; upper: number; terms: [number, number][] }[];
+  /** Variables (of the piece) whose choice lets it fall apart. */
+  links: number[];
+  /** Variables that links only ask more of: without any link they cost least. */
+  asked: number[];
 }
 
 /** What an engine found for a piece. */
@@ -115,8 +125,6 @@ export interface SolveOptions {
   start?: readonly number[] | undefined;
   /** Only answers that cost less count. */
   beat?: PartCost | undefined;
-  /** May stop at the first level whose optimum is not zero. */
-  toFirstCost?: boolean;
   /** Told of each level before it is looked at. */
   onLevel?: ((level: Level) => void) | undefined;
 }

@@ -125,7 +125,7 @@ function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsume
         runLengthMm(c.owner.origin, k.node.at, graph.cutouts, graph.boardRect) <= e.atMm + k.node.port.tailMm,
     ),
   );
-  const walk = (n: number, chosen: Column["ends"], watts: number, spanMm: number, last: { atMm: number; node: PortNode } | undefined): void => {
+  const walk = (n: number, chosen: Column["ends"], watts: number, spanMm: number, plugged: readonly { atMm: number; node: PortNode }[]): void => {
     if (++steps > MOST_STEPS) return;
     if (n === c.ends.length) {
       if (chosen.length === 0) return;
@@ -141,11 +141,12 @@ function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsume
     if (!end) return;
     for (const k of fits[n] ?? []) {
       if (watts + k.drawW > c.limitW + 1e-9 || chosen.some((x) => x.consumer === k)) continue;
-      const stepMm = last ? manhattanMm(last.node.at, k.node.at) : manhattanMm(c.owner.origin, k.node.at);
-      if (last && stepMm > end.atMm - last.atMm + k.node.port.tailMm + last.node.port.tailMm) continue;
-      walk(n + 1, [...chosen, { end: end.id, consumer: k }], watts + k.drawW, spanMm + stepMm, { atMm: end.atMm, node: k.node });
+      // Two plugs are never further apart than the cable between them, whatever is plugged in between.
+      if (plugged.some((o) => manhattanMm(o.node.at, k.node.at) > end.atMm - o.atMm + k.node.port.tailMm + o.node.port.tailMm)) continue;
+      const stepMm = manhattanMm(plugged.at(-1)?.node.at ?? c.owner.origin, k.node.at);
+      walk(n + 1, [...chosen, { end: end.id, consumer: k }], watts + k.drawW, spanMm + stepMm, [...plugged, { atMm: end.atMm, node: k.node }]);
     }
-    walk(n + 1, chosen, watts, spanMm, last);
+    walk(n + 1, chosen, watts, spanMm, plugged);
   };
   /** Cut short, the search must still reach everybody: from each socket on, as many neighbours as the cable feeds. */
   const greedy = (from: number): void => {
@@ -167,7 +168,7 @@ function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsume
     if (ends.length > 0 && !best.has(key)) best.set(key, { spanMm: 0, ends });
   };
   let steps = 0;
-  walk(0, [], 0, 0, undefined);
+  walk(0, [], 0, 0, []);
   if (steps > MOST_STEPS) for (const [i] of consumers.entries()) greedy(i);
   const lengthCm = c.bagCost === 0 ? 0 : Math.round(Math.max(...c.cable.ends.map((e) => e.atMm)) / 10);
   return { columns: [...best.values()].map((b) => ({ class: c, ends: b.ends, lengthCm })), complete: steps <= MOST_STEPS };

@@ -56,7 +56,7 @@ class Rows {
     this.rows.push({ lower: value, upper: value, terms });
   }
   piece(): Piece {
-    return { vars: this.costs.map((_, i) => i), upper: this.costs.map(() => 1), rest: this.rest, costs: this.costs, rows: this.rows };
+    return { vars: this.costs.map((_, i) => i), upper: this.costs.map(() => 1), rest: this.rest, costs: this.costs, rows: this.rows, links: [], asked: [] };
   }
 }
 

@@ -1,0 +1,418 @@
+import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "./levels";
+import { type Engine, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
+import { totalCost } from "./small";
+
+/** What is left of a piece when its links are taken out: one part, with the links it touches as variables of its own. */
+interface Part {
+  piece: Piece;
+  /** Each of the part's variables in the piece. */
+  at: number[];
+  /** The part's links, as indices into the part. */
+  links: number[];
+  /** This part pays for links; parts that do not only follow. */
+  pays: boolean;
+  /** Every link only asks for more: it costs least without any. */
+  asked: boolean;
+}
+
+/** A set of links taken, and what a part costs with it. */
+interface Item {
+  set: ReadonlySet<number>;
+  cost: Cost;
+  values: number[];
+}
+
+/** Levels that a piece can cost at all, of these. */
+export const ownLevels = (piece: Piece, levels: readonly Level[]) => levels.filter((l) => piece.costs.some((c) => (c[l] ?? 0) !== 0));
+
+export const lessCost = (a: Cost, b: Cost): Cost => addCost(a, Object.fromEntries(LEVELS.map((l) => [l, -b[l]])));
+const sum = (costs: readonly Cost[]): Cost => costs.reduce((s, c) => addCost(s, c), zeroCost());
+
+/** Sets that grow together. */
+class Together {
+  private readonly root: number[];
+  constructor(n: number) {
+    this.root = Array.from({ length: n }, (_, i) => i);
+  }
+  of(i: number): number {
+    let at = i;
+    while (this.root[at] !== at) {
+      this.root[at] = this.root[this.root[at] as number] as number;
+      at = this.root[at] as number;
+    }
+    return at;
+  }
+  join(a: number, b: number): boolean {
+    const [x, y] = [this.of(a), this.of(b)];
+    this.root[x] = y;
+    return x !== y;
+  }
+}
+
+/** Takes the links out of a piece and looks what hangs together without them. A link is paid for where most rows know it. */
+function partsOf(piece: Piece): Part[] {
+  const isLink = new Set(piece.links);
+  const asked = new Set(piece.asked);
+  const together = new Together(piece.vars.length);
+  /** For each link the rows that know it, by a variable of the part that each row is in. */
+  const knownBy = new Map<number, number[]>(piece.links.map((l) => [l, []]));
+  for (const r of piece.rows) {
+    const own = r.terms.flatMap(([v]) => (isLink.has(v) ? [] : [v]));
+    for (const v of own) together.join(v, own[0] as number);
+    if (own[0] !== undefined) for (const [v] of r.terms) knownBy.get(v)?.push(own[0]);
+  }
+  const payer = new Map<number, number>();
+  for (const [link, rows] of knownBy) {
+    const counts = new Map<number, number>();
+    for (const v of rows) counts.set(together.of(v), (counts.get(together.of(v)) ?? 0) + 1);
+    const most = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0];
+    if (most) payer.set(link, most[0]);
+  }
+  // Links that stand in one row of their own (equals in their order) are paid for together.
+  for (const r of piece.rows) {
+    const pay = r.terms.every(([v]) => isLink.has(v)) ? r.terms.flatMap(([v]) => payer.get(v) ?? []) : [];
+    for (const p of pay) together.join(p, pay[0] as number);
+  }
+  // Two parts that pay would have to agree on a link that both know: they stay one.
+  for (let merged = true; merged; ) {
+    merged = false;
+    const paying = new Set([...payer.values()].map((p) => together.of(p)));
+    for (const [link, rows] of knownBy)
+      for (const v of rows) if (paying.has(together.of(v)) && together.join(v, payer.get(link) as number)) merged = true;
+  }
+  const groups = new Map<number, number[]>();
+  for (let i = 0; i < piece.vars.length; i++) if (!isLink.has(i)) groups.set(together.of(i), [...(groups.get(together.of(i)) ?? []), i]);
+  return [...groups].map(([id, vars]) => {
+    const paidHere = (link: number) => payer.has(link) && together.of(payer.get(link) as number) === id;
+    const rows = piece.rows.filter((r) => {
+      const own = r.terms.find(([v]) => !isLink.has(v));
+      return own ? together.of(own[0]) === id : r.terms.some(([v]) => paidHere(v));
+    });
+    const links = [...new Set(rows.flatMap((r) => r.terms.flatMap(([v]) => (isLink.has(v) ? [v] : []))))].sort((a, b) => a - b);
+    const at = [...vars, ...links];
+    const local = new Map(at.map((v, i) => [v, i]));
+    return {
+      at,
+      links: links.map((_, i) => vars.length + i),
+      pays: links.some(paidHere),
+      asked: vars.every((v) => asked.has(v)),
+      piece: {
+        vars: at.map((i) => piece.vars[i] ?? -1),
+        upper: at.map((i) => piece.upper[i] ?? 1),
+        rest: at.map((i) => piece.rest[i] ?? false),
+        costs: at.map((i) => (isLink.has(i) && !paidHere(i) ? {} : (piece.costs[i] ?? {}))),
+        rows: rows.map((r) => ({ ...r, terms: r.terms.map(([v, c]): [number, number] => [local.get(v) ?? -1, c]) })),
+        links: [],
+        asked: [],
+      },
+    };
+  });
+}
+
+const setOf = (part: Part, values: readonly number[]): Set<number> =>
+  new Set(part.links.flatMap((l) => ((values[l] ?? 0) > 0 ? [part.at[l] as number] : [])));
+
+/** The same part with its links held at a set. */
+function held(part: Part, set: ReadonlySet<number>): Piece {
+  const upper = [...part.piece.upper];
+  const rows = [...part.piece.rows];
+  for (const l of part.links) {
+    if (!set.has(part.at[l] as number)) upper[l] = 0;
+    else rows.push({ lower: 1, upper: 1, terms: [[l, 1]] });
+  }
+  return { ...part.piece, upper, rows };
+}
+
+/** The same part without the sets that were looked at. */
+function without(part: Part, sets: readonly ReadonlySet<number>[]): Piece {
+  const rows = sets.map((set) => {
+    const terms = part.links.map((l): [number, number] => [l, set.has(part.at[l] as number) ? -1 : 1]);
+    return { lower: 1 - set.size, upper: Number.POSITIVE_INFINITY, terms };
+  });
+  return { ...part.piece, rows: [...part.piece.rows, ...rows] };
+}
+
+/** Where what is to be beaten costs nothing, so must the answer; at the first level that is not so it may not cost more. */
+function below(piece: Piece, beat: Cost): Piece {
+  const upper = [...piece.upper];
+  for (const level of LEVELS) {
+    const most = beat[level];
+    if (level === "canonical" || most < 0) break;
+    const terms = piece.costs.flatMap((c, i): [number, number][] => (c[level] ? [[i, c[level] ?? 0]] : []));
+    if (most > 0) {
+      if (terms.length === 0) break;
+      return { ...piece, upper, rows: [...piece.rows, { lower: Number.NEGATIVE_INFINITY, upper: most, terms }] };
+    }
+    for (const [i, c] of terms) if (c > 0) upper[i] = 0;
+  }
+  return { ...piece, upper };
+}
+
+/**
+ * Solves a piece that falls apart once it is known which links (hubs on offer) are taken. Each part that pays for links lists
+ * its sets best first, no further than could still win; the others answer for the set that is asked. Exact: a set is left out
+ * only where a bound, the sum of what each part costs at least, is no better than the answer.
+ */
+export function bySets(engineFor: (piece: Piece) => Engine): Engine {
+  return {
+    async solve(piece, levels, options) {
+      const parts = partsOf(piece);
+      if (parts.length < 2 || !parts.some((p) => p.pays)) return engineFor(piece).solve(piece, levels, options);
+      return new Sets(piece, parts, levels, options, engineFor).solve();
+    },
+  };
+}
+
+class Sets {
+  private readonly paying: Part[];
+  private readonly following: Part[];
+  private readonly until: number;
+  private readonly lists: Item[][];
+  /** Sets that were looked at in each paying part, and whether no other can still win. */
+  private readonly seen: ReadonlySet<number>[][];
+  private readonly ended: boolean[];
+  /** The last cost found best first: no set that was not seen costs less. */
+  private readonly floor: Cost[] = [];
+  private readonly known = new Map<string, Item | undefined>();
+  /** What each following part costs at least: with any set, and with some link taken. */
+  private readonly least: { any: Cost; some?: Cost | "none" }[] = [];
+  private best: { cost: Cost; values: number[] } | undefined;
+  private proved = true;
+  private settled = true;
+  private provedTo: Level | undefined;
+  private readonly tried = new Set<string>();
+
+  constructor(
+    private readonly whole: Piece,
+    private readonly parts: Part[],
+    private readonly levels: readonly Level[],
+    private readonly options: SolveOptions,
+    private readonly engineFor: (piece: Piece) => Engine,
+  ) {
+    this.paying = parts.filter((p) => p.pays);
+    this.following = parts.filter((p) => !p.pays);
+    this.lists = this.paying.map(() => []);
+    this.seen = this.paying.map(() => []);
+    this.ended = this.paying.map(() => false);
+    this.until = performance.now() + options.deadlineS * 1000;
+  }
+
+  async solve(): Promise<Solution | undefined> {
+    for (const p of this.paying.keys()) await this.next(p, undefined);
+    if (this.lists.some((l) => l.length === 0)) return undefined;
+    for (const f of this.following) {
+      const found = await this.ask(f, f.asked ? held(f, new Set()) : f.piece);
+      if (!found) return undefined;
+      this.remember(f, found);
+      this.least.push({ any: found.cost });
+    }
+    for (;;) {
+      const combination = this.cheapest();
+      if (combination) await this.look(combination);
+      else if (!(await this.further())) break;
+    }
+    if (!this.best) await this.look(await this.nothing());
+    if (!this.best) return undefined;
+    const { proved, settled, provedTo } = this;
+    return { values: this.best.values, proved, ...(settled ? {} : { settled }), ...(!proved && provedTo ? { provedTo } : {}) };
+  }
+
+  /** One part solved; what was not proved is noted for the whole. Undefined: no such answer, or none that beats. */
+  private async ask(part: Part, piece: Piece, beat?: Cost): Promise<Item | undefined> {
+    const bounded = beat ? below(piece, beat) : piece;
+    const start = this.options.start && part.at.map((i) => this.options.start?.[i] ?? 0);
+    const solution = await this.engineFor(bounded).solve(bounded, ownLevels(bounded, this.levels), {
+      deadlineS: Math.max(0.1, (this.until - performance.now()) / 1000),
+      ...(start ? { start } : {}),
+      ...(beat ? { beat } : {}),
+      ...(this.options.onLevel ? { onLevel: this.options.onLevel } : {}),
+    });
+    if (!solution) return undefined;
+    if (!solution.proved) {
+      this.proved = false;
+      const [a, b] = [this.provedTo, solution.provedTo];
+      this.provedTo = a && b ? (LEVELS.indexOf(a) < LEVELS.indexOf(b) ? a : b) : (a ?? b);
+    }
+    if (solution.settled === false) this.settled = false;
+    return { set: setOf(part, solution.values), cost: addCost(zeroCost(), totalCost(part.piece, solution.values)), values: solution.values };
+  }
+
+  /** The next set of a paying part; none: the part has ended. */
+  private async next(p: number, beat: Cost | undefined, set?: ReadonlySet<number>): Promise<void> {
+    const part = this.paying[p] as Part;
+    const seen = this.seen[p] as ReadonlySet<number>[];
+    try {
+      const found = await this.ask(part, set ? held(part, set) : without(part, seen), beat);
+      if (set) seen.push(set);
+      else if (!found) this.ended[p] = true;
+      if (!found) return;
+      this.lists[p]?.push(found);
+      if (set) return;
+      seen.push(found.set);
+      this.floor[p] = found.cost;
+    } catch (e) {
+      if (!(e instanceof OutOfTime)) throw e;
+      this.proved = false;
+      this.ended[p] = true;
+    }
+  }
+
+  private remember(part: Part, item: Item): void {
+    this.known.set(this.keyOf(part, item.set), item);
+  }
+
+  private keyOf(part: Part, set: ReadonlySet<number>): string {
+    return `${this.parts.indexOf(part)} ${part.links.filter((l) => set.has(part.at[l] as number)).join()}`;
+  }
+
+  /** What a following part costs at least with this set. "none": nothing holds. */
+  private leastOf(f: number, set: ReadonlySet<number>): Cost | "none" {
+    const part = this.following[f] as Part;
+    const key = this.keyOf(part, set);
+    if (this.known.has(key)) return this.known.get(key)?.cost ?? "none";
+    const least = this.least[f] as { any: Cost; some?: Cost | "none" };
+    return part.links.some((l) => set.has(part.at[l] as number)) ? (least.some ?? least.any) : least.any;
+  }
+
+  private bound(items: readonly Item[]): Cost | undefined {
+    const set = new Set(items.flatMap((i) => [...i.set]));
+    const least = this.following.map((_, f) => this.leastOf(f, set));
+    return least.includes("none") ? undefined : sum([...items.map((i) => i.cost), ...(least as Cost[])]);
+  }
+
+  private wins(cost: Cost | undefined): cost is Cost {
+    return cost !== undefined && (!this.best || compareCost(cost, this.best.cost) < 0);
+  }
+
+  /** The combination of listed sets with the lowest bound that was not looked at and could win. */
+  private cheapest(): Item[] | undefined {
+    let found: { items: Item[]; cost: Cost } | undefined;
+    const walk = (items: Item[]): void => {
+      const list = this.lists[items.length];
+      if (list) {
+        for (const item of list) walk([...items, item]);
+        return;
+      }
+      if (this.tried.has(this.nameOf(items))) return;
+      const cost = this.bound(items);
+      if (this.wins(cost) && (!found || compareCost(cost, found.cost, true) < 0)) found = { items, cost };
+    };
+    walk([]);
+    return found?.items;
+  }
+
+  private readonly nameOf = (items: readonly Item[]) => items.map((i, p) => this.lists[p]?.indexOf(i)).join();
+
+  /** Asks the following parts for their answer to a combination. */
+  private async look(items: Item[]): Promise<void> {
+    const set = new Set(items.flatMap((i) => [...i.set]));
+    const answers: Item[] = [];
+    this.tried.add(this.nameOf(items));
+    for (const part of this.following) {
+      const key = this.keyOf(part, set);
+      if (!this.known.has(key)) {
+        try {
+          this.known.set(key, await this.ask(part, held(part, set)));
+        } catch (e) {
+          if (!(e instanceof OutOfTime)) throw e;
+          this.proved = false;
+          return;
+        }
+      }
+      const answer = this.known.get(key);
+      if (!answer) return;
+      answers.push(answer);
+    }
+    const cost = sum([...items, ...answers].map((i) => i.cost));
+    if (this.best && compareCost(cost, this.best.cost, true) >= 0) return;
+    const values = new Array<number>(this.whole.vars.length).fill(0);
+    for (const [n, i] of [...this.paying, ...this.following].entries())
+      for (const [k, v] of i.at.entries()) if (!i.links.includes(k) || i.pays) values[v] = ([...items, ...answers][n] as Item).values[k] ?? 0;
+    this.best = { cost, values };
+  }
+
+  /** Lists one more set in some part, where one that was not seen yet could win. False: none can. */
+  private async further(): Promise<boolean> {
+    for (const [p, part] of this.paying.entries()) {
+      // As many sets as there can be.
+      if ((this.seen[p]?.length ?? 0) >= 2 ** part.links.length) this.ended[p] = true;
+      if (this.ended[p] || !this.mayWin(p)) continue;
+      if (this.best && performance.now() > this.until) {
+        this.proved = false;
+        return false;
+      }
+      // Without any link first: it is quick, and from then on every other set takes one.
+      if (!this.noneSeen(p)) {
+        await this.next(p, this.bar(p), new Set());
+        return true;
+      }
+      await this.withSome(part);
+      if (!this.mayWin(p)) continue;
+      await this.next(p, this.bar(p));
+      return true;
+    }
+    return false;
+  }
+
+  private readonly noneSeen = (p: number) => this.seen[p]?.some((s) => s.size === 0) ?? false;
+
+  /** What all others cost at least beside a set of this part that was not seen yet. */
+  private beside(p: number): Cost | "none" {
+    const part = this.paying[p] as Part;
+    const others = this.lists.flatMap((l, q) => (q === p ? [] : [l[0]?.cost ?? zeroCost()]));
+    const follow = this.least.map((least, f) =>
+      this.noneSeen(p) && this.follows(this.following[f] as Part, part) ? (least.some ?? least.any) : least.any,
+    );
+    return follow.includes("none") ? "none" : sum([...others, ...(follow as Cost[])]);
+  }
+
+  /** Could a set that was not seen yet win? Sets come best first, so it costs no less than the last. */
+  private mayWin(p: number): boolean {
+    const beside = this.beside(p);
+    const may = beside !== "none" && this.wins(addCost(beside, this.floor[p] ?? zeroCost()));
+    if (!may) this.ended[p] = true;
+    return may;
+  }
+
+  /** What the next set of a part has to beat. */
+  private bar(p: number): Cost | undefined {
+    const beside = this.beside(p);
+    return this.best && beside !== "none" ? lessCost(this.best.cost, beside) : undefined;
+  }
+
+  /** Every link of the part is known to the one that follows. */
+  private readonly follows = (f: Part, part: Part) => part.links.every((l) => f.links.some((m) => f.at[m] === part.at[l]));
+
+  /** What the following parts cost at least when some link of this part is taken. */
+  private async withSome(part: Part): Promise<void> {
+    for (const [n, f] of this.following.entries()) {
+      const least = this.least[n] as { any: Cost; some?: Cost | "none" };
+      if (least.some !== undefined || f.links.length === 0 || !this.follows(f, part)) continue;
+      const some = {
+        ...f.piece,
+        rows: [...f.piece.rows, { lower: 1, upper: Number.POSITIVE_INFINITY, terms: f.links.map((l): [number, number] => [l, 1]) }],
+      };
+      try {
+        const found = await this.ask(f, some);
+        if (found) this.remember(f, found);
+        least.some = found?.cost ?? "none";
+      } catch (e) {
+        if (!(e instanceof OutOfTime)) throw e;
+        least.some = least.any;
+      }
+    }
+  }
+
+  /** No link at all: holds whatever the time. */
+  private async nothing(): Promise<Item[]> {
+    const out: Item[] = [];
+    for (const [p, part] of this.paying.entries()) {
+      const known = this.lists[p]?.find((i) => i.set.size === 0);
+      const item = known ?? (await this.ask(part, held(part, new Set())));
+      if (!item) break;
+      if (!known) this.lists[p]?.push(item);
+      out.push(item);
+    }
+    return out;
+  }
+}
