@@ -25,7 +25,11 @@ interface Item {
 /** Levels that a piece can cost at all, of these. */
 export const ownLevels = (piece: Piece, levels: readonly Level[]) => levels.filter((l) => piece.costs.some((c) => (c[l] ?? 0) !== 0));
 
-export const lessCost = (a: Cost, b: Cost): Cost => addCost(a, Object.fromEntries(LEVELS.map((l) => [l, -b[l]])));
+/** The level down to which all of these are proved; undefined where one is not at all. */
+export const lowest = (proved: readonly (Level | undefined)[]): Level | undefined =>
+  proved.includes(undefined) ? undefined : [...proved].sort((a, b) => LEVELS.indexOf(a as Level) - LEVELS.indexOf(b as Level))[0];
+
+const lessCost = (a: Cost, b: Cost): Cost => addCost(a, Object.fromEntries(LEVELS.map((l) => [l, -b[l]])));
 const sum = (costs: readonly Cost[]): Cost => costs.reduce((s, c) => addCost(s, c), zeroCost());
 
 /** Sets that grow together. */
@@ -163,6 +167,9 @@ export function bySets(engineFor: (piece: Piece) => Engine): Engine {
   };
 }
 
+/** Seconds that a part gets whatever the time. */
+const LEAST_S = 0.4;
+
 class Sets {
   private readonly paying: Part[];
   private readonly following: Part[];
@@ -177,9 +184,9 @@ class Sets {
   /** What each following part costs at least: with any set, and with some link taken. */
   private readonly least: { any: Cost; some?: Cost | "none" }[] = [];
   private best: { cost: Cost; values: number[] } | undefined;
-  private proved = true;
+  /** For each solve that ran out of time, the last level that it proved. */
+  private readonly unproved: (Level | undefined)[] = [];
   private settled = true;
-  private provedTo: Level | undefined;
   private readonly tried = new Set<string>();
 
   constructor(
@@ -198,40 +205,43 @@ class Sets {
   }
 
   async solve(): Promise<Solution | undefined> {
-    for (const p of this.paying.keys()) await this.next(p, undefined);
-    if (this.lists.some((l) => l.length === 0)) return undefined;
     for (const f of this.following) {
-      const found = await this.ask(f, f.asked ? held(f, new Set()) : f.piece);
+      const found = await this.ask(f, f.asked ? held(f, new Set()) : f.piece, 0.3);
       if (!found) return undefined;
       this.remember(f, found);
       this.least.push({ any: found.cost });
     }
+    for (const p of this.paying.keys()) await this.next(p, undefined);
+    if (this.lists.some((l) => l.length === 0)) return undefined;
     for (;;) {
       const combination = this.cheapest();
       if (combination) await this.look(combination);
       else if (!(await this.further())) break;
     }
-    if (!this.best) await this.look(await this.nothing());
+    if (!this.best) await this.lookAtNothing();
     if (!this.best) return undefined;
-    const { proved, settled, provedTo } = this;
-    return { values: this.best.values, proved, ...(settled ? {} : { settled }), ...(!proved && provedTo ? { provedTo } : {}) };
+    const provedTo = lowest(this.unproved);
+    return {
+      values: this.best.values,
+      proved: this.unproved.length === 0,
+      ...(this.settled ? {} : { settled: false }),
+      ...(provedTo ? { provedTo } : {}),
+    };
   }
 
-  /** One part solved; what was not proved is noted for the whole. Undefined: no such answer, or none that beats. */
-  private async ask(part: Part, piece: Piece, beat?: Cost): Promise<Item | undefined> {
+  /** One part solved with a share of the time that is left; what was not proved is noted for the whole. Undefined: no such answer, or none that beats. */
+  private async ask(part: Part, piece: Piece, share: number, beat?: Cost): Promise<Item | undefined> {
     const bounded = beat ? below(piece, beat) : piece;
     const start = this.options.start && part.at.map((i) => this.options.start?.[i] ?? 0);
     const solution = await this.engineFor(bounded).solve(bounded, ownLevels(bounded, this.levels), {
-      deadlineS: Math.max(0.1, (this.until - performance.now()) / 1000),
+      deadlineS: Math.max(LEAST_S, ((this.until - performance.now()) / 1000) * share),
       ...(start ? { start } : {}),
       ...(beat ? { beat } : {}),
       ...(this.options.onLevel ? { onLevel: this.options.onLevel } : {}),
     });
     if (!solution) return undefined;
     if (!solution.proved) {
-      this.proved = false;
-      const [a, b] = [this.provedTo, solution.provedTo];
-      this.provedTo = a && b ? (LEVELS.indexOf(a) < LEVELS.indexOf(b) ? a : b) : (a ?? b);
+      this.unproved.push(solution.provedTo);
     }
     if (solution.settled === false) this.settled = false;
     return { set: setOf(part, solution.values), cost: addCost(zeroCost(), totalCost(part.piece, solution.values)), values: solution.values };
@@ -242,7 +252,9 @@ class Sets {
     const part = this.paying[p] as Part;
     const seen = this.seen[p] as ReadonlySet<number>[];
     try {
-      const found = await this.ask(part, set ? held(part, set) : without(part, seen), beat);
+      // The first answers leave time for the parts that follow; then nothing is owed to anybody.
+      const waiting = this.lists.filter((l) => l.length === 0).length;
+      const found = await this.ask(part, set ? held(part, set) : without(part, seen), waiting > 0 ? 0.6 / waiting : 1, beat);
       if (set) seen.push(set);
       else if (!found) this.ended[p] = true;
       if (!found) return;
@@ -252,7 +264,7 @@ class Sets {
       this.floor[p] = found.cost;
     } catch (e) {
       if (!(e instanceof OutOfTime)) throw e;
-      this.proved = false;
+      this.unproved.push(undefined);
       this.ended[p] = true;
     }
   }
@@ -312,10 +324,10 @@ class Sets {
       const key = this.keyOf(part, set);
       if (!this.known.has(key)) {
         try {
-          this.known.set(key, await this.ask(part, held(part, set)));
+          this.known.set(key, await this.ask(part, held(part, set), this.best ? 1 : 0.5));
         } catch (e) {
           if (!(e instanceof OutOfTime)) throw e;
-          this.proved = false;
+          this.unproved.push(undefined);
           return;
         }
       }
@@ -338,7 +350,7 @@ class Sets {
       if ((this.seen[p]?.length ?? 0) >= 2 ** part.links.length) this.ended[p] = true;
       if (this.ended[p] || !this.mayWin(p)) continue;
       if (this.best && performance.now() > this.until) {
-        this.proved = false;
+        this.unproved.push(undefined);
         return false;
       }
       // Without any link first: it is quick, and from then on every other set takes one.
@@ -393,7 +405,7 @@ class Sets {
         rows: [...f.piece.rows, { lower: 1, upper: Number.POSITIVE_INFINITY, terms: f.links.map((l): [number, number] => [l, 1]) }],
       };
       try {
-        const found = await this.ask(f, some);
+        const found = await this.ask(f, some, 1);
         if (found) this.remember(f, found);
         least.some = found?.cost ?? "none";
       } catch (e) {
@@ -403,16 +415,16 @@ class Sets {
     }
   }
 
-  /** No link at all: holds whatever the time. */
-  private async nothing(): Promise<Item[]> {
-    const out: Item[] = [];
+  /** No link at all: where that holds, it is an answer whatever the time. */
+  private async lookAtNothing(): Promise<void> {
+    const items: Item[] = [];
     for (const [p, part] of this.paying.entries()) {
       const known = this.lists[p]?.find((i) => i.set.size === 0);
-      const item = known ?? (await this.ask(part, held(part, new Set())));
-      if (!item) break;
+      const item = known ?? (await this.ask(part, held(part, new Set()), 1));
+      if (!item) return;
       if (!known) this.lists[p]?.push(item);
-      out.push(item);
+      items.push(item);
     }
-    return out;
+    await this.look(items);
   }
 }

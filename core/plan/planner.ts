@@ -1,7 +1,7 @@
 import { type Build, buildGraph, type Connection, type Graph, naturally, type Part, type TypeLookup } from "../build";
 import { type Free, freeEnds, isConstant, looseCables, whyHere } from "../wiring";
 import { assemble } from "./assemble";
-import { bySets, ownLevels } from "./by-sets";
+import { bySets, lowest, ownLevels } from "./by-sets";
 import { unitParts, withoutUnusedAccessories } from "./candidates";
 import { highsEngine } from "./engine";
 import { type Laid, layOut } from "./lay-out";
@@ -98,7 +98,8 @@ interface Run {
 }
 
 /** Once the time is up each piece still gets a moment for a fair answer. */
-const left = (run: Run) => Math.max(0.3, (run.until - performance.now()) / 1000);
+const LEAST_S = 0.3;
+const left = (run: Run) => Math.max(LEAST_S, (run.until - performance.now()) / 1000);
 
 function engineFor(run: Run, piece: Piece): Engine {
   const { engine, memory } = run.options;
@@ -141,20 +142,21 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
   const values = new Array<number>(model.names.length).fill(0);
   const pieces = model.pieces();
   const levels = model.levels();
-  let proved = supply.complete;
-  let provedTo: Level | undefined;
+  const unproved: (Level | undefined)[] = supply.complete ? [] : [undefined];
+  // Small pieces first: each gets the share of the time that is its share of what is left to do.
+  pieces.sort((a, b) => a.vars.length - b.vars.length);
+  let todo = pieces.reduce((s, p) => s + p.vars.length, 0);
   for (const [n, piece] of pieces.entries()) {
+    const deadlineS = Math.max(LEAST_S, left(run) * (piece.vars.length / todo));
+    todo -= piece.vars.length;
     const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), {
-      deadlineS: left(run),
+      deadlineS,
       start: piece.vars.map((v) => first.get(model.names[v] ?? "") ?? 0),
       onLevel: (level) => options.onProgress?.({ done: n, of: pieces.length, level }),
     });
     if (!solution) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");
     for (const [i, v] of piece.vars.entries()) values[v] = solution.values[i] ?? 0;
-    if (!solution.proved) {
-      proved = false;
-      provedTo = solution.provedTo;
-    }
+    if (!solution.proved) unproved.push(solution.provedTo);
   }
   options.onProgress?.({ done: pieces.length, of: pieces.length });
   const chosen = (v: number) => values[v] ?? 0;
@@ -165,7 +167,16 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
   const finished: Build = { ...start, parts: [...start.parts, ...made.parts], connections };
   const after = buildGraph(finished, types);
   const verdict = verify(after, before);
-  return { parts: made.parts, connections, cost: verdict.cost, proved, ...(provedTo ? { provedTo } : {}), broken: verdict.broken, graph: after };
+  const provedTo = lowest(unproved);
+  return {
+    parts: made.parts,
+    connections,
+    cost: verdict.cost,
+    proved: unproved.length === 0,
+    ...(provedTo ? { provedTo } : {}),
+    broken: verdict.broken,
+    graph: after,
+  };
 }
 
 function finish(start: Build, best: Attempt): Plan {

@@ -233,7 +233,7 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
         canonical: n,
         schoolDepartures: graph.build.policy.graphicsCables === "one-each" ? doubled : 0,
       };
-      out.columns.push({ ...column, variable: model.variable(`${c.id}#${n}`, cost) });
+      out.columns.push({ ...column, variable: model.variable(`${c.id}#${column.ends.map((e) => `${e.end}>${e.consumer.address}`).join()}`, cost) });
     }
     const mine = out.columns.filter((x) => x.class === c);
     if (mine.length > 0)
