@@ -87,8 +87,10 @@ export const highsEngine: Engine = {
 type Highs = Awaited<ReturnType<typeof loadHighs>>;
 type HighsModel = ReturnType<Highs["createModel"]>;
 
-/** The order of names is only a tie-break: so many nodes, the same on every machine, and no more. */
-const MOST_NODES_FOR_NAMES = 30;
+/** Share of the time that is left which one level may take. */
+const MOST_OF_THE_TIME = 0.6;
+/** In larger pieces the order of names decides among accessories only: leads stay where they are among equals. */
+const MOST_FOR_NAMES = 450;
 
 /** Levels that are zero in most builds: all of them are tried at zero first. */
 const MOSTLY_ZERO: readonly Level[] = LEVELS.slice(0, LEVELS.indexOf("extraRoots"));
@@ -106,6 +108,10 @@ class Run {
   ) {
     this.upper = [...piece.upper];
     this.values = starts.find((v): v is number[] => v !== undefined && holds(piece, v));
+  }
+
+  leftS(): number {
+    return (this.until - performance.now()) / 1000;
   }
 
   at(level: Level): number {
@@ -135,8 +141,7 @@ class Run {
     if (this.values) model.setSolution({ colValue: Float64Array.from(this.values) });
     model.zeroAllClocks();
     model.options.set({
-      time_limit: Math.max(0.05, Math.min(mostS, (this.until - performance.now()) / 1000)),
-      mip_max_nodes: level === "canonical" ? MOST_NODES_FOR_NAMES : 2 ** 31 - 1,
+      time_limit: Math.max(0.05, Math.min(mostS, this.leftS())),
     });
     model.run();
     const status: number = model.getModelStatus();
@@ -147,6 +152,13 @@ class Run {
     return status;
   }
 
+  /** Whatever has a length stays as it is. */
+  keepLengths(): void {
+    const kept = this.piece.costs.flatMap((c, i) => ((c.lengthCm ?? 0) > 0 ? [i] : []));
+    const values = Float64Array.from(kept, (i) => this.values?.[i] ?? 0);
+    this.model.changeColsBounds({ kind: "set", indices: kept }, values, values);
+  }
+
   /** Can all of these be zero? Then they are, from now on. */
   tryZero(levels: readonly Level[]): void {
     if (levels.length === 0 || (this.values && levels.every((l) => this.at(l) === 0))) return;
@@ -154,7 +166,7 @@ class Run {
     const values = this.values;
     this.zero(levels);
     this.values = undefined;
-    const status = this.minimise(undefined, (this.until - performance.now()) / 5000);
+    const status = this.minimise(undefined, this.leftS() / 5);
     if (status !== OPTIMAL) this.set(before);
     this.values ??= values;
   }
@@ -179,6 +191,7 @@ function solveLevels(
   const nothing = piece.rest.map((r) => (r ? 1 : 0));
   const run = new Run(highs, model, piece, performance.now() + deadlineS * 1000, [start, nothing]);
   let provedTo: Level | undefined;
+  let proved = true;
   let settled = true;
   // Still level with what is to be beaten; once better, it stays better.
   let tied = beat !== undefined;
@@ -186,21 +199,22 @@ function solveLevels(
   run.tryZero(levels.filter((l) => MOSTLY_ZERO.includes(l)));
   for (const level of levels.length > 0 ? levels : [undefined]) {
     if (level) onLevel?.(level);
+    if (level === "canonical" && !proved) break;
+    if (level === "canonical" && piece.vars.length > MOST_FOR_NAMES) run.keepLengths();
     if (!run.values || !level || run.at(level) > 0) {
-      const status = run.minimise(level);
+      // A level that will not end leaves time for the ones below it.
+      const all = level === undefined || level === levels.at(-1) || MOSTLY_ZERO.includes(level);
+      const status = run.minimise(level, all ? Number.POSITIVE_INFINITY : run.leftS() * MOST_OF_THE_TIME);
       if (status === INFEASIBLE && !run.values) return undefined;
       if (!run.values) throw new OutOfTime(`no plan found in time (status ${status})`);
-      if (status !== OPTIMAL) {
-        // The order of names only breaks ties: what costs anything is proved all the same.
-        if (level !== "canonical") return { values: run.values, proved: false, settled: false, ...(provedTo ? { provedTo } : {}) };
-        settled = status !== TIME_LIMIT;
-      }
+      if (status !== OPTIMAL && level === "canonical") settled = status !== TIME_LIMIT;
+      else if (status !== OPTIMAL) proved = false;
     }
     if (!level) break;
     const best = run.at(level);
     run.hold(level, best);
-    provedTo = level;
-    if (!beat || !tied) continue;
+    if (proved) provedTo = level;
+    if (!beat || !tied || !proved) continue;
     // Levels that this piece cannot cost at all lie between: there it costs nothing.
     while (LEVELS[passed] !== level) if ((beat[LEVELS[passed++] ?? level] ?? 0) > 0) tied = false;
     passed++;
@@ -209,7 +223,8 @@ function solveLevels(
     if (best < bar) tied = false;
   }
   if (!run.values) throw new Error("nothing to solve");
-  return { values: run.values, proved: true, ...(settled ? {} : { settled }), ...(provedTo ? { provedTo } : {}) };
+  // The order of names only breaks ties: what costs anything is proved all the same.
+  return { values: run.values, proved, ...(proved && settled ? {} : { settled: false }), ...(provedTo ? { provedTo } : {}) };
 }
 
 /** The module prints its whole minified text on an uncaught throw; keep one line. */
