@@ -24,6 +24,8 @@ export type Said = { ok: true; value: unknown } | { ok: false; why: string } | {
 
 interface Waiting {
   task: Task;
+  /** Nobody waits for the answer: only the thread's memory is wanted. */
+  ahead: boolean;
   onProgress?: ((now: PlanProgress) => void) | undefined;
   done: (value: unknown) => void;
   failed: (e: Error) => void;
@@ -77,12 +79,15 @@ function newThread(p: Pool): Thread {
 function next(p: Pool): void {
   const w = p.queue[0];
   if (!w) return;
+  const { name } = w.task.build;
+  // A thread that works ahead on this very job has it in its memory in a moment.
+  if (p.threads.some((t) => t.now?.ahead && t.now.task.build.name === name)) return;
   const idle = p.threads.filter((t) => !t.now);
-  const thread = idle.find((t) => t.last === w.task.build.name) ?? idle[0] ?? (p.threads.length < THREADS ? newThread(p) : undefined);
+  const thread = idle.find((t) => t.last === name) ?? idle[0] ?? (p.threads.length < THREADS ? newThread(p) : undefined);
   if (!thread) return;
   p.queue.shift();
   thread.now = w;
-  thread.last = w.task.build.name;
+  thread.last = name;
   // A thread that does not answer is ended; the next task gets a new one.
   thread.late = setTimeout(() => void thread.worker.terminate(), (w.task.deadlineS * 2 + 10) * 1000);
   thread.late.unref();
@@ -90,11 +95,11 @@ function next(p: Pool): void {
   next(p);
 }
 
-function run<T>(task: Task, { onProgress, signal }: Asked = {}): Promise<T> {
+function run<T>(task: Task, { onProgress, signal }: Asked = {}, ahead = false): Promise<T> {
   const p = pool();
   if (p.queue.length >= MOST_WAITING) return Promise.reject(new Error("too many plans wait already"));
   return new Promise<T>((resolve, reject) => {
-    const mine: Waiting = { task, onProgress, done: (v) => resolve(v as T), failed: reject };
+    const mine: Waiting = { task, ahead, onProgress, done: (v) => resolve(v as T), failed: reject };
     const stop = () => {
       const busy = p.threads.find((t) => t.now === mine);
       p.queue = p.queue.filter((w) => w !== mine);
@@ -119,3 +124,16 @@ export const planInThread = (build: Build, asked: Asked = {}): Promise<Plan> =>
 /** What each place of one lead would cost, in the same threads. */
 export const placesInThread = (build: Build, lead: Address, places: readonly Place[]): Promise<PlaceCost[]> =>
   run({ kind: "places", build, lead, places, deadlineS: 20 });
+
+/** Seconds of work ahead of a wish. */
+const AHEAD_S = 2.5;
+
+/**
+ * Works ahead while somebody looks at wiring that is not planned yet: the thread is warm and has solved what it could when the
+ * plan is asked for. Only where nobody else waits; nothing is stored.
+ */
+export function planAhead(build: Build): void {
+  const p = pool();
+  if (p.queue.length > 0 || p.threads.some((t) => t.now)) return;
+  run({ kind: "plan", build, deadlineS: AHEAD_S }, {}, true).catch(() => undefined);
+}
