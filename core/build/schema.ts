@@ -90,7 +90,13 @@ export const Build = z.strictObject({
   partTypes: z.array(PartType).max(200).default([]).describe("part types that the shelf lacks, or that this file carries itself"),
   parts: z.array(Part).min(1).max(200),
   accessories: z
-    .array(z.strictObject({ type: z.string().min(1).max(80), count: z.number().int().min(0).max(99) }))
+    .array(
+      z.strictObject({
+        type: z.string().min(1).max(80),
+        count: z.number().int().min(0).max(99),
+        ordered: z.number().int().min(0).max(99).optional().describe("ordered for this build: it may be planned with, though it is not here"),
+      }),
+    )
     .max(60)
     .default([])
     .describe("splitters, hubs, extensions and adapters on the shelf"),

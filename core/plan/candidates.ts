@@ -33,22 +33,25 @@ export function withoutUnusedAccessories(build: Build): Build {
   };
 }
 
-function accessoryTypes(build: Build, types: TypeLookup): { type: PartType; count: number }[] {
-  const counts = new Map<string, number>();
-  for (const a of build.accessories) counts.set(a.type, (counts.get(a.type) ?? 0) + a.count);
+function accessoryTypes(build: Build, types: TypeLookup): { type: PartType; count: number; ordered: number }[] {
+  const counts = new Map<string, { count: number; ordered: number }>();
+  for (const a of build.accessories) {
+    const sum = counts.get(a.type) ?? { count: 0, ordered: 0 };
+    counts.set(a.type, { count: sum.count + a.count, ordered: sum.ordered + (a.ordered ?? 0) });
+  }
   return [...counts]
     .sort(([a], [b]) => byText(a, b))
-    .flatMap(([id, count]) => {
+    .flatMap(([id, counted]) => {
       const type = types(id);
-      return type ? [{ type, count }] : [];
+      return type ? [{ type, ...counted }] : [];
     });
 }
 
 /** Splitters and extensions as types with counts: no copies, so the model has no look-alikes to sort out. */
-export function splittersOf(build: Build, types: TypeLookup): Splitter[] {
+export function splittersOf(build: Build, types: TypeLookup, orderAll = false): Splitter[] {
   return accessoryTypes(build, types)
     .filter((a) => isSplitter(a.type))
-    .flatMap(({ type, count }) => {
+    .flatMap(({ type, count, ordered }) => {
       const input = type.leads.find((l) => l.flow === "in");
       const ports = type.ports.filter((p) => p.flow === "out");
       if (!input || !ports[0]) return [];
@@ -59,7 +62,7 @@ export function splittersOf(build: Build, types: TypeLookup): Splitter[] {
           ports: ports.length,
           lengthMm: input.lengthMm,
           shelf: count,
-          order: build.policy.mayOrder ? MOST_SPLITTERS_TO_ORDER : 0,
+          order: orderAll || build.policy.mayOrder ? MOST_SPLITTERS_TO_ORDER : ordered,
         },
       ];
     });
@@ -69,13 +72,13 @@ export function splittersOf(build: Build, types: TypeLookup): Splitter[] {
  * Hubs and adapters as parts that may or may not be taken: those that serve a troubled family only. Where a family's
  * plugs cost nothing down to the accessories, one more accessory can only make the plan worse.
  */
-export function unitParts(build: Build, types: TypeLookup, troubled: ReadonlySet<string>): Part[] {
+export function unitParts(build: Build, types: TypeLookup, troubled: ReadonlySet<string>, orderAll = 0): Part[] {
   const ids = new Set(build.parts.map((p) => p.id));
   return accessoryTypes(build, types)
     .filter((a) => isUnit(a.type) && serves(a.type).some((f) => troubled.has(f)))
-    .flatMap(({ type, count }) => {
+    .flatMap(({ type, count, ordered }) => {
       const shelf = Math.min(count, MOST_UNITS_FROM_SHELF);
-      const order = build.policy.mayOrder ? MOST_UNITS_TO_ORDER : 0;
+      const order = Math.max(orderAll, build.policy.mayOrder ? MOST_UNITS_TO_ORDER : Math.min(ordered, MOST_UNITS_FROM_SHELF));
       return Array.from(
         { length: shelf + order },
         (_, i): Part => ({ id: freshId(type.id, ids), type: type.id, from: i < shelf ? "shelf" : "order" }),
@@ -86,14 +89,6 @@ export function unitParts(build: Build, types: TypeLookup, troubled: ReadonlySet
 /** The families of port that a unit adds, or (an adapter) the sockets that its plug goes into. */
 const serves = (t: PartType): string[] =>
   t.kind === "adapter" ? t.leads.filter((l) => l.flow === "out").map((l) => l.family) : t.ports.filter((p) => p.flow === "out").map((p) => p.family);
-
-export const servedBy = (units: readonly Part[], types: TypeLookup): Set<string> =>
-  new Set(
-    units.flatMap((u) => {
-      const type = types(u.type);
-      return type ? serves(type) : [];
-    }),
-  );
 
 /** The next id of the form `type.1` that no part has. Remembers what it gave. */
 export function freshId(type: string, ids: Set<string>): string {

@@ -2,6 +2,7 @@ import { type Address, type Graph, type LeadNode, naturally, type PortNode, runC
 import { mate, type Port, usable } from "../catalogue";
 import { isConstant, panelPlaces } from "../wiring";
 import type { PartCost } from "./levels";
+import type { Loosened } from "./loosened";
 import type { Model } from "./model";
 import { freeCost } from "./nets";
 
@@ -35,7 +36,7 @@ export function directCost(graph: Graph, node: LeadNode, port: PortNode): PartCo
   return { functionsReduced: lost ? 1 : 0, lengthCm: slot ? 0 : runCostCm(node.origin, port.at, graph.cutouts, graph.boardRect) };
 }
 
-export function addDirect(model: Model, graph: Graph): DirectVariables {
+export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectVariables {
   const out: DirectVariables = { choices: [], free: new Map(), data: [], driveFree: new Map(), cables: [] };
   const constants = graph.connections.filter(isConstant);
   const constantLeads = new Set(constants.map((c) => c.lead));
@@ -56,7 +57,8 @@ export function addDirect(model: Model, graph: Graph): DirectVariables {
     for (const [j, port] of ports.entries()) {
       if (!usable(mate(family, port.port.family, node.lead.key, port.port.key)) || !speaks(node, port.port)) continue;
       const slot = node.loom === "seat" || family === "m2";
-      if (!slot && runLengthMm(node.origin, port.at, graph.cutouts, graph.boardRect) > node.lead.lengthMm) continue;
+      const missingMm = slot ? 0 : Math.ceil(runLengthMm(node.origin, port.at, graph.cutouts, graph.boardRect) - node.lead.lengthMm);
+      if (missingMm > 0 && !loose) continue;
       const pins = takenPins.get(port.address);
       const places = family === "panel-loose" ? panelPlaces(node.lead, port.port) : [undefined];
       for (const [n, place] of places.entries()) {
@@ -69,6 +71,20 @@ export function addDirect(model: Model, graph: Graph): DirectVariables {
         });
         mine.push(variable);
         out.choices.push({ node, port, variable, ...(place ? { place } : {}) });
+        if (missingMm > 0 && loose) {
+          const longer = loose.add(model, `${node.address}>${port.address}#${n}`, "longer", () => ({
+            kind: "longer",
+            end: node.address,
+            mm: missingMm,
+          }));
+          model.atMost(
+            [
+              [variable, 1],
+              [longer, -1],
+            ],
+            0,
+          );
+        }
         if (family === "panel-block" || !place) {
           for (const pin of port.port.family === "panel-block" ? Array.from({ length: 10 }, (_, p) => p + 1) : [0])
             push(onPin, `${port.address}#${pin}`, variable);
@@ -89,7 +105,7 @@ export function addDirect(model: Model, graph: Graph): DirectVariables {
         vars.map((v): [number, number] => [v, 1]),
         1,
       );
-  addData(model, graph, ports, occupied, out);
+  addData(model, graph, ports, occupied, out, loose);
   displace(model, ports, occupied, fill, out);
   return out;
 }
@@ -104,12 +120,19 @@ function speaks(node: LeadNode, port: Port): boolean {
 }
 
 /** SATA drives: a board port and a loose cable each. */
-function addData(model: Model, graph: Graph, ports: readonly PortNode[], occupied: ReadonlySet<Address>, out: DirectVariables): void {
+function addData(
+  model: Model,
+  graph: Graph,
+  ports: readonly PortNode[],
+  occupied: ReadonlySet<Address>,
+  out: DirectVariables,
+  loose?: Loosened,
+): void {
   const constantLeads = new Set(graph.connections.filter(isConstant).map((c) => c.lead));
   const cables = [...graph.parts.values()].filter((p) => p.type.leads.length === 2 && p.type.leads.every((l) => l.family === "sata-data"));
-  const loose = cables.filter((c) => c.type.leads.every((l) => !constantLeads.has(`${c.id}:${l.id}`)));
-  out.cables = loose.map((c) => c.id).sort(naturally);
-  const longestMm = Math.max(0, ...loose.map((c) => c.type.leads[1]?.lengthMm ?? 0));
+  const bag = cables.filter((c) => c.type.leads.every((l) => !constantLeads.has(`${c.id}:${l.id}`)));
+  out.cables = bag.map((c) => c.id).sort(naturally);
+  const longestMm = Math.max(0, ...bag.map((c) => c.type.leads[1]?.lengthMm ?? 0));
   const drives = [...graph.ports.values()]
     .filter((p) => p.port.family === "sata-data" && p.port.flow === "in" && !occupied.has(p.address))
     .sort((a, b) => naturally(a.address, b.address));
@@ -153,11 +176,13 @@ function addData(model: Model, graph: Graph, ports: readonly PortNode[], occupie
         vars.map((v): [number, number] => [v, 1]),
         1,
       );
-  if (all.length > 0)
-    model.atMost(
-      all.map((v): [number, number] => [v, 1]),
-      loose.length,
-    );
+  if (all.length === 0) return;
+  const one = cables[0]?.cable;
+  const more =
+    loose && one
+      ? [loose.add(model, "more data cables", "cable", (n) => ({ kind: "cable", owner: one.owner, cable: one.cable.id, count: n }), all.length)]
+      : [];
+  model.atMost([...all.map((v): [number, number] => [v, 1]), ...more.map((v): [number, number] => [v, -1])], bag.length);
 }
 
 /** Drive socket to board port, as the last plan had it. */

@@ -2,6 +2,7 @@ import { type Build, buildGraph, type Graph, type Part, type TypeLookup } from "
 import { isConstant, netsOf, sourceOf } from "../wiring";
 import { alike, splittersOf } from "./candidates";
 import { addDirect, type DirectVariables } from "./direct";
+import type { Loosened } from "./loosened";
 import { Model } from "./model";
 import { addNets, type NetVariables } from "./nets";
 import { accessoryCost, addSupply, type SupplyVariables } from "./supply";
@@ -22,7 +23,8 @@ export interface Laid {
   familyOf: ReadonlyMap<number, string>;
 }
 
-export function layOut(start: Build, before: Graph, types: TypeLookup, units: readonly Part[]): Laid {
+/** With `loose`, limits, lengths and counts may be passed at a price. */
+export function layOut(start: Build, before: Graph, types: TypeLookup, units: readonly Part[], loose?: Loosened): Laid {
   const graph = buildGraph({ ...start, parts: [...start.parts, ...units] }, types);
   const model = new Model();
   const used = new Map(
@@ -55,14 +57,15 @@ export function layOut(start: Build, before: Graph, types: TypeLookup, units: re
     model,
     graph,
     netsOf(graph, (id) => used.has(id)),
-    splittersOf(start, types),
+    splittersOf(start, types, loose !== undefined),
     used,
     (l) => group.get(l),
+    loose,
   );
   const beforeSupply = model.names.length;
-  const supply = addSupply(model, graph, used, (p) => cable.get(p));
+  const supply = addSupply(model, graph, used, (p) => cable.get(p), loose);
   for (let v = beforeSupply; v < model.names.length; v++) model.asked.add(v);
-  const direct = addDirect(model, graph);
+  const direct = addDirect(model, graph, loose);
   return {
     graph,
     units,

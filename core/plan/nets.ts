@@ -3,6 +3,7 @@ import { runCostCm, runLengthMm } from "../build";
 import { controlLost, mate, type PartType } from "../catalogue";
 import { type Consumer, fitsRoot, type Nets, type Root, schoolDeparture } from "../wiring";
 import { addCost, type PartCost, zeroCost } from "./levels";
+import type { Loosened } from "./loosened";
 import type { Model } from "./model";
 
 /** A type of accessory that hangs at a root and turns one place into several: a splitter (or, with one, an extension). */
@@ -36,6 +37,8 @@ export interface NetVariables {
 /** Weighs outlets above names in the order of equals. */
 const OUTLETS_FIRST = 50;
 const MOST_SPLITTERS_AT_A_ROOT = 4;
+/** Places beyond a root's own that are tried, where places may be added at a price. */
+const MOST_PLACES = 8;
 
 /** The group that a lead was planned on before, for "smallest change". */
 export type PreviousGroup = (lead: string) => string | undefined;
@@ -64,7 +67,7 @@ export function netCost(graph: Graph, node: LeadNode, root: Root): PartCost {
   };
 }
 
-/** Adds fans, lights and USB 2 to the model. `used` gives the variable of a candidate unit. */
+/** Adds fans, lights and USB 2 to the model. `used` gives the variable of a candidate unit; `loose`: limits may be passed at a price. */
 export function addNets(
   model: Model,
   graph: Graph,
@@ -72,6 +75,7 @@ export function addNets(
   splitters: readonly Splitter[],
   used: Map<string, number>,
   previous: PreviousGroup,
+  loose?: Loosened,
 ): NetVariables {
   const out: NetVariables = { choices: [], splitters: [], free: new Map() };
   const { consumers, roots, groups } = nets;
@@ -83,7 +87,7 @@ export function addNets(
     const mine: NetChoice[] = [];
     for (const [r, root] of roots.entries()) {
       if (!fitsRoot(consumer, root)) continue;
-      if (consumer.mA > Math.min(root.mA, groups.get(root.group)?.mA ?? Number.POSITIVE_INFINITY)) continue;
+      if (!loose && consumer.mA > Math.min(root.mA, groups.get(root.group)?.mA ?? Number.POSITIVE_INFINITY)) continue;
       const before = previous(consumer.address);
       const cost: PartCost = {
         ...netCost(graph, node, root),
@@ -95,6 +99,11 @@ export function addNets(
       if (node.lead.lengthMm >= needMm || node.lead.role === "splitter-in") {
         mine.push({ consumer, root, variable: model.variable(name, cost) });
         continue;
+      }
+      if (loose) {
+        const mm = Math.ceil(needMm - node.lead.lengthMm);
+        const variable = loose.add(model, `${name}+mm`, "longer", () => ({ kind: "longer", end: consumer.address, mm }));
+        mine.push({ consumer, root, variable });
       }
       for (const s of splitters) {
         if (s.ports !== 1 || s.family !== root.sample.port.family || node.lead.lengthMm + s.lengthMm < needMm) continue;
@@ -163,7 +172,17 @@ export function addNets(
     ];
     if (gate) model.atMost([...taken, ...gate.map((g): [number, number] => [g, -root.places])], 0);
     else if (unit !== undefined) model.atMost([...taken, [unit, -root.places]], 0);
-    else model.atMost(taken, root.places);
+    else if (loose) {
+      const { address, port } = root.sample;
+      const more = loose.add(
+        model,
+        `${root.id} places`,
+        "place",
+        (n) => ({ kind: "place", root: address, family: port.family, count: n }),
+        MOST_PLACES,
+      );
+      model.atMost([...taken, [more, -1]], root.places);
+    } else model.atMost(taken, root.places);
     // Chains and splitters open places of their own; without the unit nothing may hang on it at all.
     if (unit !== undefined && !gate)
       for (const c of here)
@@ -174,17 +193,17 @@ export function addNets(
           ],
           0,
         );
-    limit(model, here, (c) => c.mA, root.mA);
-    limit(model, here, (c) => c.startMA, root.startMA);
-    limit(model, here, (c) => c.leds, root.leds);
+    limit(model, here, "mA", root.mA, loose);
+    limit(model, here, "startMA", root.startMA, loose);
+    limit(model, here, "leds", root.leds, loose);
   }
   for (const group of groups.values()) {
     const here = out.choices.filter((c) => c.root.group === group.id);
-    limit(model, here, (c) => c.mA, group.mA);
-    limit(model, here, (c) => c.startMA, group.startMA);
+    limit(model, here, "mA", group.mA, loose);
+    limit(model, here, "startMA", group.startMA, loose);
   }
   stock(model, out, splitters);
-  addZones(model, nets, out);
+  addZones(model, nets, out, loose === undefined);
   addSpeedSignals(model, graph, nets, out);
   addOwnHeaders(model, graph, nets, out);
   return out;
@@ -192,10 +211,21 @@ export function addNets(
 
 const onLead = (choices: readonly NetChoice[], address: string) => choices.filter((c) => c.consumer.address === address).map((c) => c.variable);
 
-function limit(model: Model, here: readonly NetChoice[], of: (c: Consumer) => number, most: number): void {
+function limit(model: Model, here: readonly NetChoice[], of: "mA" | "startMA" | "leds", most: number, loose?: Loosened): void {
   if (!Number.isFinite(most)) return;
-  const terms = here.map((c): [number, number] => [c.variable, of(c.consumer)]).filter(([, a]) => a > 0);
-  if (terms.length > 0 && terms.reduce((s, [, a]) => s + a, 0) > most) model.atMost(terms, Math.max(0, most));
+  const terms = here.map((c): [number, number] => [c.variable, c.consumer[of]]).filter(([, a]) => a > 0);
+  const all = terms.reduce((s, [, a]) => s + a, 0);
+  if (terms.length === 0 || all <= most) return;
+  const root = here[0]?.root;
+  if (!loose || !root) {
+    model.atMost(terms, Math.max(0, most));
+    return;
+  }
+  const more = loose.add(model, `${root.id} more ${of}`, "limit", (_, chosen) => {
+    const over = terms.reduce((s, [v, a]) => s + a * chosen(v), 0) - most;
+    return { kind: "limit", root: root.sample.address, of, over };
+  });
+  model.atMost([...terms, [more, -(all - Math.max(0, most))]], Math.max(0, most));
 }
 
 function stock(model: Model, out: NetVariables, splitters: readonly Splitter[]): void {
@@ -213,7 +243,7 @@ function stock(model: Model, out: NetVariables, splitters: readonly Splitter[]):
 const zonesOf = (nets: Nets) => [...new Set(nets.consumers.flatMap((c) => (c.zone === undefined ? [] : [c.zone])))].sort();
 
 /** Roots of a zone beyond the first. */
-function addZones(model: Model, nets: Nets, out: NetVariables): void {
+function addZones(model: Model, nets: Nets, out: NetVariables, tight: boolean): void {
   for (const zone of zonesOf(nets)) {
     const here = out.choices.filter((c) => c.consumer.zone === zone);
     const groups = [...new Set(here.map((c) => c.root.group))];
@@ -232,7 +262,7 @@ function addZones(model: Model, nets: Nets, out: NetVariables): void {
             ],
             0,
           );
-        tighten(model, nets, g, zone, out, w);
+        if (tight) tighten(model, nets, g, zone, out, w);
         return w;
       });
     const extra = model.variable(`zone ${zone} extra`, { extraRoots: 1 }, Math.max(1, on.length + kept.size));

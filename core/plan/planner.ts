@@ -64,8 +64,8 @@ const ACCESSORY_LEVELS = LEVELS.slice(0, LEVELS.indexOf("fromShelf") + 1);
  * @throws when a solver fails; the message is one line.
  */
 export async function plan(build: Build, types: TypeLookup, options: PlanOptions = {}): Promise<Plan> {
-  const start = withoutUnusedAccessories(build);
-  const before = buildGraph(build, types);
+  const run = begin(build, types, options);
+  const { start, before } = run;
   // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
   if (options.memory?.stillBest(build)) {
     const verdict = verify(before, before);
@@ -73,13 +73,22 @@ export async function plan(build: Build, types: TypeLookup, options: PlanOptions
     const parts = build.parts.filter((p) => !ids.has(p.id));
     return finish(start, { parts, connections: [...build.connections], cost: verdict.cost, proved: true, broken: verdict.broken, graph: before });
   }
-  const made = await search(start, before, types, options);
+  const made = await search(run);
   if (made.status === "proved") options.memory?.keepPlan(made.build);
   return made;
 }
 
-async function search(start: Build, before: Graph, types: TypeLookup, options: PlanOptions): Promise<Plan> {
-  const run: Run = { start, before, types, options, until: performance.now() + (options.deadlineS ?? 60) * 1000 };
+/** How a build is begun: what an earlier plan took and nobody plugged is back on the shelf. */
+export const begin = (build: Build, types: TypeLookup, options: PlanOptions): Run => ({
+  start: withoutUnusedAccessories(build),
+  before: buildGraph(build, types),
+  types,
+  options,
+  until: performance.now() + (options.deadlineS ?? 60) * 1000,
+});
+
+async function search(run: Run): Promise<Plan> {
+  const { start, before, types } = run;
   const plain = layOut(start, before, types, []);
   // Hubs and adapters cost an accessory each, so they cannot improve what is perfect down to that level: only families
   // in pieces that cost something there may want one.
@@ -89,7 +98,7 @@ async function search(start: Build, before: Graph, types: TypeLookup, options: P
   return finish(start, await solve(run, laid, asIs.values));
 }
 
-interface Run {
+export interface Run {
   start: Build;
   before: Graph;
   types: TypeLookup;
@@ -135,13 +144,17 @@ async function look(run: Run, laid: Laid): Promise<FirstLook> {
   return out;
 }
 
-/** Solves a layout to the last level; `first` gives values by name to begin with. */
-async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): Promise<Attempt> {
-  const { start, before, types, options } = run;
-  const { graph, model, supply, nets, direct, units, used } = laid;
+/** Values for a whole layout, level by level; `first` gives values by name to begin with. */
+export async function settle(
+  run: Run,
+  laid: Laid,
+  levels: readonly Level[],
+  first: ReadonlyMap<string, number>,
+): Promise<{ chosen: (v: number) => number; unproved: (Level | undefined)[] }> {
+  const { model, supply } = laid;
+  const { options } = run;
   const values = new Array<number>(model.names.length).fill(0);
   const pieces = model.pieces();
-  const levels = model.levels();
   const unproved: (Level | undefined)[] = supply.complete ? [] : [undefined];
   // Small pieces first: each gets the share of the time that is its share of what is left to do.
   pieces.sort((a, b) => a.vars.length - b.vars.length);
@@ -159,7 +172,14 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
     if (!solution.proved) unproved.push(solution.provedTo);
   }
   options.onProgress?.({ done: pieces.length, of: pieces.length });
-  const chosen = (v: number) => values[v] ?? 0;
+  return { chosen: (v) => values[v] ?? 0, unproved };
+}
+
+/** Solves a layout to the last level and puts the answer together. */
+async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): Promise<Attempt> {
+  const { start, before, types } = run;
+  const { graph, model, supply, nets, direct, units, used } = laid;
+  const { chosen, unproved } = await settle(run, laid, model.levels(), first);
   const adaptersUsed = supply.adapters.filter((a) => chosen(a.variable) > 0).map((a) => a.adapter.id);
   const usedUnits = new Set([...[...used].filter(([, v]) => chosen(v) > 0).map(([id]) => id), ...adaptersUsed]);
   const made = assemble(graph, units, nets, supply, direct, usedUnits, chosen);

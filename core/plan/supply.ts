@@ -3,6 +3,7 @@ import { type Cable, family, mate, usable } from "../catalogue";
 import { cableLimitW, cpuPlugsNeeded, plugLimitW, portDrawW } from "../power";
 import { isConstant } from "../wiring";
 import type { PartCost } from "./levels";
+import type { Loosened } from "./loosened";
 import type { Model } from "./model";
 
 /** A power socket of a part that wants a plug. */
@@ -178,7 +179,7 @@ function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsume
 export type PreviousCable = (port: Address) => string | undefined;
 
 /** Adds the supply's side: which cables leave the bag and which sockets each feeds. */
-export function addSupply(model: Model, graph: Graph, used: Map<string, number>, previous: PreviousCable): SupplyVariables {
+export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, number>, previous: PreviousCable, loose?: Loosened): SupplyVariables {
   const taken = new Set(graph.connections.filter(isConstant).map((c) => c.port));
   const { classes, outlets } = classesOf(graph);
   const adapters = [...graph.parts.values()]
@@ -236,11 +237,9 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
       out.columns.push({ ...column, variable: model.variable(`${c.id}#${column.ends.map((e) => `${e.end}>${e.consumer.address}`).join()}`, cost) });
     }
     const mine = out.columns.filter((x) => x.class === c);
-    if (mine.length > 0)
-      model.atMost(
-        mine.map((x): [number, number] => [x.variable, 1]),
-        c.instances.length,
-      );
+    if (mine.length === 0) continue;
+    const more = loose && c.bagCost === 1 ? [moreOf(c, loose, model)] : [];
+    model.atMost([...mine.map((x): [number, number] => [x.variable, 1]), ...more.map((v): [number, number] => [v, -1])], c.instances.length);
   }
   const feeding = new Map<Address, [number, number][]>();
   for (const x of out.columns) for (const e of x.ends) push(feeding, e.consumer.address, x.variable);
@@ -255,6 +254,8 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
       else model.exactly([...terms, [unit, -1]], 0);
       continue;
     }
+    const longer = loose && terms.length === 0 ? lengthen(k, classes, graph, loose, model) : undefined;
+    if (longer !== undefined) terms.push([longer, 1]);
     const free = model.variable(`${k.address}<free`, { ...k.free, changes: previous(k.address) === undefined ? 0 : 1 }, 1, true);
     out.free.set(k.address, free);
     model.exactly([...terms, [free, 1]], 1);
@@ -283,6 +284,22 @@ export function addSupply(model: Model, graph: Graph, used: Map<string, number>,
   // A cable whose outlet system this supply does not have cannot be used.
   for (const x of out.columns) if (x.class.outlets.some((o) => !outlets.has(o))) model.exactly([[x.variable, 1]], 0);
   return out;
+}
+
+/** Another cable of the same kind, of the same supply. */
+const moreOf = (c: CableClass, loose: Loosened, model: Model) =>
+  loose.add(model, `more ${c.id}`, "cable", (n) => ({ kind: "cable", owner: c.owner.id, cable: c.cable.id, count: n }), 4);
+
+/** A socket that no plug reaches, though one fits and carries enough: what is missing. */
+function lengthen(k: PowerConsumer, classes: readonly CableClass[], graph: Graph, loose: Loosened, model: Model): number | undefined {
+  const missing = classes.flatMap((c) =>
+    c.ends
+      .filter((e) => usable(mate(e.family, k.node.port.family)) && plugLimitW(e.family, e.limit) >= k.drawW - 1e-9 && c.limitW >= k.drawW)
+      .map((e) => runLengthMm(c.owner.origin, k.node.at, graph.cutouts, graph.boardRect) - e.atMm - k.node.port.tailMm),
+  );
+  const mm = Math.ceil(Math.min(...missing));
+  if (missing.length === 0 || mm <= 0) return undefined;
+  return loose.add(model, `${k.address}<long`, "longer", () => ({ kind: "longer", end: k.address, mm }));
 }
 
 function push(map: Map<Address, [number, number][]>, key: Address, variable: number): void {

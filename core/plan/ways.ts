@@ -1,0 +1,119 @@
+import type { Address, Build, Graph, TypeLookup } from "../build";
+import { family } from "../catalogue";
+import { amps, isConstant } from "../wiring";
+import { unitParts } from "./candidates";
+import { layOut } from "./lay-out";
+import type { Level } from "./levels";
+import { Loosened, type Loosening } from "./loosened";
+import { begin, type Plan, type PlanOptions, plan, settle } from "./planner";
+
+/** The fewest things that would have to be otherwise for what stays free to find its place. */
+export interface Ways {
+  /** Ends that find their place then. */
+  lets: Address[];
+  /** All of it together is needed. */
+  needs: Loosening[];
+  /** Ends that nothing of the kind lets in. */
+  left: Address[];
+  /** No smaller set does as much. */
+  proved: boolean;
+}
+
+/** More fixed connections than this are not tried one by one. */
+const MOST_RELEASED = 12;
+/** Accessories of one kind that may be thought of beyond those that are there: hubs and adapters. */
+const MOST_MORE = 2;
+/** First what stays free, then how much is loosened; what is on the shelf breaks ties. */
+const WHAT_COUNTS: readonly Level[] = ["mandatoryFree", "wantedFree", "toOrder", "fromShelf"];
+
+const missing = (made: Plan) => made.free.filter((f) => f.need !== "optional").map((f) => f.end);
+
+/**
+ * What would let in what a plan leaves free though it is wanted: a fixed connection that is let go, accessories that are not
+ * there, longer leads, limits. `undefined` where nothing wanted is free. Priced in one model with the plan's own rules, so that
+ * the set is the smallest, not one that is merely minimal.
+ */
+export async function waysIn(made: Plan, types: TypeLookup, options: PlanOptions = {}): Promise<Ways | undefined> {
+  const free = missing(made);
+  if (free.length === 0) return undefined;
+  const run = begin(made.build, types, options);
+  const released = await release(made, run.start, types, options);
+  if (released) return released;
+  const { graph } = layOut(run.start, run.before, types, []);
+  const families = new Set(free.flatMap((end) => graph.leads.get(end)?.lead.family ?? graph.ports.get(end)?.port.family ?? []));
+  const loose = new Loosened();
+  const laid = layOut(run.start, run.before, types, unitParts(run.start, types, families, MOST_MORE), loose);
+  for (const [v, cost] of laid.model.costs.entries())
+    laid.model.costs[v] = Object.fromEntries(WHAT_COUNTS.flatMap((l) => (cost[l] === undefined ? [] : [[l, cost[l]]])));
+  const { chosen, unproved } = await settle(run, laid, WHAT_COUNTS, new Map());
+  const stays = new Map([...laid.nets.free, ...laid.direct.free, ...laid.direct.driveFree, ...laid.supply.free]);
+  const lets = free.filter((end) => stays.has(end) && chosen(stays.get(end) ?? -1) === 0);
+  const counts = new Map<string, number>();
+  const count = (type: string | undefined, n: number) => type !== undefined && n > 0 && counts.set(type, (counts.get(type) ?? 0) + n);
+  for (const u of laid.units) if (u.from === "order" && laid.used.has(u.id)) count(u.type, chosen(laid.used.get(u.id) ?? -1));
+  for (const a of laid.supply.adapters) if (a.adapter.part.from === "order") count(a.adapter.type.id, chosen(a.variable));
+  for (const s of laid.nets.splitters) if (s.from === "order") count(s.splitter.type.id, chosen(s.variable));
+  for (const c of laid.nets.choices) if (c.via?.from === "order") count(c.via.splitter.type.id, chosen(c.variable));
+  // What the plan orders anyway is no news.
+  for (const a of made.accessories) if (a.from === "order" && counts.has(a.type)) counts.set(a.type, (counts.get(a.type) ?? 0) - 1);
+  const needs: Loosening[] = [
+    ...[...counts]
+      .filter(([, n]) => n > 0)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([type, n]): Loosening => ({ kind: "accessory", type, count: n })),
+    ...loose.of(chosen),
+  ];
+  return { lets, needs: lets.length === 0 ? [] : needs, left: free.filter((end) => !lets.includes(end)), proved: unproved.length === 0 };
+}
+
+/** Would it do to let go of one connection that somebody fixed? */
+async function release(made: Plan, start: Build, types: TypeLookup, options: PlanOptions): Promise<Ways | undefined> {
+  const fixed = start.connections.filter((c) => c.state === "fixed");
+  if (fixed.length === 0 || fixed.length > MOST_RELEASED) return undefined;
+  const without = (leads: ReadonlySet<string>) =>
+    plan(
+      {
+        ...made.build,
+        connections: made.build.connections.map((c) => (isConstant(c) && leads.has(c.lead) ? { ...c, state: "planned" as const } : c)),
+      },
+      types,
+      { ...options, deadlineS: Math.min(options.deadlineS ?? 60, 5) },
+    );
+  // If letting all of them go does not do, none of them alone does.
+  if (missing(await without(new Set(fixed.map((c) => c.lead)))).length > 0) return undefined;
+  for (const c of fixed) {
+    const other = await without(new Set([c.lead]));
+    if (missing(other).length === 0)
+      return { lets: missing(made), needs: [{ kind: "release", lead: c.lead }], left: [], proved: made.status === "proved" };
+  }
+  return undefined;
+}
+
+/** One of the things in words, as a technician would say it. */
+export function wayWords(graph: Graph, types: TypeLookup, way: Loosening): string {
+  const root = "root" in way ? graph.ports.get(way.root) : undefined;
+  switch (way.kind) {
+    case "accessory":
+      return `${way.count} more ${types(way.type)?.name ?? way.type}`;
+    case "cable": {
+      const owner = graph.parts.get(way.owner);
+      const cable = owner?.type.cables.find((c) => c.id === way.cable);
+      return `${way.count} more ${cable?.label ?? way.cable} cable of the same kind, for ${owner?.part.label ?? owner?.type.name ?? way.owner}`;
+    }
+    case "longer": {
+      const lead = graph.leads.get(way.end);
+      const port = graph.ports.get(way.end);
+      return lead
+        ? `an extension of at least ${way.mm} mm for ${lead.tag} (${lead.name})`
+        : `a plug that reaches ${port?.name ?? way.end}: ${way.mm} mm are missing`;
+    }
+    case "limit":
+      return way.of === "leds"
+        ? `${way.over} LEDs more on ${root?.name ?? way.root} than it drives`
+        : `${amps(way.over / 1000)} more ${way.of === "startMA" ? "at the start " : ""}on ${root?.name ?? way.root} than it gives`;
+    case "place":
+      return `${way.count} more ${way.count === 1 ? "place" : "places"} for ${family(way.family).name}, of ${root?.name ?? way.root}'s kind`;
+    case "release":
+      return `${graph.leads.get(way.lead)?.tag ?? way.lead} let go of where it was fixed`;
+  }
+}
