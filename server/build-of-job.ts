@@ -35,6 +35,7 @@ interface PartRow {
   origin: string;
   placing: unknown;
   priceCents: number | null;
+  arrivedAt: unknown;
   body: unknown;
 }
 interface LinkPick {
@@ -76,6 +77,11 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
     .where({ kind: { $in: ACCESSORIES } })
     .execute<ShelfPick[]>("all");
   const reserved = await em.createQueryBuilder(JobPart).select(["type"]).where({ origin: "shelf" }).execute<{ type: string }[]>("all");
+  // What is on the order list already may be planned with, whether anything more may be ordered or not.
+  const ordered = new Map<string, number>();
+  for (const r of rows) if (r.origin === "order") ordered.set(r.type, (ordered.get(r.type) ?? 0) + 1);
+  const policy = Policy.parse(job.policy);
+  const awaited = rows.some((r) => r.origin === "client" && r.arrivedAt === null);
   const taken = new Map<string, number>();
   for (const r of reserved) taken.set(r.type, (taken.get(r.type) ?? 0) + 1);
   const own = new Map(rows.map((r) => [r.type, entryOf(r.body)]));
@@ -101,12 +107,17 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
     version: 1,
     name: `${job.number} ${job.title}`,
     client: job.client,
-    policy: Policy.parse(job.policy),
+    // Once everything is here, a plan uses what is here; to order more is a decision of its own.
+    policy: { ...policy, mayOrder: policy.mayOrder && awaited },
     settings: Settings.parse(job.settings),
     wishes: Wishes.parse(job.wishes),
     partTypes: [...own.values()],
     parts,
-    accessories: shelf.map((s) => ({ type: s.id, count: Math.max(0, s.stock - (taken.get(s.id) ?? 0)) })),
+    accessories: shelf.map((s) => ({
+      type: s.id,
+      count: Math.max(0, s.stock - (taken.get(s.id) ?? 0)),
+      ...(ordered.has(s.id) ? { ordered: Math.min(99, ordered.get(s.id) ?? 0) } : {}),
+    })),
     connections,
   };
   const types = typeLookup(build, []);

@@ -4,7 +4,7 @@ import { compareCost, LEVEL_WORDS, LEVELS, type Plan as MadePlan, type PlanProgr
 import { type EntityManager, Job, JobPart, type JobRow, Link, LockMode, layPart, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
-import { type Asked, planInThread } from "./plan-thread";
+import { type Asked, type PlanAndWays, planInThread } from "./plan-thread";
 import { no, type Result, yes } from "./result";
 
 export interface Planned {
@@ -40,7 +40,7 @@ export interface Watch {
 /** Seconds after which a plan is shown whether it is proved or not. */
 const FIRST_S = 2.5;
 
-type Make = (build: Build, asked?: Asked) => Promise<MadePlan>;
+type Make = (build: Build, asked?: Asked) => Promise<PlanAndWays>;
 
 /**
  * Plans a job and keeps the plan, unless its parts changed meanwhile. What is fixed or plugged stays as it is.
@@ -58,17 +58,17 @@ export async function planJob(
   const { build } = await buildOfJob(em, job);
   // The row is read again later and refreshes itself; what it was now is what counts.
   const start: Start = { job, build, partsRevision: job.partsRevision, by, startedAt: performance.now() };
-  const asked: Asked = { onProgress: (now) => watch?.news(progress(now)), signal: watch?.signal };
-  let first: MadePlan;
+  const asked: Asked = { onProgress: (now) => watch?.news(progress(now)), signal: watch?.signal, ways: "always" };
+  let first: PlanAndWays;
   try {
-    first = await make(build, watch ? { ...asked, deadlineS: FIRST_S } : asked);
+    first = await make(build, watch ? { ...asked, deadlineS: FIRST_S, ways: "when proved" } : asked);
   } catch (e) {
     return no(`No plan was made: ${e instanceof Error ? e.message : String(e)}. The wiring is as it was. Try again.`);
   }
   const kept = await store(em, start, first);
   if (!kept.ok || !watch || first.status === "proved") return kept;
   watch.news({ kind: "first", planned: kept.value });
-  let better: MadePlan;
+  let better: PlanAndWays;
   try {
     better = await make(build, asked);
   } catch (e) {
@@ -78,7 +78,7 @@ export async function planJob(
   const said = compareCost(better.cost, first.cost);
   if (said > 0 || (said === 0 && better.status !== "proved")) return yes({ ...kept.value, after: "left" as const });
   const same = said === 0 && wiring(better) === wiring(first);
-  const done = same ? await confirm(em.fork(), start, kept.value) : await store(em.fork(), start, better);
+  const done = same ? await confirm(em.fork(), start, kept.value, better) : await store(em.fork(), start, better);
   return done.ok ? yes({ ...done.value, after: same ? ("proved" as const) : ("replaced" as const) }) : done;
 }
 
@@ -93,19 +93,19 @@ interface Start {
 const wiring = (p: MadePlan) => p.connections.map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`).join("\n");
 
 /** The plan as it stands has been proved: nothing of it changes but that. */
-function confirm(em: EntityManager, { job, by, startedAt }: Start, planned: Planned): Promise<Result<Planned>> {
+function confirm(em: EntityManager, { job, by, startedAt }: Start, planned: Planned, { ways }: PlanAndWays): Promise<Result<Planned>> {
   return em.transactional(async (tx) => {
     const last = await tx.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
     if (!last || last.revision !== planned.revision) return no("Somebody planned this job again meanwhile. That plan stays.");
     const tookMs = Math.round(performance.now() - startedAt);
-    Object.assign(last, { status: "proved", tookMs });
+    Object.assign(last, { status: "proved", tookMs, ways: ways ?? null });
     log(tx, last.job, by, "plan", `Plan ${last.revision} is proved as it stands.`, { planRevision: last.revision });
     return yes({ ...planned, status: "proved", tookMs });
   });
 }
 
 /** Stores a plan as the next revision, with its connections and accessories. */
-function store(em: EntityManager, { job, build, partsRevision, by, startedAt }: Start, made: MadePlan): Promise<Result<Planned>> {
+function store(em: EntityManager, { job, build, partsRevision, by, startedAt }: Start, made: PlanAndWays): Promise<Result<Planned>> {
   const tookMs = Math.round(performance.now() - startedAt);
   return em.transactional(async (tx) => {
     const now = await tx.findOneOrFail(Job, { id: job.id }, { lockMode: LockMode.PESSIMISTIC_WRITE, refresh: true });
@@ -166,6 +166,7 @@ function store(em: EntityManager, { job, build, partsRevision, by, startedAt }: 
       status: made.status,
       cost: made.cost,
       free: made.free,
+      ways: made.ways ?? null,
       cables: made.cables,
       connections: made.connections.map((c) => ({ lead: c.lead, port: c.port, ...(c.place ? { place: c.place } : {}) })),
       madeBy: by,

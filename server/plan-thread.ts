@@ -1,6 +1,7 @@
 import { Worker } from "node:worker_threads";
 import type { Address, Build } from "../core/build";
 import type { Place, PlaceCost, Plan, PlanProgress } from "../core/plan";
+import type { Ways } from "../core/wiring";
 
 const DEADLINE_S = 60;
 const THREADS = 2;
@@ -8,13 +9,15 @@ const THREADS = 2;
 const MOST_WAITING = 40;
 
 export type Task =
-  | { kind: "plan"; build: Build; deadlineS: number }
+  | { kind: "plan"; build: Build; deadlineS: number; ways?: Asked["ways"] }
   | { kind: "places"; build: Build; deadlineS: number; lead: Address; places: readonly Place[] };
 
 /** How a plan is asked for. */
 export interface Asked {
   deadlineS?: number;
   onProgress?: (now: PlanProgress) => void;
+  /** Say what would let in what stays free. */
+  ways?: "always" | "when proved" | undefined;
   /** Ends the work; what waits is not begun. */
   signal?: AbortSignal | undefined;
 }
@@ -117,9 +120,12 @@ function run<T>(task: Task, { onProgress, signal }: Asked = {}, ahead = false): 
   });
 }
 
+/** A plan, and what would let in what it leaves free. */
+export type PlanAndWays = Plan & { ways?: Ways };
+
 /** Plans in a thread, so that a heavy solve never holds up another request; the thread remembers what it solved. */
-export const planInThread = (build: Build, asked: Asked = {}): Promise<Plan> =>
-  run({ kind: "plan", build, deadlineS: asked.deadlineS ?? DEADLINE_S }, asked);
+export const planInThread = (build: Build, asked: Asked = {}): Promise<PlanAndWays> =>
+  run({ kind: "plan", build, deadlineS: asked.deadlineS ?? DEADLINE_S, ways: asked.ways }, asked);
 
 /** What each place of one lead would cost, in the same threads. */
 export const placesInThread = (build: Build, lead: Address, places: readonly Place[]): Promise<PlaceCost[]> =>

@@ -5,7 +5,7 @@ import { type Diagnosis, diagnose, type Seen } from "../core/diagnose";
 import { type PowerOn, powerOn } from "../core/machine";
 import { type Step, stepsOf } from "../core/order";
 import { wholeDraw } from "../core/power";
-import { type Free, freeEnds } from "../core/wiring";
+import { type Free, freeEnds, type Ways } from "../core/wiring";
 import { type EntityManager, Fault, Job, Link, LogEntry, Observation, Plan, StepDone } from "../db";
 import { buildOfJob, findJob, type JobBuild } from "./build-of-job";
 import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "./overrides";
@@ -72,6 +72,8 @@ export interface JobView {
     tookMs: number;
     cost: Record<string, number>;
     inBag: string[];
+    /** What would let in what it leaves free; nothing where all that is wanted is in. */
+    ways: Ways | null;
   } | null;
   leads: LeadRow[];
   free: Free[];
@@ -125,7 +127,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       {
         orderBy: { revision: "desc" },
         populate: ["madeBy"],
-        fields: ["revision", "partsRevision", "status", "madeBy.name", "madeAt", "tookMs", "cost", "cables"],
+        fields: ["revision", "partsRevision", "status", "madeBy.name", "madeAt", "tookMs", "cost", "cables", "ways"],
       },
     ),
     em.find(Link, { job: job.id }),
@@ -175,6 +177,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
           tookMs: plan.tookMs,
           cost: plan.cost as Record<string, number>,
           inBag: (plan.cables as { inBag: string[] }).inBag,
+          ways: (plan.ways as Ways | null) ?? null,
         }
       : null,
     leads,

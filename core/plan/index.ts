@@ -1,9 +1,9 @@
+export { freshId } from "./candidates";
 export { comparePlans, type Move, type PlanDifference } from "./compare";
 export { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level, type PartCost } from "./levels";
-export type { Loosening } from "./loosened";
 export { PieceMemory } from "./memory";
 export type { Piece } from "./model";
 export { costsOfPlaces, costWords, type Place, type PlaceCost } from "./places";
 export { type Plan, type PlanOptions, type PlanProgress, plan } from "./planner";
 export { type Verdict, verify } from "./verify";
-export { type Ways, waysIn, wayWords } from "./ways";
+export { waysIn } from "./ways";

@@ -1,15 +1,6 @@
-import type { Address } from "../build";
+import type { Loosening } from "../wiring";
 import type { PartCost } from "./levels";
 import type { Model } from "./model";
-
-/** One thing that would have to be otherwise for a free end to find its place. Lengths in mm, `over` in mA or LEDs. */
-export type Loosening =
-  | { kind: "accessory"; type: string; count: number }
-  | { kind: "cable"; owner: string; cable: string; count: number }
-  | { kind: "longer"; end: Address; mm: number }
-  | { kind: "limit"; root: Address; of: "mA" | "startMA" | "leds"; over: number }
-  | { kind: "place"; root: Address; family: string; count: number }
-  | { kind: "release"; lead: Address };
 
 /**
  * What loosening costs: each counts one, like an accessory to order. Among equals what can be bought for the wiring comes

@@ -2,6 +2,7 @@ export { looseCables } from "./cables";
 export { boardEnd } from "./data";
 export { amps, type Free, freeEnds, whyEmpty, whyFree, whyHere } from "./explain";
 export { closesRing, type Hung, hungOn, signallers } from "./hung";
+export { type Loosening, type Ways, wayWords } from "./loosening";
 export {
   type Consumer,
   consumerOf,

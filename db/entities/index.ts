@@ -121,6 +121,8 @@ export const Plan = defineEntity({
     status: p.string(),
     cost: p.json<unknown>(),
     free: p.json<unknown>(),
+    /** What would let in what stays free. */
+    ways: p.json<unknown>().nullable(),
     cables: p.json<unknown>(),
     connections: p.json<unknown>(),
     madeBy: () => p.manyToOne(Technician),

@@ -2,6 +2,7 @@ import { ThinSlice } from "./0001-thin-slice";
 import { Parts } from "./0002-parts";
 import { MoneyAndSpares } from "./0003-money-and-spares";
 import { Overrides } from "./0004-overrides";
+import { WaysIn } from "./0005-ways";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -9,4 +10,5 @@ export const MIGRATIONS = [
   { name: "0002-parts", class: Parts },
   { name: "0003-money-and-spares", class: MoneyAndSpares },
   { name: "0004-overrides", class: Overrides },
+  { name: "0005-ways", class: WaysIn },
 ];

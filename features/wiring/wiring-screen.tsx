@@ -17,6 +17,7 @@ import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
 import { Schools } from "./schools";
 import { usePinch } from "./use-pinch";
 import { usePlan } from "./use-plan";
+import { WaysIn } from "./ways-in";
 import { WhichPort } from "./which-port";
 
 const STALE = "A part changed after this plan was made: it is stale.";
@@ -270,6 +271,9 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
       </section>
       <section aria-label="Inspector" className="flex w-80 shrink-0 flex-col border-l border-rule">
         <div className="region min-h-0 flex-1">
+          {view.plan?.ways && !view.plan.stale && !planning.busy && !lead && !chosenPort ? (
+            <WaysIn ways={view.plan.ways} scene={scene} number={number} onPlan={runPlan} />
+          ) : null}
           <Inspector
             scene={scene}
             lead={lead}

@@ -56,7 +56,15 @@ class Rows {
     this.rows.push({ lower: value, upper: value, terms });
   }
   piece(): Piece {
-    return { vars: this.costs.map((_, i) => i), upper: this.costs.map(() => 1), rest: this.rest, costs: this.costs, rows: this.rows, links: [], asked: [] };
+    return {
+      vars: this.costs.map((_, i) => i),
+      upper: this.costs.map(() => 1),
+      rest: this.rest,
+      costs: this.costs,
+      rows: this.rows,
+      links: [],
+      asked: [],
+    };
   }
 }
 

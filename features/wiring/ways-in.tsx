@@ -1,0 +1,88 @@
+"use client";
+import { typeLookup } from "../../core/build";
+import { type Loosening, type Ways, wayWords } from "../../core/wiring";
+import { useAct } from "../frame/use-act";
+import { fixAction, orderMoreAction } from "../job/actions";
+import type { Scene } from "./scene";
+
+/** What the wiring would need for everything wanted to find its place, and one press where the shop can see to it. */
+export function WaysIn({ ways, scene, number, onPlan }: { ways: Ways; scene: Scene; number: string; onPlan: () => void }) {
+  const act = useAct();
+  const { graph } = scene;
+  const types = typeLookup(graph.build, []);
+  const name = (end: string) => {
+    const lead = graph.leads.get(end);
+    return lead ? `${lead.tag} (${lead.name})` : (graph.ports.get(end)?.name ?? end);
+  };
+  const items = ways.needs.flatMap((n) => (n.kind === "accessory" ? [{ type: n.type, count: n.count }] : []));
+  const release = ways.needs.find((n): n is Loosening & { kind: "release" } => n.kind === "release");
+  const only = items.length === ways.needs.length;
+  const from = release && graph.ofLead.get(release.lead)?.port;
+  return (
+    <section aria-labelledby="ways-in" className="border-b border-rule p-4">
+      <h2 id="ways-in" className="text-key font-[650]">
+        {ways.lets.length + ways.left.length === 1 ? "One wanted end stays free" : `${ways.lets.length + ways.left.length} wanted ends stay free`}
+      </h2>
+      {ways.needs.length > 0 ? (
+        <>
+          <p className="mt-1 text-second">
+            {ways.lets.length === 1 ? `${name(ways.lets[0] ?? "")} would find its place` : `${ways.lets.length} of them would find their places`} with{" "}
+            {ways.proved ? "the fewest things that do" : "these things; whether fewer would do is not yet proved"}:
+          </p>
+          <ul className="mt-1 list-disc pl-5">
+            {ways.needs.map((n) => (
+              <li key={JSON.stringify(n)}>{wayWords(graph, types, n)}</li>
+            ))}
+          </ul>
+          {items.length > 0 ? (
+            <button
+              type="button"
+              className="key mt-2"
+              disabled={act.pending}
+              onClick={() =>
+                act.run(
+                  () => orderMoreAction({ number, items }),
+                  () => {
+                    onPlan();
+                    return "On the order list. Planning with it.";
+                  },
+                )
+              }
+            >
+              {only ? "Order it and plan again" : "Order what can be ordered, plan again"}
+            </button>
+          ) : null}
+          {release && from ? (
+            <button
+              type="button"
+              className="key mt-2"
+              disabled={act.pending}
+              onClick={() =>
+                act.run(
+                  () => fixAction({ number, lead: release.lead, port: from, fixed: false }),
+                  () => {
+                    onPlan();
+                    return "Let go. Planning again.";
+                  },
+                )
+              }
+            >
+              Let go of it and plan again
+            </button>
+          ) : null}
+        </>
+      ) : null}
+      {ways.left.length > 0 ? (
+        <p className="mt-2 text-second">
+          No accessory, longer lead or higher limit helps {ways.left.slice(0, 6).map(name).join(", ")}
+          {ways.left.length > 6 ? ` and ${ways.left.length - 6} more` : ""}: see the reason at each.
+        </p>
+      ) : null}
+      {act.sentence ? (
+        <p role="status" className="mt-2 text-second">
+          {act.sentence}
+        </p>
+      ) : null}
+    </section>
+  );
+}
