@@ -26,8 +26,8 @@ export function WaysIn({ ways, scene, number, onPlan }: { ways: Ways; scene: Sce
       {ways.needs.length > 0 ? (
         <>
           <p className="mt-1 text-second">
-            {ways.lets.length === 1 ? `${name(ways.lets[0] ?? "")} would find its place` : `${ways.lets.length} of them would find their places`} with{" "}
-            {ways.proved ? "the fewest things that do" : "these things; whether fewer would do is not yet proved"}:
+            {ways.lets.length === 1 ? `${name(ways.lets[0] ?? "")} finds its place` : `${ways.lets.length} of them find their places`} with this
+            {ways.proved ? ", and with nothing less" : "; whether less would do is not yet proved"}:
           </p>
           <ul className="mt-1 list-disc pl-5">
             {ways.needs.map((n) => (
