@@ -44,10 +44,12 @@ export function layPart(
 }
 
 /** How a part sits and whose it is, as its row keeps it. */
-const placingOf = ({ frame, blows, vertical, tubes, reused }: Loose) => ({
+const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot }: Loose) => ({
   ...(frame ? { frame } : {}),
   ...(blows ? { blows } : {}),
   ...(vertical ? { vertical } : {}),
   ...(tubes ? { tubes } : {}),
   ...(reused ? { reused } : {}),
+  ...(lowNoise ? { lowNoise } : {}),
+  ...(boot ? { boot } : {}),
 });

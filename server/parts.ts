@@ -101,6 +101,8 @@ export const PlacePart = z.object({
   vertical: z.boolean().optional(),
   tubes: z.enum(["rear", "front", "top", "bottom"]).nullable().optional(),
   reused: z.boolean().optional(),
+  lowNoise: z.boolean().optional(),
+  boot: z.boolean().optional(),
 });
 
 /** Where a part sits: its mount, its side of the frame, the way a fan blows, a card stood up. */
@@ -127,24 +129,35 @@ export async function placePart(em: EntityManager, by: TechnicianRow, p: z.infer
       else placing[key] = value;
       said.push(PLACED[key](value));
     }
-    if (p.vertical !== undefined) {
-      if (p.vertical) placing.vertical = true;
-      else delete placing.vertical;
-      said.push(p.vertical ? "on the vertical mount" : "level on the board");
+    for (const key of ["vertical", "reused", "lowNoise", "boot"] as const) {
+      const value = p[key];
+      if (value === undefined) continue;
+      if (value) placing[key] = true;
+      else delete placing[key];
+      said.push(SAID[key][value ? 0 : 1]);
     }
-    if (p.reused !== undefined) {
-      if (p.reused) placing.reused = true;
-      else delete placing.reused;
-      if (p.reused) row.arrivedAt ??= new Date();
-      said.push(p.reused ? "the client's own, used again" : "bought for this job");
+    if (p.reused) row.arrivedAt ??= new Date();
+    // A system starts from one drive.
+    if (p.boot) {
+      for (const other of await tx.find(JobPart, { job: job.id })) {
+        const { boot, ...rest } = other.placing as Record<string, unknown>;
+        if (boot && other.key !== p.part) other.placing = rest;
+      }
     }
     row.placing = placing;
     // Whose a part is and where its tubes come out moves no plug: the plan stays good.
-    if ([p.mount, p.frame, p.blows, p.vertical].some((x) => x !== undefined)) job.partsRevision += 1;
+    if ([p.mount, p.frame, p.blows, p.vertical, p.boot].some((x) => x !== undefined)) job.partsRevision += 1;
     log(tx, job, by, "part", `${name}: ${said.join(", ")}.`);
     return done();
   });
 }
+
+const SAID = {
+  vertical: ["on the vertical mount", "level on the board"],
+  reused: ["the client's own, used again", "bought for this job"],
+  lowNoise: ["through its low-noise lead", "without its low-noise lead"],
+  boot: ["the system starts from it", "the system starts from another drive"],
+} as const;
 
 const PLACED = {
   frame: (v: string | null) => `${v ?? "inside"} the frame`,

@@ -10,6 +10,8 @@ import { wholeDraw } from "../power";
 export const MOUNTED = 0.85;
 export const FILTERED = 0.8;
 export const THROUGH_RADIATOR = 0.6;
+/** Speed through a low-noise lead, a resistor in the 12 V wire: common practice, from memory. */
+export const LOW_NOISE = 0.8;
 /** In and out within this share of each other count as balanced. */
 const BALANCED = 0.1;
 /** Air takes this rise between in and out in an ordinary case, K (common practice). */
@@ -111,8 +113,9 @@ function signOf(inM3h: number, outM3h: number): Air["sign"] {
   return ratio > BALANCED ? "over" : ratio < -BALANCED ? "under" : "balanced";
 }
 
-function oneFan(seat: FanSeat, radiator: boolean, share: number): FanAir {
+function oneFan(seat: FanSeat, radiator: boolean, planned: number): FanAir {
   const r = seat.part.type.ratings;
+  const share = planned * (seat.part.part.lowNoise ? LOW_NOISE : 1);
   const factor = MOUNTED * (seat.mount.filter ? FILTERED : 1) * (radiator ? THROUGH_RADIATOR : 1);
   return {
     part: seat.part,

@@ -1,1 +1,13 @@
-export { type Air, airOf, type FanAir, FILTERED, flowForHeatM3h, MOUNTED, soundAtDb, soundSumDb, THROUGH_RADIATOR, usualWay } from "./flow";
+export {
+  type Air,
+  airOf,
+  type FanAir,
+  FILTERED,
+  flowForHeatM3h,
+  LOW_NOISE,
+  MOUNTED,
+  soundAtDb,
+  soundSumDb,
+  THROUGH_RADIATOR,
+  usualWay,
+} from "./flow";

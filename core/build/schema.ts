@@ -37,6 +37,8 @@ export const Part = z.strictObject({
   frame: z.enum(["inside", "outside"]).optional().describe("fans: which side of the frame; left out: inside, where the mount has a choice"),
   blows: z.enum(["in", "out"]).optional().describe("fans: left out, in at front, bottom and side, out at top and rear"),
   vertical: z.boolean().optional().describe("cards: on the case's vertical mount"),
+  lowNoise: z.boolean().optional().describe("fans: through the low-noise lead, a resistor, that came with it: slower, quieter, less air"),
+  boot: z.boolean().optional().describe("drives: the system starts from it; where none says so, the first drive in an M.2 slot"),
   tubes: z
     .enum(["rear", "front", "top", "bottom"])
     .optional()

@@ -31,12 +31,16 @@ export const Load = z.object({
 });
 export type Load = z.infer<typeof Load>;
 
+/** How the sense pins S0 and S1 of a 16-pin plug are wired. */
+export const SENSE = ["gnd gnd", "open gnd", "gnd open", "tied", "open open"] as const;
+
 /** What a port, hub or cable can give. Left out: no limit is known, and the practice value of the family counts. */
 export const Limit = z.object({
   currentA: Amount.optional(),
   startCurrentA: Amount.optional(),
   powerW: Amount.optional(),
   leds: z.number().int().min(0).max(5000).optional(),
+  sense: z.enum(SENSE).optional().describe("16-pin plugs: sense pins S0 and S1, which say how much the card may draw"),
 });
 export type Limit = z.infer<typeof Limit>;
 
@@ -84,6 +88,7 @@ export const Port = z.strictObject({
   pinout: z.record(z.string(), z.string()).optional().describe("the board's own pin order, pin number to signal"),
   coveredBy: z.array(z.enum(["card", "cooler", "supply", "radiator"])).default([]),
   tailMm: Length.default(0).describe("length of the wire, where the port hangs on one"),
+  rail: Label.optional().describe("supply outlets: the 12 V rail behind it, where the supply has several"),
 });
 export type Port = z.infer<typeof Port>;
 
@@ -136,6 +141,7 @@ export const Cable = z.strictObject({
   label: Label,
   count: z.number().int().min(1).max(20),
   captive: z.boolean().default(false),
+  rail: Label.optional().describe("captive cables: the 12 V rail that they hang on, where the supply has several"),
   outlets: z.array(Label).max(2).default([]).describe("outlet systems that its root plugs need, one each"),
   ends: z
     .array(z.strictObject({ id: Id, family: FamilyId, atMm: Length, limit: Limit.default({}) }))
@@ -292,6 +298,7 @@ export const PartType = z.strictObject({
         .strictObject({ v12: Amount.optional(), v5: Amount.optional(), v33: Amount.optional() })
         .optional()
         .describe("supplies: what each rail gives"),
+      railLimitsA: z.record(z.string().max(40), Amount).optional().describe("supplies with several 12 V rails: what each gives"),
       chipset: z.string().max(30).optional(),
       firmware: z.number().min(0).max(100).optional().describe("boards: the version it is delivered with"),
       flashWithoutCpu: z.boolean().optional(),

@@ -19,6 +19,7 @@ import { freeLeads } from "./rules/free-leads";
 import { lightCapacity } from "./rules/light-capacity";
 import { lightVoltage } from "./rules/light-voltage";
 import { lightWish } from "./rules/light-wish";
+import { lowNoise } from "./rules/low-noise";
 import { mating } from "./rules/mating";
 import { memoryPair } from "./rules/memory-pair";
 import { memoryRoom } from "./rules/memory-room";
@@ -27,6 +28,7 @@ import { memorySpeedRule } from "./rules/memory-speed";
 import { memoryType } from "./rules/memory-type";
 import { needsPower } from "./rules/needs-power";
 import { noise } from "./rules/noise";
+import { outletWatts } from "./rules/outlet-watts";
 import { panelPins } from "./rules/panel-pins";
 import { pictureSource } from "./rules/picture-source";
 import { radiatorFit } from "./rules/radiator-fit";
@@ -71,6 +73,7 @@ export const RULES: readonly Rule[] = [
   airWay,
   airEnough,
   noise,
+  lowNoise,
   lightWish,
   budget,
   supplyUsual,
@@ -82,6 +85,7 @@ export const RULES: readonly Rule[] = [
   displaced,
   rootCurrent,
   cableWatts,
+  outletWatts,
   needsPower,
   cpuFanSignal,
   pictureSource,

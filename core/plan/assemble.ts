@@ -3,7 +3,7 @@ import { type Consumer, isConstant, opened, type Root } from "../wiring";
 import { freshId } from "./candidates";
 import type { DirectVariables } from "./direct";
 import type { NetVariables } from "./nets";
-import type { SupplyVariables } from "./supply";
+import { outletGroup, type SupplyVariables } from "./supply";
 
 /** Turns chosen variables into connections: copies, port numbers and cable numbers in canonical order. */
 export interface Assembly {
@@ -127,6 +127,8 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
   const constantLeads = new Set(constants.map((c) => c.lead));
   const takenOutlets = new Set(constants.map((c) => c.port));
   const handed = new Set<string>();
+  /** Which groups of outlets a cable was planned on. */
+  const roots = new Map<string, string[]>();
   const before = new Map([...previous.values()].map((c) => [c.port, c.lead.split(":")[0] ?? ""]));
   const columns = supply.columns
     .filter((c) => chosen(c.variable) > 0)
@@ -141,6 +143,7 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
       const instance = free.find((i) => i.id === wish(column)) ?? free[0];
       if (!instance) continue;
       handed.add(instance.id);
+      roots.set(instance.id, [...column.outlets]);
       for (const e of column.ends) out.connections.push(planned(`${instance.id}:${e.end}`, e.consumer.address));
     }
   }
@@ -152,10 +155,17 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
     for (const [n, key] of (node.cable?.cable.outlets ?? []).entries()) {
       const lead = `${node.id}:root-${n + 1}`;
       if (constantLeads.has(lead)) continue;
-      const fits = (o: PortNode) => o.part.id === node.cable?.owner && o.port.key === key && !takenOutlets.has(o.address);
+      const groups = roots.get(node.id);
+      const fits = (o: PortNode) =>
+        o.part.id === node.cable?.owner &&
+        o.port.key === key &&
+        !takenOutlets.has(o.address) &&
+        (groups === undefined || groups.length === 0 || groups.includes(outletGroup(o)));
       const outlet = outlets.find((o) => fits(o) && previous.get(lead)?.port === o.address) ?? outlets.find(fits);
       if (!outlet) continue;
       takenOutlets.add(outlet.address);
+      const at = groups?.indexOf(outletGroup(outlet)) ?? -1;
+      if (at >= 0 && (groups?.length ?? 0) > 1) groups?.splice(at, 1);
       out.connections.push(planned(lead, outlet.address));
     }
   }

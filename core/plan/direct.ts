@@ -1,6 +1,6 @@
 import { type Address, type Graph, type LeadNode, naturally, type PortNode, runCostCm, runLengthMm } from "../build";
 import { mate, type Port, usable } from "../catalogue";
-import { isConstant, panelPlaces } from "../wiring";
+import { bootDrive, isConstant, panelPlaces } from "../wiring";
 import type { PartCost } from "./levels";
 import type { Loosened } from "./loosened";
 import type { Model } from "./model";
@@ -48,6 +48,7 @@ export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectV
   const onPin = new Map<string, number[]>();
   const fill = new Map<Address, number[]>();
 
+  const boots = bootDrive(graph)?.id;
   const leads = [...graph.leads.values()]
     .filter((l) => DIRECT.has(l.lead.family) && l.lead.flow === "in" && !constantLeads.has(l.address))
     .sort((a, b) => naturally(a.address, b.address));
@@ -67,7 +68,8 @@ export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectV
         const variable = model.variable(`${node.address}>${port.address}${place ? `#${place.join(".")}` : ""}`, {
           ...directCost(graph, node, port),
           changes: before !== undefined && before !== port.address ? 1 : 0,
-          canonical: port.port.rank * 1000 + (leads.length - i) * j + n,
+          // The drive that the system starts from comes before the others.
+          canonical: port.port.rank * (node.part.id === boots ? 3000 : 1000) + (leads.length - i) * j + n,
         });
         mine.push(variable);
         out.choices.push({ node, port, variable, ...(place ? { place } : {}) });

@@ -1,6 +1,6 @@
-import { type Address, type Graph, manhattanMm, naturally, type PartNode, type PortNode, runLengthMm } from "../build";
+import { type Address, type Graph, manhattanMm, naturally, type PartNode, type PortNode, runLengthMm, withConnections } from "../build";
 import { type Cable, family, mate, usable } from "../catalogue";
-import { cableLimitW, cpuPlugsNeeded, plugLimitW, portDrawW } from "../power";
+import { cableLimitW, cpuPlugsNeeded, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../power";
 import { isConstant } from "../wiring";
 import type { PartCost } from "./levels";
 import type { Loosened } from "./loosened";
@@ -23,13 +23,29 @@ interface CableClass {
   instances: PartNode[];
   ends: Cable["ends"];
   limitW: number;
+  /** Outlet systems that its roots still want, by owner. */
   outlets: string[];
+  /** 12 V rails that it hangs on already, for good. */
+  rails: string[];
   bagCost: 0 | 1;
+}
+
+/** Outlets of a supply that are alike: the same system, limit and rail. */
+interface OutletGroup {
+  id: string;
+  system: string;
+  limitW: number;
+  rail: string | undefined;
+  open: number;
 }
 
 export interface Column {
   class: CableClass;
   ends: { end: string; consumer: PowerConsumer }[];
+  /** Groups of outlets that its roots go into. */
+  outlets: string[];
+  rails: string[];
+  drawW: number;
   variable: number;
   lengthCm: number;
 }
@@ -69,15 +85,18 @@ export function powerFreeCost(graph: Graph, node: PortNode): PartCost {
   return { mandatoryFree: 1 };
 }
 
-function classesOf(graph: Graph): { classes: CableClass[]; outlets: Map<string, number> } {
+function classesOf(graph: Graph): { classes: CableClass[]; outlets: OutletGroup[] } {
   const constants = graph.connections.filter(isConstant);
   const constantLeads = new Set(constants.map((c) => c.lead));
   const takenPorts = new Set(constants.map((c) => c.port));
-  const outlets = new Map<string, number>();
+  const groups = new Map<string, OutletGroup>();
   for (const p of graph.ports.values()) {
     if (p.port.family !== "supply-outlet" || p.port.flow !== "out" || takenPorts.has(p.address)) continue;
-    outlets.set(outletKey(p), (outlets.get(outletKey(p)) ?? 0) + 1);
+    const id = outletGroup(p);
+    const known = groups.get(id) ?? { id, system: systemOf(p), limitW: outletLimitW(p), rail: railOf(p.part, p.port.rail), open: 0 };
+    groups.set(id, { ...known, open: known.open + 1 });
   }
+  const outlets = [...groups.values()].sort((a, b) => naturally(a.id, b.id));
   const classes = new Map<string, CableClass>();
   for (const node of graph.parts.values()) {
     const at = node.cable;
@@ -93,7 +112,17 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: Map<string, 
     }, 0);
     // A cable whose plugs are in but whose root is not needs an outlet whatever else happens.
     const owes = at.cable.outlets.slice(rootsDone);
-    if (!fresh && usedEnds.length > 0) for (const o of owes) outlets.set(`${owner.id}|${o}`, (outlets.get(`${owner.id}|${o}`) ?? 0) - 1);
+    if (!fresh && usedEnds.length > 0) {
+      for (const o of owes) {
+        const roomy = outlets.filter((g) => g.system === `${owner.id}|${o}`).sort((a, b) => b.open - a.open)[0];
+        if (roomy) roomy.open -= 1;
+      }
+    }
+    const roots = at.cable.outlets.flatMap((_, n) => {
+      const c = graph.ofLead.get(`${node.id}:root-${n + 1}`);
+      return c && isConstant(c) ? (graph.ports.get(c.port) ?? []) : [];
+    });
+    const outletW = Math.min(...roots.map(outletLimitW)) * Math.max(1, at.cable.outlets.length);
     const id = fresh ? `${owner.id}/${at.cable.id}` : node.id;
     const known = classes.get(id);
     if (known) known.instances.push(node);
@@ -104,7 +133,10 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: Map<string, 
         cable: at.cable,
         instances: [node],
         ends: at.cable.ends.filter((e) => !usedEnds.includes(e)),
-        limitW: cableLimitW(at.cable.ends, at.cable.limit) - usedW,
+        limitW: Math.min(cableLimitW(at.cable.ends, at.cable.limit), roots.length > 0 ? outletW : Number.POSITIVE_INFINITY) - usedW,
+        rails: [...roots.map((r) => railOf(r.part, r.port.rail)), at.captive ? railOf(owner, at.cable.rail) : undefined].filter(
+          (r) => r !== undefined,
+        ),
         outlets: (fresh ? at.cable.outlets : usedEnds.length > 0 ? [] : owes).map((o) => `${owner.id}|${o}`),
         bagCost: at.captive || !fresh ? 0 : 1,
       });
@@ -113,10 +145,28 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: Map<string, 
   return { classes: [...classes.values()].sort((a, b) => naturally(a.id, b.id)), outlets };
 }
 
-const outletKey = (p: PortNode) => `${p.part.id}|${p.port.key ?? ""}`;
+const systemOf = (p: PortNode) => `${p.part.id}|${p.port.key ?? ""}`;
+export const outletGroup = (p: PortNode) => `${systemOf(p)}|${p.port.rail ?? ""}|${outletLimitW(p)}`;
+const railOf = (supply: PartNode, rail: string | undefined) => (rail === undefined ? undefined : `${supply.id}|${rail}`);
+
+/** Which groups of outlets a cable of this class may use for so many watts: each root carries its share. */
+function rootsFor(c: CableClass, outlets: readonly OutletGroup[], drawW: number): OutletGroup[][] {
+  let ways: OutletGroup[][] = [[]];
+  for (const [n, system] of c.outlets.entries()) {
+    const fit = outlets.filter((g) => g.system === system && drawW / c.outlets.length <= g.limitW + 1e-9);
+    // Roots of one system may change places: in order only.
+    ways = ways.flatMap((w) => fit.filter((g) => c.outlets[n - 1] !== system || naturally(w.at(-1)?.id ?? "", g.id) <= 0).map((g) => [...w, g]));
+  }
+  return ways;
+}
 
 /** Sets that one cable of a class can feed, each with the way of plugging that spans least; exhaustive up to a bound. */
-function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsumer[]): { columns: Omit<Column, "variable">[]; complete: boolean } {
+function columnsOf(
+  graph: Graph,
+  c: CableClass,
+  consumers: readonly PowerConsumer[],
+  outlets: readonly OutletGroup[],
+): { columns: Omit<Column, "variable">[]; complete: boolean } {
   const best = new Map<string, { spanMm: number; ends: Column["ends"] }>();
   const fits = c.ends.map((e) =>
     consumers.filter(
@@ -172,7 +222,18 @@ function columnsOf(graph: Graph, c: CableClass, consumers: readonly PowerConsume
   walk(0, [], 0, 0, []);
   if (steps > MOST_STEPS) for (const [i] of consumers.entries()) greedy(i);
   const lengthCm = c.bagCost === 0 ? 0 : Math.round(Math.max(...c.cable.ends.map((e) => e.atMm)) / 10);
-  return { columns: [...best.values()].map((b) => ({ class: c, ends: b.ends, lengthCm })), complete: steps <= MOST_STEPS };
+  const columns = [...best.values()].flatMap((b) => {
+    const drawW = b.ends.reduce((s, e) => s + e.consumer.drawW, 0);
+    return rootsFor(c, outlets, drawW).map((roots) => ({
+      class: c,
+      ends: b.ends,
+      outlets: roots.map((g) => g.id),
+      rails: [...c.rails, ...roots.flatMap((g) => g.rail ?? [])],
+      drawW,
+      lengthCm,
+    }));
+  });
+  return { columns, complete: steps <= MOST_STEPS };
 }
 
 /** The cable type that fed a socket in the last plan, for "smallest change". */
@@ -216,7 +277,7 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
   }
 
   for (const c of classes) {
-    const made = columnsOf(graph, c, [...consumers, ...adapterPorts]);
+    const made = columnsOf(graph, c, [...consumers, ...adapterPorts], outlets);
     out.complete &&= made.complete;
     for (const [n, column] of made.columns.entries()) {
       const cards = new Map<string, number>();
@@ -234,7 +295,10 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
         canonical: n,
         schoolDepartures: graph.build.policy.graphicsCables === "one-each" ? doubled : 0,
       };
-      out.columns.push({ ...column, variable: model.variable(`${c.id}#${column.ends.map((e) => `${e.end}>${e.consumer.address}`).join()}`, cost) });
+      out.columns.push({
+        ...column,
+        variable: model.variable(`${c.id}#${column.ends.map((e) => `${e.end}>${e.consumer.address}`).join()}@${column.outlets.join()}`, cost),
+      });
     }
     const mine = out.columns.filter((x) => x.class === c);
     if (mine.length === 0) continue;
@@ -274,16 +338,34 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
         1,
       );
   }
-  for (const [key, open] of outlets) {
+  for (const g of outlets) {
     const terms = out.columns.flatMap((x): [number, number][] => {
-      const n = x.class.outlets.filter((o) => o === key).length;
+      const n = x.outlets.filter((o) => o === g.id).length;
       return n > 0 ? [[x.variable, n]] : [];
     });
-    if (terms.length > 0) model.atMost(terms, Math.max(0, open));
+    if (terms.length > 0) model.atMost(terms, Math.max(0, g.open));
   }
-  // A cable whose outlet system this supply does not have cannot be used.
-  for (const x of out.columns) if (x.class.outlets.some((o) => !outlets.has(o))) model.exactly([[x.variable, 1]], 0);
+  limitRails(model, graph, out);
   return out;
+}
+
+/** What each 12 V rail gives, less what hangs on it for good. Whole tenths of a watt. */
+function limitRails(model: Model, graph: Graph, out: SupplyVariables): void {
+  const rails = new Set(out.columns.flatMap((x) => x.rails));
+  if (rails.size === 0) return;
+  const held = withConnections(graph, graph.connections.filter(isConstant));
+  const kept = new Map(outletLoads(held).rails.map((r) => [`${r.supply.id}|${r.rail}`, r.watts]));
+  for (const rail of rails) {
+    const [supply, name] = rail.split("|");
+    const node = graph.parts.get(supply ?? "");
+    const limitW = node ? railLimitW(node, name ?? "") - (kept.get(rail) ?? 0) : 0;
+    if (!Number.isFinite(limitW)) continue;
+    const terms = out.columns.flatMap((x): [number, number][] => {
+      const on = x.rails.filter((r) => r === rail).length;
+      return on > 0 ? [[x.variable, Math.ceil((x.drawW * 10 * on) / x.rails.length)]] : [];
+    });
+    model.atMost(terms, Math.max(0, Math.floor(limitW * 10)));
+  }
 }
 
 /** Another cable of the same kind, of the same supply. */

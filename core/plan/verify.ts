@@ -1,6 +1,6 @@
 import { type Address, type Connection, type Graph, manhattanMm, type PartNode, type PortNode, runCostCm, runLengthMm } from "../build";
 import { family, headerLimit, mate, usable } from "../catalogue";
-import { cableLimitW, plugLimitW, portDrawW } from "../power";
+import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../power";
 import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
 import { directCost } from "./direct";
 import { addCost, type Cost, zeroCost } from "./levels";
@@ -209,6 +209,7 @@ function supplySide(graph: Graph, before: Graph, isNew: (id: string) => boolean,
     const was = typeOf(feederBefore.get(p.address));
     if (was !== undefined && was !== typeOf(fed.lead)) cost = addCost(cost, { changes: 1 });
   }
+  const fresh = new Set<PartNode>();
   for (const node of graph.parts.values()) {
     if (!node.cable || family(node.cable.cable.ends[0]?.family ?? "sata-data").loom !== "power") continue;
     const all = node.type.leads.flatMap((l) => graph.ofLead.get(`${node.id}:${l.id}`) ?? []);
@@ -225,6 +226,7 @@ function supplySide(graph: Graph, before: Graph, isNew: (id: string) => boolean,
       if (l && drawOf(graph, c) > plugLimitW(l.lead.family, l.lead.limit ?? {}) + 1e-6) broken.push(`${c.lead} carries more than its plug may`);
     }
     reaches(graph, node, newly, ends, broken);
+    fresh.add(node);
     if (!node.cable.captive && all.every((c) => !isConstant(c))) {
       cost = addCost(cost, { fromBag: 1, lengthCm: Math.round(Math.max(...node.cable.cable.ends.map((e) => e.atMm)) / 10) });
     }
@@ -237,6 +239,12 @@ function supplySide(graph: Graph, before: Graph, isNew: (id: string) => boolean,
       for (const k of cards.values()) cost = addCost(cost, { schoolDepartures: k - 1 });
     }
   }
+  const loads = outletLoads(graph);
+  for (const [port, { watts, cables }] of loads.outlets)
+    if (watts > outletLimitW(port) + 1e-6 && cables.some((c) => fresh.has(c))) broken.push(`${port.address} gives less than hangs on it`);
+  for (const r of loads.rails)
+    if (r.watts > railLimitW(r.supply, r.rail) + 1e-6 && r.cables.some((c) => fresh.has(c)))
+      broken.push(`rail ${r.rail} gives less than hangs on it`);
   return cost;
 }
 

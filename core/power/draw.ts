@@ -28,9 +28,16 @@ export function portDrawW(graph: Graph, node: PortNode): number {
   return node.port.role === "device-power" ? peakW(node.part) : 0;
 }
 
-/** What one plug of a cable may carry in W. */
+/**
+ * What a 16-pin plug allows by its sense pins in W (PCI Express 5.0 CEM, ATX 3.0 guide: 600, 450, 300, 150). Both open is
+ * 150 W there and nothing in the 5.1 revision, where 150 W is the two tied together: the lower counts.
+ */
+export const SENSE_W: Record<NonNullable<Limit["sense"]>, number> = { "gnd gnd": 600, "open gnd": 450, "gnd open": 300, tied: 150, "open open": 0 };
+
+/** What one plug of a cable may carry in W; a 16-pin plug no more than its sense pins allow. */
 export function plugLimitW(familyId: string, limit: Limit): number {
-  return limit.powerW ?? family(familyId).rating?.powerW ?? Number.POSITIVE_INFINITY;
+  const carries = limit.powerW ?? family(familyId).rating?.powerW ?? Number.POSITIVE_INFINITY;
+  return limit.sense === undefined ? carries : Math.min(carries, SENSE_W[limit.sense]);
 }
 
 /** What a whole cable may carry in W: its own figure, else the practice value for its kind. */

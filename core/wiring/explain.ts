@@ -1,6 +1,7 @@
 import { type Address, byText, type Connection, type Graph, type LeadNode, type PortNode, runLengthMm, zoneOf } from "../build";
 import { controlLost, family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, cpuPlugsNeeded, peakW, portDrawW } from "../power";
+import { bootDrive } from "./data";
 import { hungOn } from "./hung";
 import { boardHas, panelPinout } from "./panel";
 import { schoolWords } from "./school";
@@ -29,7 +30,7 @@ export function whyHere(graph: Graph, c: Connection): string {
     case "sata-data":
       return `Nearest open port that no filled slot switches off.`;
     case "m2":
-      return `${p.port.rank === 0 ? "The board's fastest slot" : "The fastest slot still open"}${p.port.displaces.length > 0 ? `; it switches ${list(p.port.displaces)} off` : ""}.`;
+      return `${bootDrive(graph) === l.part ? "The system starts from this drive. " : ""}${p.port.rank === 0 ? "The board's fastest slot" : "The fastest slot still open"}${p.port.displaces.length > 0 ? `; it switches ${list(p.port.displaces)} off` : ""}.`;
     case "memory-slot":
       return "The board's own order for this number of modules.";
     case "cpu-socket":

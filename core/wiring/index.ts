@@ -1,5 +1,5 @@
 export { looseCables } from "./cables";
-export { boardEnd } from "./data";
+export { boardEnd, bootDrive } from "./data";
 export { amps, type Free, freeEnds, whyEmpty, whyFree, whyHere } from "./explain";
 export { closesRing, type Hung, hungOn, signallers } from "./hung";
 export { type Loosening, type Ways, wayWords } from "./loosening";

@@ -313,6 +313,18 @@ function PartDetail({
           The client's own, used again
         </label>
       ) : null}
+      {type.kind === "fan" ? (
+        <label className="flex min-h-9 items-center gap-2">
+          <input type="checkbox" checked={part.lowNoise === true} disabled={act.pending} onChange={(e) => place({ lowNoise: e.target.checked })} />
+          Through its low-noise lead: quieter, less air
+        </label>
+      ) : null}
+      {type.kind === "drive" ? (
+        <label className="flex min-h-9 items-center gap-2">
+          <input type="checkbox" checked={part.boot === true} disabled={act.pending} onChange={(e) => place({ boot: e.target.checked })} />
+          The system starts from it
+        </label>
+      ) : null}
       {tubing ? (
         <label>
           <span className="block text-second text-soft">Tubes come out at</span>
