@@ -128,6 +128,7 @@ export const Lead = z.strictObject({
     .max(10)
     .optional()
     .describe("front-panel plugs: the signal of each position, `blank` where there is no wire"),
+  mostInChain: z.number().int().min(1).max(50).optional().describe("parts with a through-plug: as many may hang one behind the other"),
   usbPorts: z.union([z.literal(1), z.literal(2)]).optional(),
   protocol: z.enum(["nvme", "sata"]).optional(),
   fedBy: Id.optional().describe("for `out` leads: the port of the same part that feeds it"),

@@ -1,8 +1,9 @@
-import { type Address, type Connection, type Graph, manhattanMm, naturally, type Part, type PortNode } from "../build";
-import { type Consumer, isConstant, opened, type Root } from "../wiring";
+import { type Address, type Connection, type Graph, naturally, type Part, type PortNode } from "../build";
+import { isConstant, type Root } from "../wiring";
+import { arrange, isThrough, type Spot } from "./arrange";
 import { freshId } from "./candidates";
 import type { DirectVariables } from "./direct";
-import type { NetVariables } from "./nets";
+import type { NetChoice, NetVariables } from "./nets";
 import { outletGroup, type SupplyVariables } from "./supply";
 
 /** Turns chosen variables into connections: copies, port numbers and cable numbers in canonical order. */
@@ -12,13 +13,6 @@ export interface Assembly {
 }
 
 type Chosen = (variable: number) => number;
-
-interface OpenPort {
-  address: Address;
-  at: { xMm: number; yMm: number };
-  speed: boolean;
-  half?: number;
-}
 
 export function assemble(
   graph: Graph,
@@ -46,77 +40,70 @@ function assembleNets(graph: Graph, nets: NetVariables, chosen: Chosen, previous
   for (const root of [...roots.values()].sort((a, b) => naturally(a.id, b.id))) {
     const here = nets.choices.filter((c) => c.root === root && chosen(c.variable) > 0);
     if (here.length === 0) continue;
-    let open: OpenPort[] = openPorts(graph, root);
-    const take = (consumer: Consumer): OpenPort | undefined => {
-      const want = previous.get(consumer.address)?.port;
-      const best = [...open].sort(
-        (a, b) =>
-          Number(b.address === want) - Number(a.address === want) ||
-          (consumer.reports ? Number(b.speed) - Number(a.speed) : Number(a.speed) - Number(b.speed)) ||
-          manhattanMm(consumer.node.origin, a.at) - manhattanMm(consumer.node.origin, b.at) ||
-          naturally(a.address, b.address) ||
-          (a.half ?? 0) - (b.half ?? 0),
-      )[0];
-      open = open.filter((o) => o !== best);
-      return best;
-    };
+    let open: Spot[] = openSpots(graph, root);
     const reporting = here.some((c) => c.consumer.reports);
     for (const s of nets.splitters.filter((x) => x.root === root)) {
       for (let n = chosen(s.variable); n > 0; n--) {
         const part: Part = { id: freshId(s.splitter.type.id, ids), type: s.splitter.type.id, from: s.from };
         const input = s.splitter.type.leads.find((l) => l.flow === "in");
-        const spot = [...open].sort((a, b) => (reporting ? Number(b.speed) - Number(a.speed) : 0) || naturally(a.address, b.address))[0];
+        const spot = [...open].sort(
+          (a, b) =>
+            Number(a.behind !== undefined) - Number(b.behind !== undefined) ||
+            (reporting ? Number(b.speed) - Number(a.speed) : 0) ||
+            naturally(a.address, b.address),
+        )[0];
         if (!input || !spot) continue;
         open = open.filter((o) => o !== spot);
         out.parts.push(part);
         out.connections.push(planned(`${part.id}:${input.id}`, spot.address));
         for (const p of s.splitter.type.ports.filter((q) => q.flow === "out")) {
-          open.push({ address: `${part.id}:${p.id}`, at: spot.at, speed: spot.speed && (p.speedTo !== undefined || p.reportsSpeed === true) });
+          open.push({ ...spot, address: `${part.id}:${p.id}`, speed: spot.speed && (p.speedTo !== undefined || p.reportsSpeed === true) });
         }
       }
     }
-    // What opens places goes first, nearest first, so that a chain runs the way things sit.
-    const nearest = [...here].sort(
-      (a, b) =>
-        Math.sign(b.consumer.opens) - Math.sign(a.consumer.opens) ||
-        b.consumer.weight - a.consumer.weight ||
-        Number(b.consumer.reports) - Number(a.consumer.reports) ||
-        manhattanMm(a.consumer.node.origin, root.sample.at) - manhattanMm(b.consumer.node.origin, root.sample.at) ||
-        naturally(a.consumer.address, b.consumer.address),
-    );
-    for (const c of nearest) {
-      let spot: OpenPort | undefined;
+    for (const { choice: c, spot: under } of arrange(graph, here, open, (lead) => previous.get(lead)?.port) ?? []) {
+      let { address } = under;
       if (c.via) {
         const part: Part = { id: freshId(c.via.splitter.type.id, ids), type: c.via.splitter.type.id, from: c.via.from };
         const input = c.via.splitter.type.leads.find((l) => l.flow === "in");
         const port = c.via.splitter.type.ports.find((p) => p.flow === "out");
-        const under = take(c.consumer);
-        if (!input || !port || !under) continue;
+        if (!input || !port) continue;
         out.parts.push(part);
         out.connections.push(planned(`${part.id}:${input.id}`, under.address));
-        spot = { ...under, address: `${part.id}:${port.id}` };
-      } else spot = take(c.consumer);
-      if (!spot) continue;
-      if (c.consumer.node.lead.family === "usb2") {
-        const second = c.consumer.weight === 2 ? open.find((o) => o.address === spot?.address) : undefined;
-        if (second) open = open.filter((o) => o !== second);
-        out.connections.push(planned(c.consumer.address, spot.address, c.consumer.weight === 2 ? [1, 2] : [spot.half ?? 1]));
-      } else out.connections.push(planned(c.consumer.address, spot.address));
-      for (const p of opened(c.consumer.node.part, c.consumer.node.lead)) {
-        if (p.family === "usb2" || graph.atPort.get(`${c.consumer.node.part.id}:${p.id}`)?.some(isConstant)) continue;
-        open.push({ address: `${c.consumer.node.part.id}:${p.id}`, at: c.consumer.node.origin, speed: spot.speed && p.speedTo !== undefined });
+        address = `${part.id}:${port.id}`;
       }
+      const halves = c.consumer.weight === 2 ? [1, 2] : [under.half ?? 1];
+      out.connections.push(planned(c.consumer.address, address, c.consumer.node.lead.family === "usb2" ? halves : undefined));
     }
   }
 }
 
-function openPorts(graph: Graph, root: Root): OpenPort[] {
+/** Roots on which what was chosen finds no order: too far apart to hang behind one another, or too many. */
+export function withoutOrder(graph: Graph, nets: NetVariables, chosen: Chosen): { root: Root; here: NetChoice[] }[] {
+  const roots = new Set(nets.choices.map((c) => c.root));
+  return [...roots].flatMap((root) => {
+    const here = nets.choices.filter((c) => c.root === root && chosen(c.variable) > 0);
+    const open = openSpots(graph, root);
+    if (!here.some((c) => c.consumer.opens > 0) && !open.some((s) => s.behind)) return [];
+    for (const s of nets.splitters.filter((x) => x.root === root)) {
+      for (let n = chosen(s.variable); n > 0 && open[0]; n--) {
+        // A splitter hangs at the root where it can.
+        const spot = open.find((o) => !o.behind) ?? open[0];
+        open.splice(open.indexOf(spot), 1);
+        for (let k = 0; k < s.splitter.ports; k++) open.push({ ...spot, address: `${spot.address}/${s.splitter.type.id}/${n}/${k}` });
+      }
+    }
+    return arrange(graph, here, open, () => undefined) ? [] : [{ root, here }];
+  });
+}
+
+function openSpots(graph: Graph, root: Root): Spot[] {
   const constants = graph.connections.filter(isConstant);
-  return root.ports.flatMap((address): OpenPort[] => {
+  return root.ports.flatMap((address): Spot[] => {
     const node = graph.ports.get(address);
     if (!node) return [];
     const speed = node.port.reportsSpeed === true || node.port.speedTo !== undefined;
-    if (node.port.family !== "usb2") return [{ address, at: node.at, speed }];
+    if (node.port.family !== "usb2") return [{ address, at: node.at, speed, ...(isThrough(node) ? { behind: { port: node, depth: 1 } } : {}) }];
     const taken = new Set(constants.filter((c) => c.port === address).flatMap((c) => c.place ?? [1, 2]));
     return [1, 2].filter((h) => !taken.has(h)).map((half) => ({ address, at: node.at, speed, half }));
   });

@@ -1,7 +1,8 @@
-import type { Graph, LeadNode } from "../build";
+import type { Graph, LeadNode, PortNode } from "../build";
 import { runCostCm, runLengthMm } from "../build";
 import { controlLost, mate, type PartType } from "../catalogue";
-import { type Consumer, fitsRoot, type Nets, type Root, schoolDeparture } from "../wiring";
+import { type Consumer, fitsRoot, type Nets, opened, type Root, schoolDeparture } from "../wiring";
+import { isThrough, reachesThrough } from "./arrange";
 import { addCost, type PartCost, zeroCost } from "./levels";
 import type { Loosened } from "./loosened";
 import type { Model } from "./model";
@@ -21,6 +22,8 @@ export interface NetChoice {
   root: Root;
   variable: number;
   via?: { splitter: Splitter; from: "shelf" | "order" };
+  /** Too short for the root: it can only hang behind another part. */
+  follows?: boolean;
 }
 export interface NetSplitters {
   splitter: Splitter;
@@ -80,6 +83,7 @@ export function addNets(
   const out: NetVariables = { choices: [], splitters: [], free: new Map() };
   const { consumers, roots, groups } = nets;
   const onRoot = new Map<string, NetChoice[]>();
+  const behind: { variable: number; root: Root; hosts: Consumer[] }[] = [];
 
   for (const [i, consumer] of consumers.entries()) {
     const { node } = consumer;
@@ -99,6 +103,12 @@ export function addNets(
       if (node.lead.lengthMm >= needMm || node.lead.role === "splitter-in") {
         mine.push({ consumer, root, variable: model.variable(name, cost) });
         continue;
+      }
+      const hosts = hostsOf(graph, consumer, consumers, root);
+      if (hosts.fixed || hosts.free.length > 0) {
+        const variable = model.variable(`${name}+behind`, cost);
+        mine.push({ consumer, root, variable, follows: true });
+        if (!hosts.fixed) behind.push({ variable, root, hosts: hosts.free });
       }
       if (loose) {
         const mm = Math.ceil(needMm - node.lead.lengthMm);
@@ -134,6 +144,11 @@ export function addNets(
     out.choices.push(...mine);
   }
 
+  // What hangs behind another part is on a root where such a part is.
+  for (const b of behind) {
+    const above = (onRoot.get(b.root.id) ?? []).filter((c) => b.hosts.includes(c.consumer));
+    model.atMost([[b.variable, 1], ...above.map((c): [number, number] => [c.variable, -1])], 0);
+  }
   for (const root of roots) {
     const here = onRoot.get(root.id) ?? [];
     const hung: NetSplitters[] = [];
@@ -207,6 +222,44 @@ export function addNets(
   addSpeedSignals(model, graph, nets, out);
   addOwnHeaders(model, graph, nets, out);
   return out;
+}
+
+/** Parts with a through-plug that a lead reaches: those that may come onto the root, and whether one is there for good. */
+function hostsOf(graph: Graph, consumer: Consumer, consumers: readonly Consumer[], root: Root): { fixed: boolean; free: Consumer[] } {
+  const reached = (p: PortNode) => isThrough(p) && reachesThrough(graph, consumer, p);
+  const portOf = (address: string) => graph.ports.get(address);
+  return {
+    fixed: root.ports.some((a) => {
+      const p = portOf(a);
+      return p !== undefined && reached(p);
+    }),
+    free: consumers.filter(
+      (c) =>
+        c !== consumer &&
+        c.opens > 0 &&
+        opened(c.node.part, c.node.lead).some((o) => {
+          const p = portOf(`${c.node.part.id}:${o.id}`);
+          return p !== undefined && reached(p);
+        }),
+    ),
+  };
+}
+
+/** What was chosen for a root has no order that holds: some of it goes elsewhere, or something more comes in between. */
+export function forbid(model: Model, nets: NetVariables, root: Root, here: readonly NetChoice[], chosen: (v: number) => number): void {
+  const members = new Set(here.map((c) => c.consumer));
+  const onIt = nets.choices.filter((c) => c.root === root);
+  const hung = nets.splitters.filter((s) => s.root === root);
+  const outlets = hung.reduce((s, h) => s + (h.splitter.ports - 1) * chosen(h.variable), 0);
+  model.atMost(
+    [
+      // Another way of the same lead onto the same root (by an extension) may hold.
+      ...here.map((c): [number, number] => [c.variable, 1]),
+      ...onIt.filter((c) => !members.has(c.consumer) && c.consumer.opens > 0).map((c): [number, number] => [c.variable, -1]),
+      ...hung.map((h): [number, number] => [h.variable, 1 - h.splitter.ports]),
+    ],
+    here.length - 1 - outlets,
+  );
 }
 
 const onLead = (choices: readonly NetChoice[], address: string) => choices.filter((c) => c.consumer.address === address).map((c) => c.variable);

@@ -1,6 +1,6 @@
 import { type Build, buildGraph, type Connection, type Graph, naturally, type Part, type TypeLookup } from "../build";
 import { type Free, freeEnds, isConstant, looseCables, whyHere } from "../wiring";
-import { assemble } from "./assemble";
+import { assemble, withoutOrder } from "./assemble";
 import { bySets, lowest, ownLevels } from "./by-sets";
 import { unitParts, withoutUnusedAccessories } from "./candidates";
 import { highsEngine } from "./engine";
@@ -8,6 +8,7 @@ import { type Laid, layOut } from "./lay-out";
 import { type Cost, LEVELS, type Level } from "./levels";
 import { type PieceMemory, remembering } from "./memory";
 import { type Engine, OutOfTime, type Piece } from "./model";
+import { forbid } from "./nets";
 import { isSmall, smallEngine } from "./small";
 import { verify } from "./verify";
 
@@ -98,6 +99,9 @@ async function search(run: Run): Promise<Plan> {
   return finish(start, await solve(run, laid, asIs.values));
 }
 
+/** Solves again for chains at most as often. */
+const MOST_AGAIN = 40;
+
 export interface Run {
   start: Build;
   before: Graph;
@@ -179,7 +183,18 @@ export async function settle(
 async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): Promise<Attempt> {
   const { start, before, types } = run;
   const { graph, model, supply, nets, direct, units, used } = laid;
-  const { chosen, unproved } = await settle(run, laid, model.levels(), first);
+  let { chosen, unproved } = await settle(run, laid, model.levels(), first);
+  // Chains that cannot be plugged in any order are ruled out as they turn up.
+  for (let again = 0; ; again++) {
+    const wrong = withoutOrder(graph, nets, chosen);
+    if (wrong.length === 0) break;
+    if (again === MOST_AGAIN) {
+      unproved.push(undefined);
+      break;
+    }
+    for (const w of wrong) forbid(model, nets, w.root, w.here, chosen);
+    ({ chosen, unproved } = await settle(run, laid, model.levels(), first));
+  }
   const adaptersUsed = supply.adapters.filter((a) => chosen(a.variable) > 0).map((a) => a.adapter.id);
   const usedUnits = new Set([...[...used].filter(([, v]) => chosen(v) > 0).map(([id]) => id), ...adaptersUsed]);
   const made = assemble(graph, units, nets, supply, direct, usedUnits, chosen);

@@ -2,6 +2,7 @@ import { type Address, type Connection, type Graph, manhattanMm, type PartNode, 
 import { family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../power";
 import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
+import { isThrough } from "./arrange";
 import { directCost } from "./direct";
 import { addCost, type Cost, zeroCost } from "./levels";
 import { freeCost, netCost, rootReports } from "./nets";
@@ -163,7 +164,12 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
       reachMm += up?.lengthMm ?? 0;
       at = up && graph.ports.get(graph.ofLead.get(`${at.part.id}:${up.id}`)?.port ?? "");
     }
-    if (runLengthMm(node.origin, root.sample.at, graph.cutouts, graph.boardRect) > reachMm) broken.push(`${node.address} does not reach ${h.group}`);
+    const host = graph.ports.get(h.connection.port);
+    const end = throughAbove(graph, host);
+    if (runLengthMm(node.origin, end?.at ?? root.sample.at, graph.cutouts, graph.boardRect) > reachMm + (end?.port.tailMm ?? 0))
+      broken.push(`${node.address} does not reach ${end?.address ?? h.group}`);
+    const most = node.lead.mostInChain;
+    if (most !== undefined && chainAbove(graph, host) >= most) broken.push(`${node.address} hangs behind more than ${most - 1}`);
   }
   for (const z of zones.values()) {
     if (!z.open) continue;
@@ -177,6 +183,24 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
     for (const c of caseFans.values()) if (c.open) cost = addCost(cost, { schoolDepartures: Math.max(0, c.all - 1) });
   }
   return cost;
+}
+
+/** The port that a port hangs on, by its own lead. */
+function above(graph: Graph, p: PortNode | undefined): PortNode | undefined {
+  const up = p?.part.type.leads.find((l) => l.id === p.port.fedBy);
+  return p && up && graph.ports.get(graph.ofLead.get(`${p.part.id}:${up.id}`)?.port ?? "");
+}
+
+/** The nearest through-plug on the way up: what a lead has to reach. */
+function throughAbove(graph: Graph, p: PortNode | undefined, depth = 0): PortNode | undefined {
+  if (!p || depth > 20) return undefined;
+  return isThrough(p) ? p : throughAbove(graph, above(graph, p), depth + 1);
+}
+
+/** Through-plugs on the way up. */
+function chainAbove(graph: Graph, p: PortNode | undefined, depth = 0): number {
+  if (!p || depth > 60) return 0;
+  return (isThrough(p) ? 1 : 0) + chainAbove(graph, above(graph, p), depth + 1);
 }
 
 /** A hung lead's root in the shape that the cost function wants. */
