@@ -245,21 +245,20 @@ function hostsOf(graph: Graph, consumer: Consumer, consumers: readonly Consumer[
   };
 }
 
-/** What was chosen for a root has no order that holds: some of it goes elsewhere, or something more comes in between. */
-export function forbid(model: Model, nets: NetVariables, root: Root, here: readonly NetChoice[], chosen: (v: number) => number): void {
+/** What was chosen for a root has no order that holds: some of it goes elsewhere, or something more comes in between. Returns the variables of that row. */
+export function forbid(model: Model, nets: NetVariables, root: Root, here: readonly NetChoice[], chosen: (v: number) => number): number[] {
   const members = new Set(here.map((c) => c.consumer));
   const onIt = nets.choices.filter((c) => c.root === root);
   const hung = nets.splitters.filter((s) => s.root === root);
   const outlets = hung.reduce((s, h) => s + (h.splitter.ports - 1) * chosen(h.variable), 0);
-  model.atMost(
-    [
-      // Another way of the same lead onto the same root (by an extension) may hold.
-      ...here.map((c): [number, number] => [c.variable, 1]),
-      ...onIt.filter((c) => !members.has(c.consumer) && c.consumer.opens > 0).map((c): [number, number] => [c.variable, -1]),
-      ...hung.map((h): [number, number] => [h.variable, 1 - h.splitter.ports]),
-    ],
-    here.length - 1 - outlets,
-  );
+  const terms = [
+    // Another way of the same lead onto the same root (by an extension) may hold.
+    ...here.map((c): [number, number] => [c.variable, 1]),
+    ...onIt.filter((c) => !members.has(c.consumer) && c.consumer.opens > 0).map((c): [number, number] => [c.variable, -1]),
+    ...hung.map((h): [number, number] => [h.variable, 1 - h.splitter.ports]),
+  ];
+  model.atMost(terms, here.length - 1 - outlets);
+  return terms.map(([v]) => v);
 }
 
 const onLead = (choices: readonly NetChoice[], address: string) => choices.filter((c) => c.consumer.address === address).map((c) => c.variable);

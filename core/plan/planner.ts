@@ -112,6 +112,7 @@ export interface Run {
 
 /** Once the time is up each piece still gets a moment for a fair answer. */
 const LEAST_S = 0.3;
+const LEAST_AGAIN_S = 1;
 const left = (run: Run) => Math.max(LEAST_S, (run.until - performance.now()) / 1000);
 
 function engineFor(run: Run, piece: Piece): Engine {
@@ -148,23 +149,35 @@ async function look(run: Run, laid: Laid): Promise<FirstLook> {
   return out;
 }
 
-/** Values for a whole layout, level by level; `first` gives values by name to begin with. */
+/** Values for a whole layout. */
+export interface Settled {
+  chosen: (v: number) => number;
+  /** For each piece that was not proved (by its first variable), the level down to which it was. */
+  unproved: Map<number, Level | undefined>;
+}
+
+/**
+ * Solves a layout level by level; `first` gives values by name to begin with. `again`: what was settled before, and the
+ * variables of the rows that came since; pieces without one of them stay as they are.
+ */
 export async function settle(
   run: Run,
   laid: Laid,
   levels: readonly Level[],
   first: ReadonlyMap<string, number>,
-): Promise<{ chosen: (v: number) => number; unproved: (Level | undefined)[] }> {
+  again?: { before: Settled; changed: ReadonlySet<number> },
+): Promise<Settled> {
   const { model, supply } = laid;
   const { options } = run;
-  const values = new Array<number>(model.names.length).fill(0);
-  const pieces = model.pieces();
-  const unproved: (Level | undefined)[] = supply.complete ? [] : [undefined];
+  const values = model.names.map((_, v) => again?.before.chosen(v) ?? 0);
+  const pieces = model.pieces().filter((p) => !again || p.vars.some((v) => again.changed.has(v)));
+  const unproved: Settled["unproved"] = new Map(again?.before.unproved);
+  if (!supply.complete) unproved.set(-1, undefined);
   // Small pieces first: each gets the share of the time that is its share of what is left to do.
   pieces.sort((a, b) => a.vars.length - b.vars.length);
   let todo = pieces.reduce((s, p) => s + p.vars.length, 0);
   for (const [n, piece] of pieces.entries()) {
-    const deadlineS = Math.max(LEAST_S, left(run) * (piece.vars.length / todo));
+    const deadlineS = Math.max(again ? LEAST_AGAIN_S : LEAST_S, left(run) * (piece.vars.length / todo));
     todo -= piece.vars.length;
     const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), {
       deadlineS,
@@ -173,7 +186,8 @@ export async function settle(
     });
     if (!solution) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");
     for (const [i, v] of piece.vars.entries()) values[v] = solution.values[i] ?? 0;
-    if (!solution.proved) unproved.push(solution.provedTo);
+    if (solution.proved) unproved.delete(piece.vars[0] ?? -1);
+    else unproved.set(piece.vars[0] ?? -1, solution.provedTo);
   }
   options.onProgress?.({ done: pieces.length, of: pieces.length });
   return { chosen: (v) => values[v] ?? 0, unproved };
@@ -183,18 +197,20 @@ export async function settle(
 async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): Promise<Attempt> {
   const { start, before, types } = run;
   const { graph, model, supply, nets, direct, units, used } = laid;
-  let { chosen, unproved } = await settle(run, laid, model.levels(), first);
+  let settled = await settle(run, laid, model.levels(), first);
   // Chains that cannot be plugged in any order are ruled out as they turn up.
   for (let again = 0; ; again++) {
-    const wrong = withoutOrder(graph, nets, chosen);
+    const wrong = withoutOrder(graph, nets, settled.chosen);
     if (wrong.length === 0) break;
     if (again === MOST_AGAIN) {
-      unproved.push(undefined);
+      settled.unproved.set(-2, undefined);
       break;
     }
-    for (const w of wrong) forbid(model, nets, w.root, w.here, chosen);
-    ({ chosen, unproved } = await settle(run, laid, model.levels(), first));
+    const changed = new Set(wrong.flatMap((w) => forbid(model, nets, w.root, w.here, settled.chosen)));
+    settled = await settle(run, laid, model.levels(), first, { before: settled, changed });
   }
+  const { chosen } = settled;
+  const unproved = [...settled.unproved.values()];
   const adaptersUsed = supply.adapters.filter((a) => chosen(a.variable) > 0).map((a) => a.adapter.id);
   const usedUnits = new Set([...[...used].filter(([, v]) => chosen(v) > 0).map(([id]) => id), ...adaptersUsed]);
   const made = assemble(graph, units, nets, supply, direct, usedUnits, chosen);

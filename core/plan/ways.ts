@@ -50,7 +50,7 @@ export async function waysIn(made: Plan, types: TypeLookup, options: PlanOptions
       .map(([type, n]): Loosening => ({ kind: "accessory", type, count: n })),
     ...loose.of(chosen),
   ];
-  return { lets, needs: lets.length === 0 ? [] : needs, left: free.filter((end) => !lets.includes(end)), proved: unproved.length === 0 };
+  return { lets, needs: lets.length === 0 ? [] : needs, left: free.filter((end) => !lets.includes(end)), proved: unproved.size === 0 };
 }
 
 /** Would it do to let go of one connection that somebody fixed? */
