@@ -94,7 +94,7 @@ for (const [size, seeds] of [
     const [oursS, ours] = await seconds(() => plan(build, types, { deadlineS: LIMIT_S }));
     const [plainS, plain] = await seconds(async () => {
       const { piece, levels } = plainWhole(build, types);
-      const found = await highsEngine.solve(piece, levels, { deadlineS: LIMIT_S }).catch(() => undefined);
+      const found = await highsEngine.solve(piece, levels, { deadlineS: LIMIT_S, levelShare: 1 }).catch(() => undefined);
       return found && { ...found, cost: totalCost(piece, found.values) };
     });
     const level = aboveLength.find((l) => first.cost[l] !== ours.cost[l]);

@@ -1,7 +1,7 @@
-import { type Address, type Graph, manhattanMm, naturally, type PortNode, runLengthMm } from "../build";
-import { mate, usable } from "../catalogue";
-import { type Consumer, opened } from "../wiring";
+import { type Address, type Graph, manhattanMm, naturally, type PortNode } from "../build";
+import { opened } from "../wiring";
 import type { NetChoice } from "./nets";
+import { isThrough, reachesThrough } from "./through";
 
 /** A place on a root that a plug may go into. */
 export interface Spot {
@@ -16,22 +16,6 @@ export interface Spot {
 export interface Placed {
   choice: NetChoice;
   spot: Spot;
-}
-
-/** Is this port the through-plug of a part, and not an outlet of a splitter, a hub or the board? */
-export const isThrough = ({ part, port }: PortNode): boolean => {
-  const up = part.type.leads.find((l) => l.id === port.fedBy);
-  return up !== undefined && up.role !== "splitter-in";
-};
-
-/** Does a lead, with what an extension adds, reach the through-plug of another part, and does its plug fit? */
-export function reachesThrough(graph: Graph, consumer: Consumer, host: PortNode, moreMm = 0): boolean {
-  const { lead, origin, part } = consumer.node;
-  return (
-    host.part.id !== part.id &&
-    usable(mate(lead.family, host.port.family, lead.key, host.port.key)) &&
-    runLengthMm(origin, host.at, graph.cutouts, graph.boardRect) <= lead.lengthMm + moreMm + host.port.tailMm
-  );
 }
 
 /** More tries than this and the search for an order gives up. */

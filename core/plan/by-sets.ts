@@ -152,6 +152,22 @@ function below(piece: Piece, beat: Cost): Piece {
   return { ...piece, upper };
 }
 
+/** Raises single variables until no row asks for more; what cannot be helped stays as it is. */
+function completed(piece: Piece, values: readonly number[]): number[] {
+  const out = [...values];
+  const sumOf = (r: Piece["rows"][number]) => r.terms.reduce((s, [v, c]) => s + c * (out[v] ?? 0), 0);
+  for (const row of piece.rows) {
+    if (sumOf(row) >= row.lower) continue;
+    const tries = row.terms.filter(([v, c]) => c > 0 && (out[v] ?? 0) < (piece.upper[v] ?? 1) && !piece.rest[v]);
+    for (const [v] of tries) {
+      out[v] = (out[v] ?? 0) + 1;
+      if (sumOf(row) >= row.lower && piece.rows.every((r) => !r.terms.some(([x]) => x === v) || sumOf(r) <= r.upper)) break;
+      out[v] = (out[v] ?? 0) - 1;
+    }
+  }
+  return out;
+}
+
 /**
  * Solves a piece that falls apart once it is known which links (hubs on offer) are taken. Each part that pays for links lists
  * its sets best first, no further than could still win; the others answer for the set that is asked. Exact: a set is left out
@@ -230,9 +246,9 @@ class Sets {
   }
 
   /** One part solved with a share of the time that is left; what was not proved is noted for the whole. Undefined: no such answer, or none that beats. */
-  private async ask(part: Part, piece: Piece, share: number, beat?: Cost): Promise<Item | undefined> {
+  private async ask(part: Part, piece: Piece, share: number, beat?: Cost, begin?: readonly number[]): Promise<Item | undefined> {
     const bounded = beat ? below(piece, beat) : piece;
-    const start = this.options.start && part.at.map((i) => this.options.start?.[i] ?? 0);
+    const start = begin ?? (this.options.start && part.at.map((i) => this.options.start?.[i] ?? 0));
     const solution = await this.engineFor(bounded).solve(bounded, ownLevels(bounded, this.levels), {
       deadlineS: Math.max(LEAST_S, ((this.until - performance.now()) / 1000) * share),
       ...(start ? { start } : {}),
@@ -324,7 +340,7 @@ class Sets {
       const key = this.keyOf(part, set);
       if (!this.known.has(key)) {
         try {
-          this.known.set(key, await this.ask(part, held(part, set), this.best ? 1 : 0.5));
+          this.known.set(key, await this.ask(part, held(part, set), this.best ? 1 : 0.5, undefined, this.begin(part, set)));
         } catch (e) {
           if (!(e instanceof OutOfTime)) throw e;
           this.unproved.push(undefined);
@@ -341,6 +357,14 @@ class Sets {
     for (const [n, i] of [...this.paying, ...this.following].entries())
       for (const [k, v] of i.at.entries()) if (!i.links.includes(k) || i.pays) values[v] = ([...items, ...answers][n] as Item).values[k] ?? 0;
     this.best = { cost, values };
+  }
+
+  /** An answer to begin with for a following part and a set: the one without links, and what the links ask for beside it. */
+  private begin(part: Part, set: ReadonlySet<number>): number[] | undefined {
+    const values = this.known.get(this.keyOf(part, new Set()))?.values;
+    if (!values) return undefined;
+    const out = part.piece.vars.map((_, i) => (part.links.includes(i) ? Number(set.has(part.at[i] as number)) : (values[i] ?? 0)));
+    return completed(part.piece, out);
   }
 
   /** Lists one more set in some part, where one that was not seen yet could win. False: none can. */

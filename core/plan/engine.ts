@@ -185,7 +185,7 @@ function solveLevels(
   model: HighsModel,
   piece: Piece,
   levels: readonly Level[],
-  { deadlineS, start, beat, onLevel }: SolveOptions,
+  { deadlineS, start, beat, onLevel, levelShare = MOST_OF_THE_TIME }: SolveOptions,
 ): Solution | undefined {
   // Everything free is an answer, if a poor one: a plan comes out whatever the time.
   const nothing = piece.rest.map((r) => (r ? 1 : 0));
@@ -204,7 +204,7 @@ function solveLevels(
     if (!run.values || !level || run.at(level) > 0) {
       // A level that will not end leaves time for the ones below it.
       const all = level === undefined || level === levels.at(-1) || MOSTLY_ZERO.includes(level);
-      const status = run.minimise(level, all ? Number.POSITIVE_INFINITY : run.leftS() * MOST_OF_THE_TIME);
+      const status = run.minimise(level, all ? Number.POSITIVE_INFINITY : run.leftS() * levelShare);
       if (status === INFEASIBLE && !run.values) return undefined;
       if (!run.values) throw new OutOfTime(`no plan found in time (status ${status})`);
       if (status !== OPTIMAL && level === "canonical") settled = status !== TIME_LIMIT;

@@ -123,6 +123,8 @@ export interface SolveOptions {
   deadlineS: number;
   /** An answer to begin with, where it holds. */
   start?: readonly number[] | undefined;
+  /** Share of the time that is left which one level below the shop's way may take: 0.6 unless said. */
+  levelShare?: number | undefined;
   /** Only answers that cost less count. */
   beat?: PartCost | undefined;
   /** Told of each level before it is looked at. */

@@ -2,10 +2,10 @@ import type { Graph, LeadNode, PortNode } from "../build";
 import { runCostCm, runLengthMm } from "../build";
 import { controlLost, mate, type PartType } from "../catalogue";
 import { type Consumer, fitsRoot, type Nets, opened, type Root, schoolDeparture } from "../wiring";
-import { isThrough, reachesThrough } from "./arrange";
 import { addCost, type PartCost, zeroCost } from "./levels";
 import type { Loosened } from "./loosened";
 import type { Model } from "./model";
+import { isThrough, reachesThrough } from "./through";
 
 /** A type of accessory that hangs at a root and turns one place into several: a splitter (or, with one, an extension). */
 export interface Splitter {

@@ -2,11 +2,11 @@ import { type Address, type Connection, type Graph, manhattanMm, type PartNode, 
 import { family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../power";
 import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
-import { isThrough } from "./arrange";
 import { directCost } from "./direct";
 import { addCost, type Cost, zeroCost } from "./levels";
 import { freeCost, netCost, rootReports } from "./nets";
 import { powerFreeCost } from "./supply";
+import { isThrough } from "./through";
 
 /**
  * Judges a finished plan from its connections alone: which hard rules it breaks and what it costs.

@@ -28,14 +28,24 @@ export interface Sheet {
   bag: string[];
 }
 
+const DOWN = ["top", "middle", "bottom"];
+const ACROSS = ["left", "centre", "right"];
+/** The nine regions of a board in reading order, each with its middle as a share of the board. */
+export const BOARD_REGIONS = DOWN.flatMap((down, y) =>
+  ACROSS.map((across, x) => ({ name: `${down} ${across}`, x: (x + 0.5) / 3, y: (y + 0.5) / 3 })),
+);
+
+/** The region in which a point of the board lies. Millimetres from its top left corner. */
+export function regionOfBoard(at: { xMm: number; yMm: number }, size: { widthMm: number; heightMm: number }): string {
+  const third = (n: number, of: number) => Math.min(2, Math.max(0, Math.floor((n / of) * 3)));
+  return BOARD_REGIONS[third(at.yMm, size.heightMm) * 3 + third(at.xMm, size.widthMm)]?.name ?? "middle centre";
+}
+
 /** The part of the board where a port sits, in words: third by third, seen with the rear sockets left. */
 export function boardRegion(graph: Graph, port: PortNode): string {
   const r = graph.boardRect;
   if (port.part.type.kind !== "board" || !r) return `on ${port.part.part.label ?? port.part.type.name}`;
-  const third = (n: number, size: number) => Math.min(2, Math.max(0, Math.floor((n / size) * 3)));
-  const down = ["top", "middle", "bottom"][third(port.at.yMm - r.yMm, r.heightMm)];
-  const across = ["left", "centre", "right"][third(port.at.xMm - r.xMm, r.widthMm)];
-  return `board, ${down} ${across}`;
+  return `board, ${regionOfBoard({ xMm: port.at.xMm - r.xMm, yMm: port.at.yMm - r.yMm }, r)}`;
 }
 
 /** Everything that is plugged or to be plugged, in the order in which hands reach it; then what stays free, and the bag. */

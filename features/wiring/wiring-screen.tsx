@@ -2,6 +2,7 @@
 import Link from "next/link";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
+import { BOARD_REGIONS, regionOfBoard } from "../../core/sheet";
 import type { JobView, LeadRow } from "../../server/views";
 import { type LoomName, LoomSwatch } from "../../ui/loom";
 import { useAct } from "../frame/use-act";
@@ -13,6 +14,7 @@ import { FindLeads } from "./find-field";
 import { findLeads, type Group, groupLeads, type Show, scanned } from "./find-leads";
 import { Inspector } from "./inspector";
 import { LeadList } from "./lead-list";
+import { RegionMap } from "./region-map";
 import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
 import { Schools } from "./schools";
 import { usePinch } from "./use-pinch";
@@ -35,6 +37,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
   const [taking, setTaking] = useState(false);
   const [loom, setLoom] = useState<LoomName | null>(null);
   const [zoom, setZoom] = useState(0);
+  const [region, setRegion] = useState<string | null>(null);
   const [ask, setAsk] = useState<string[]>([]);
   const act = useAct();
   const planning = usePlan(number);
@@ -164,16 +167,20 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
     },
   );
 
-  // Zoomed in, the chosen port comes to the middle.
+  // Zoomed in, the region or the chosen port comes to the middle, whichever was chosen last.
+  const chosenAt = scene.ports.find((p) => p.address === (chosenPort ?? lead?.port));
+  useEffect(() => setRegion(null), [chosenPort, lead?.port]);
   useEffect(() => {
     const el = box.current;
-    const at = scene.ports.find((p) => p.address === (chosenPort ?? lead?.port));
     if (!el || zoom === 0) return;
+    const third = BOARD_REGIONS.find((r) => r.name === region);
+    const at = third ? { xMm: third.x * scene.widthMm, yMm: third.y * scene.heightMm } : chosenAt;
     el.scrollTo({
       left: (at ? at.xMm : scene.widthMm / 2) * scale + 142 - el.clientWidth / 2,
       top: (at ? at.yMm : scene.heightMm / 2) * scale + 118 - el.clientHeight / 2,
     });
-  }, [zoom, scale, chosenPort, lead?.port, scene]);
+  }, [zoom, scale, chosenAt, region, scene]);
+  const filled = useMemo(() => new Set(view.leads.flatMap((l) => l.port ?? [])), [view.leads]);
 
   const open = useMemo(() => {
     if (!lead || !taking) return new Set<string>();
@@ -217,7 +224,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
         />
         <LeadList groups={groups} chosen={chosen} onChoose={choose} onTake={() => setTaking(true)} />
       </section>
-      <section aria-label="Plan" className="flex min-w-0 flex-1 flex-col" data-plan>
+      <section aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
         <div ref={box} className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto" tabIndex={-1}>
           <div className="m-auto">
             <BoardPlan
@@ -234,6 +241,19 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
             />
           </div>
         </div>
+        {zoom > 0 ? (
+          <div className="relative h-0">
+            <RegionMap
+              scene={scene}
+              filled={filled}
+              now={region ?? (chosenAt ? regionOfBoard(chosenAt, scene) : "middle centre")}
+              onRegion={(name) => {
+                setRegion(name);
+                setZoom((z) => Math.max(1, z));
+              }}
+            />
+          </div>
+        ) : null}
         <WhichPort
           ports={ask}
           nameOf={(a) => scene.graph.ports.get(a)?.name ?? a}
