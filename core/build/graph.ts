@@ -33,13 +33,10 @@ export function naturally(a: string, b: string): number {
 
 const add = (a: Point, b: Point): Point => ({ xMm: a.xMm + b.xMm, yMm: a.yMm + b.yMm });
 
-/** Where each part sits, in case millimetres. */
-function placer(build: Build, types: TypeLookup) {
-  const kindOf = (p: Part) => types(p.type)?.kind;
-  const casePart = build.parts.find((p) => kindOf(p) === "case");
-  const caseType = casePart && types(casePart.type);
-  const boardPart = build.parts.find((p) => kindOf(p) === "board");
-  const boardType = boardPart && types(boardPart.type);
+/** Where each part sits, in case millimetres: its mount, or a place that follows from case and board. */
+function placer(parts: readonly Placed[]) {
+  const caseType = parts.find((p) => p.type.kind === "case")?.type;
+  const boardType = parts.find((p) => p.type.kind === "board")?.type;
   const boardAt = caseType?.body.boardAt ?? { xMm: 0, yMm: 0 };
   const mounts = new Map((caseType?.body.mounts ?? []).map((m) => [m.id, m]));
   const firstMount = (what: "supply" | "drive" | "hub") => [...mounts.values()].find((m) => m.takes.includes(what))?.at;
@@ -51,10 +48,10 @@ function placer(build: Build, types: TypeLookup) {
     xMm: (caseType?.body.widthMm ?? 400) / 2,
     yMm: (caseType?.body.heightMm ?? 400) / 2,
   };
-  const origin = (part: Part): Point => {
+  const origin = ({ part, type }: Placed): Point => {
     const mount = part.mount === undefined ? undefined : mounts.get(part.mount);
     if (mount) return mount.at;
-    switch (kindOf(part)) {
+    switch (type.kind) {
       case "case":
         return { xMm: 0, yMm: 0 };
       case "board":
@@ -78,7 +75,13 @@ function placer(build: Build, types: TypeLookup) {
   };
   const size = boardType?.body;
   const boardRect: Rect | undefined = boardType ? { ...boardAt, widthMm: size?.widthMm ?? 244, heightMm: size?.heightMm ?? 305 } : undefined;
-  return { origin, boardRect, cutouts: (caseType?.body.cutouts ?? []).map((c) => c.at), frontIo: caseType?.body.frontIoAt, mounts };
+  const cutouts = (caseType?.body.cutouts ?? []).map((c) => c.at);
+  return { origin, boardRect, cutouts, frontIo: caseType?.body.frontIoAt, caseType, boardType };
+}
+
+interface Placed {
+  part: Part;
+  type: PartType;
 }
 
 /**
@@ -87,15 +90,22 @@ function placer(build: Build, types: TypeLookup) {
  * are, so that what was worked out from them still holds (see `kept`).
  */
 export function buildGraph(build: Build, types: TypeLookup, from?: Graph): Graph {
-  const place = placer(build, types);
-  const older = from && storeOf(from);
-  const whole = build.parts.map((part): PartNode => {
+  const placed = build.parts.map((part): Placed => {
     const type = types(part.type);
     if (!type) throw new Error(`No part type "${part.type}"`);
-    const origin = place.origin(part);
+    return { part, type };
+  });
+  const place = placer(placed);
+  const older = from && storeOf(from);
+  // Where a part sits follows from case and board, so that with the same two nothing else can have moved.
+  const still = older?.kinds.get("case")?.[0]?.type === place.caseType && older?.kinds.get("board")?.[0]?.type === place.boardType;
+  const whole = placed.map((p): PartNode => {
+    const { part, type } = p;
     const was = older?.byId.get(part.id);
-    const same = was && was.part === part && was.type === type && was.origin.xMm === origin.xMm && was.origin.yMm === origin.yMm;
-    return same ? was : { id: part.id, type, part, origin };
+    const alike = was && was.part === part && was.type === type;
+    if (alike && still) return was;
+    const origin = place.origin(p);
+    return alike && was.origin.xMm === origin.xMm && was.origin.yMm === origin.yMm ? was : { id: part.id, type, part, origin };
   });
   // Laid out when first asked for: many a question is answered by the parts alone.
   let parts: Map<string, PartNode> | undefined;

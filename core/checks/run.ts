@@ -115,12 +115,11 @@ export function check(graph: Graph, on: Context["on"]): Finding[] {
  * The parts list alone: what can be said before anything is opened. Rules whose kinds of parts did not change since the
  * graph that this one was made from keep what they said.
  */
-
 export function checkParts(graph: Graph): Finding[] {
   return RULES.filter((r) => r.on.includes("parts"))
     .flatMap((r) => {
-      const run = () => r.run({ graph, on: "parts" });
-      return r.reads ? kept(graph, `rule:${r.id}`, r.reads, run) : run();
+      if (!r.reads) return r.run({ graph, on: "parts" });
+      return kept(graph, `rule:${r.id}`, r.reads, () => r.run({ graph, on: "parts" }));
     })
     .map((f, i) => ({ f, i }))
     .sort((a, b) => WEIGHT[a.f.severity] - WEIGHT[b.f.severity] || a.i - b.i)

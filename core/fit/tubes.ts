@@ -32,11 +32,16 @@ export interface Tubes {
 }
 
 /** For each radiator the end at which its tubes come out, how far the CPU is from there, and what is in the way. */
-export const tubes = (graph: Graph): Tubes[] =>
-  kept(graph, "tubes", ["case", "cooler", "fan", "board", "card"], () => radiatorSeats(graph).flatMap((s) => sides(graph, s)[0] ?? []));
+export const tubes = (graph: Graph): Tubes[] => radiatorSeats(graph).flatMap((s) => sides(graph, s)[0] ?? []);
 
 /** Both ends of one radiator, the better first. */
-export function sides(graph: Graph, seat: RadiatorSeat): Tubes[] {
+export const sides = (graph: Graph, seat: RadiatorSeat): Tubes[] =>
+  kept(graph, "tube-sides", ["case", "cooler", "fan", "board", "card"], () => {
+    const boxes = boxesInside(graph);
+    return new Map(radiatorSeats(graph).map((s) => [s.cooler.id, bothSides(graph, s, boxes)]));
+  }).get(seat.cooler.id) ?? [];
+
+function bothSides(graph: Graph, seat: RadiatorSeat, boxes: readonly Box[]): Tubes[] {
   const cpu = boardPorts(graph, "cpu")[0];
   const [a, z] = seat.ends;
   if (!cpu || !a || !z || !seat.place) return [];
@@ -54,7 +59,7 @@ export function sides(graph: Graph, seat: RadiatorSeat): Tubes[] {
         at,
         room,
         reachMm: Math.abs(at.xMm - cpu.at.xMm) + Math.abs(at.yMm - cpu.at.yMm),
-        blocks: inTheWay(graph, seat, room),
+        blocks: boxes.filter((b) => meet(b, room) && !seat.fans.includes(b.part)).map((b) => b.part),
         pumpHighest,
       };
     })
@@ -87,15 +92,19 @@ function roomAt(seat: RadiatorSeat, at: Point, first: boolean): Rect {
 
 const meet = (a: Rect, b: Rect) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
 
-function inTheWay(graph: Graph, seat: RadiatorSeat, room: Rect): PartNode[] {
+interface Box extends Rect {
+  part: PartNode;
+}
+
+/** Fans inside the frame and level cards, as boxes of the side section in case millimetres. */
+function boxesInside(graph: Graph): Box[] {
   const shell = partsOfKind(graph, "case")[0]?.type.body;
-  const own = new Set(seat.fans.map((f) => f.id));
-  const fans = fanSeats(graph).filter((f) => f.inside && f.mount.region !== "side" && !own.has(f.part.id));
-  const boxes = fans.map((f) => {
+  const within = (n: number, size: number, most: number | undefined) => Math.min((most ?? 5000) - size, Math.max(0, n - size / 2));
+  const fans = fanSeats(graph).flatMap((f): Box[] => {
+    if (!f.inside || f.mount.region === "side") return [];
     const level = f.mount.region === "top" || f.mount.region === "bottom";
     const [w, h] = level ? [f.sizeMm, f.depthMm] : [f.depthMm, f.sizeMm];
-    const within = (n: number, size: number, most: number | undefined) => Math.min((most ?? 5000) - size, Math.max(0, n - size / 2));
-    return { part: f.part, x: within(f.mount.at.xMm, w, shell?.widthMm), y: within(f.mount.at.yMm, h, shell?.heightMm), w, h };
+    return [{ part: f.part, x: within(f.mount.at.xMm, w, shell?.widthMm), y: within(f.mount.at.yMm, h, shell?.heightMm), w, h }];
   });
-  return [...boxes, ...cardBoxes(graph)].filter((b) => meet(b, room)).map((b) => b.part);
+  return [...fans, ...cardBoxes(graph)];
 }

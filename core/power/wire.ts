@@ -37,9 +37,9 @@ export function plugDrops(graph: Graph): PlugDrop[] {
   const planned = graph.connections.length > 0;
   const out: PlugDrop[] = [];
   for (const part of [...partsOfKind(graph, "board"), ...partsOfKind(graph, "card")]) {
-    for (const port of portNodes(part)) {
-      const { role, rank, family: socket } = port.port;
-      if (role !== "cpu-power" && role !== "graphics-power") continue;
+    for (const [i, { role, rank, family: socket }] of part.type.ports.entries()) {
+      const port = role === "cpu-power" || role === "graphics-power" ? portNodes(part)[i] : undefined;
+      if (!port) continue;
       const currentA = portDrawW(graph, port) / 12;
       if (currentA <= 0) continue;
       const there = planned ? graph.leads.get(graph.atPort.get(port.address)?.[0]?.lead ?? "") : undefined;
@@ -70,16 +70,23 @@ function longestEnd(graph: Graph, socket: string) {
   return best;
 }
 
+/** Pin-outs never change: each pair is counted once. */
+const wires = new Map<string, [number, number]>();
+
 /** Wires that carry 12 V, and those back, where plug and socket both have a contact. */
 function wiresOf(plug: string, socket: string): [number, number] {
+  const key = `${plug}>${socket}`;
+  const known = wires.get(key);
+  if (known) return known;
   const count = (signal: string) => Math.min(...[plug, socket].map((f) => family(f).pins.filter((w) => w.signal === signal).length)) || 1;
-  return [count("+12 V"), count("ground")];
+  const made: [number, number] = [count("+12 V"), count("ground")];
+  wires.set(key, made);
+  return made;
 }
 
 /** What is lost up to one plug: on the way that plugs share, the current of all of them flows. */
 function along(graph: Graph, lead: LeadNode, socket: string, ownA: number): number {
-  const wires = (signal: string) => Math.min(...[lead.lead.family, socket].map((f) => family(f).pins.filter((w) => w.signal === signal).length)) || 1;
-  const [out, back] = [wires("+12 V"), wires("ground")];
+  const [out, back] = wiresOf(lead.lead.family, socket);
   const others = lead.part.type.leads.filter((l) => l.flow === "out" && l.id !== lead.lead.id);
   const currentAt = (id: string) => {
     const port = graph.ports.get(graph.ofLead.get(`${lead.part.id}:${id}`)?.port ?? "");

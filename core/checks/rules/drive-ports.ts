@@ -1,15 +1,20 @@
-import { partsOfKind } from "../../build";
+import { type PartNode, partsOfKind, portNodes } from "../../build";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+
+const forDrives = (part: PartNode) =>
+  part.type.ports.some((p) => p.role === "drive-data" && p.flow === "out")
+    ? portNodes(part).filter((p) => p.port.role === "drive-data" && p.port.flow === "out")
+    : [];
 
 export const drivePorts: Rule = {
   id: "drive-ports",
   title: "Every drive has a port and a place",
   protects: "a drive left in its box",
   on: PARTS_ONLY,
-  reads: ["board", "drive", "case"],
+  reads: ["board", "card", "drive", "case"],
   run: ({ graph }) => {
     const drives = partsOfKind(graph, "drive");
-    const out = [...graph.ports.values()].filter((p) => p.port.role === "drive-data" && p.port.flow === "out");
+    const out = [...partsOfKind(graph, "board"), ...partsOfKind(graph, "card")].flatMap(forDrives);
     const slots = out.filter((p) => p.port.family === "m2");
     const sata = out.filter((p) => p.port.family === "sata-data");
     const edge = drives.filter((d) => d.type.leads.some((l) => l.family === "m2"));
