@@ -1,11 +1,11 @@
 import type { Graph } from "../build";
-import { clearances, type FitGroup, said } from "../fit";
+import { type FitGroup, said, tightOrWorse } from "../fit";
 import { type Finding, partsFinding } from "./rule";
 
 /** What does not fit stops, what only just fits warns. */
 export function fitFindings(graph: Graph, rule: string, groups: readonly FitGroup[], kinds: readonly string[]): Finding[] {
-  return clearances(graph, groups)
-    .filter((c) => c.verdict !== "fits" && kinds.includes(c.id.split(":")[0] ?? ""))
+  return tightOrWorse(graph, groups)
+    .filter((c) => kinds.includes(c.id.split(":")[0] ?? ""))
     .map((c) =>
       partsFinding(rule, {
         severity: c.verdict === "not" ? "stop" : "warn",

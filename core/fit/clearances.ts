@@ -81,14 +81,29 @@ const GROUPS = {
 } satisfies Record<string, { reads: PartKind[]; work: (graph: Graph, shell: PartNode) => Clearance[] }>;
 export type FitGroup = keyof typeof GROUPS;
 const ALL = Object.keys(GROUPS) as FitGroup[];
+const NAMES = Object.fromEntries(ALL.map((g) => [g, `clearances:${g}`])) as Record<FitGroup, string>;
 
 /** Every clearance of the build that its catalogue entries say enough about, worst first; or those of some groups. */
 export function clearances(graph: Graph, groups: readonly FitGroup[] = ALL): Clearance[] {
+  return groups.flatMap((g) => ofGroup(graph, g)).sort(worstFirst);
+}
+
+const worstFirst = (a: Clearance, b: Clearance) => a.left - b.left || (a.id < b.id ? -1 : 1);
+
+function ofGroup(graph: Graph, group: FitGroup): readonly Clearance[] {
   const shell = partsOfKind(graph, "case")[0];
-  if (!shell) return [];
-  return groups
-    .flatMap((g) => kept(graph, `clearances:${g}`, GROUPS[g].reads, () => GROUPS[g].work(graph, shell)))
-    .sort((a, b) => a.left - b.left || (a.id < b.id ? -1 : 1));
+  return shell ? kept(graph, NAMES[group], GROUPS[group].reads, () => GROUPS[group].work(graph, shell)) : [];
+}
+
+/** Clearances of some groups that do not hold, or only just: worst first. */
+export const tightOrWorse = (graph: Graph, groups: readonly FitGroup[]): Clearance[] =>
+  groups.flatMap((g) => ofGroup(graph, g).filter((c) => c.verdict !== "fits")).sort(worstFirst);
+
+/** The worst of all. */
+export function worstClearance(graph: Graph): Clearance | undefined {
+  let worst: Clearance | undefined;
+  for (const g of ALL) for (const c of ofGroup(graph, g)) if (!worst || worstFirst(c, worst) < 0) worst = c;
+  return worst;
 }
 
 function cards(graph: Graph, shell: PartNode): Clearance[] {

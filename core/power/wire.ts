@@ -48,7 +48,7 @@ export function plugDrops(graph: Graph): PlugDrop[] {
         const lengthMm = there.lead.lengthMm;
         out.push({ ...base, lead: there.address, planned: true, lengthMm, dropV: along(graph, there, socket, currentA) });
       } else if (!there && (role !== "cpu-power" || rank < cpuPlugsNeeded(graph))) {
-        const end = kept(graph, `longest-end:${socket}`, ["supply"], () => longestEnd(graph, socket));
+        const end = longestEnd(graph, socket);
         if (!end) continue;
         const [out12, back] = wiresOf(end.family, socket);
         const dropV = wireDropV({ awg: awgOf(end.family), lengthMm: end.atMm, currentA, out: out12, back });
@@ -59,9 +59,21 @@ export function plugDrops(graph: Graph): PlugDrop[] {
   return out.sort((a, b) => b.dropV - a.dropV || (a.port < b.port ? -1 : 1));
 }
 
+interface End {
+  address: Address;
+  family: string;
+  atMm: number;
+}
+
 /** The plug furthest from the supply that goes into a socket. */
-function longestEnd(graph: Graph, socket: string) {
-  let best: { address: Address; family: string; atMm: number } | undefined;
+function longestEnd(graph: Graph, socket: string): End | undefined {
+  const known = kept(graph, "longest-ends", ["supply"], () => new Map<string, End | undefined>());
+  if (!known.has(socket)) known.set(socket, searchEnds(graph, socket));
+  return known.get(socket);
+}
+
+function searchEnds(graph: Graph, socket: string): End | undefined {
+  let best: End | undefined;
   for (const supply of partsOfKind(graph, "supply"))
     for (const c of supply.type.cables)
       for (const e of c.ends)

@@ -2,7 +2,7 @@ import { airOf } from "../air";
 import { type Build, buildGraph, type Graph, type TypeLookup } from "../build";
 import type { PartType } from "../catalogue";
 import { checkParts, type Finding } from "../checks";
-import { clearances } from "../fit";
+import { worstClearance } from "../fit";
 import { orderList } from "../intake";
 import { powerBudget } from "../power";
 
@@ -24,7 +24,7 @@ export function judge(graph: Graph): Judged {
   const budget = powerBudget(graph);
   const peak = budget.moments.find((m) => m.name === "peak");
   const air = airOf(graph);
-  const worst = clearances(graph)[0];
+  const worst = worstClearance(graph);
   return {
     findings: checkParts(graph),
     graph,
