@@ -84,6 +84,11 @@ export const Port = z.strictObject({
   speedTo: Id.optional().describe("lead of the same part on which this port's speed signal goes on"),
   displaces: z.array(Id).max(8).default([]).describe("ports that are switched off while this one is filled"),
   protocols: z.array(z.enum(["nvme", "sata"])).optional(),
+  link: z
+    .strictObject({ generation: z.number().int().min(1).max(5), lanes: z.union([z.literal(1), z.literal(2), z.literal(4)]) })
+    .optional()
+    .describe("M.2 slots: PCI Express generation and lanes, as printed in the board's table"),
+  heatsink: z.boolean().optional().describe("M.2 slots: a heatsink lies on it; left out: unknown"),
   rank: z.number().int().min(0).max(99).default(0).describe("lower is used first: the fastest slot, the board's memory order"),
   pinout: z.record(z.string(), z.string()).optional().describe("the board's own pin order, pin number to signal"),
   coveredBy: z.array(z.enum(["card", "cooler", "supply", "radiator"])).default([]),
@@ -131,6 +136,7 @@ export const Lead = z.strictObject({
   mostInChain: z.number().int().min(1).max(50).optional().describe("parts with a through-plug: as many may hang one behind the other"),
   usbPorts: z.union([z.literal(1), z.literal(2)]).optional(),
   protocol: z.enum(["nvme", "sata"]).optional(),
+  ownControl: z.enum(["button", "knob"]).optional().describe("hubs: what sets modes or speed at the part itself while this lead hangs nowhere"),
   fedBy: Id.optional().describe("for `out` leads: the port of the same part that feeds it"),
   limit: Limit.optional(),
 });
@@ -309,6 +315,8 @@ export const PartType = z.strictObject({
       hasGraphics: z.boolean().optional(),
       overclocked: z.boolean().optional(),
       looseIoShield: z.boolean().optional(),
+      readMBs: z.number().min(0).max(100_000).optional().describe("drives: the most it reads, MB/s"),
+      ownHeatsink: z.boolean().optional().describe("drives: comes with a heatsink of its own"),
       pasteApplied: z.boolean().optional(),
       fanless: z.boolean().optional(),
     })

@@ -11,7 +11,9 @@ import { cpuFanSignal } from "./rules/cpu-fan-signal";
 import { cpuSocket } from "./rules/cpu-socket";
 import { dangling } from "./rules/dangling";
 import { displaced } from "./rules/displaced";
+import { driveHeat } from "./rules/drive-heat";
 import { drivePorts } from "./rules/drive-ports";
+import { driveSpeed } from "./rules/drive-speed";
 import { fanSize } from "./rules/fan-size";
 import { firmware } from "./rules/firmware";
 import { formFactors } from "./rules/form-factors";
@@ -83,6 +85,8 @@ export const RULES: readonly Rule[] = [
   supplySystem,
   panelPins,
   displaced,
+  driveSpeed,
+  driveHeat,
   rootCurrent,
   cableWatts,
   outletWatts,

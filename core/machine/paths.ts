@@ -104,7 +104,7 @@ export function leadPath(world: World, lead: Address, depth = 0): Path {
   return judge(world, [...up.leans, partElement(graph, p.part.id), ...leans], up.missing);
 }
 
-/** A hub's ports also listen to a control lead: its speed or colour signal. */
+/** A hub's ports also listen to a control lead: its speed or colour signal. None where the hub's own button or knob does it. */
 export function controlPath(world: World, lead: Address): Path | undefined {
   const { graph } = world;
   const c = graph.ofLead.get(lead);
@@ -112,7 +112,9 @@ export function controlPath(world: World, lead: Address): Path | undefined {
   if (!p) return undefined;
   const source = sourceOf(graph, p, (a) => graph.ofLead.get(a));
   if (source.kind !== "hub" || source.port.port.controlledBy === undefined) return undefined;
-  return leadPath(world, `${source.part.id}:${source.port.port.controlledBy}`);
+  const control = `${source.part.id}:${source.port.port.controlledBy}`;
+  if (graph.leads.get(control)?.lead.ownControl && !graph.ofLead.has(control)) return undefined;
+  return leadPath(world, control);
 }
 
 /** Is a slot or socket filled, and by what? */

@@ -86,7 +86,9 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
     const port = graph.ports.get(graph.ofLead.get(l.address)?.port ?? "");
     const harmed = port && mate(l.lead.family, port.port.family, l.lead.key, port.port.key).outcome === "harm";
     const over = port && overloaded(graph, port.address);
-    const path = leadPath(world, l.address);
+    // Addressable lights do nothing without a signal.
+    const control = l.lead.family === "light-12v" ? undefined : controlPath(world, l.address);
+    const path = join(world, [leadPath(world, l.address), ...(control ? [control] : [])]);
     add(
       `lit:${l.address}`,
       "Lights",

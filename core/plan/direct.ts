@@ -1,6 +1,6 @@
-import { type Address, type Graph, type LeadNode, naturally, type PortNode, runCostCm, runLengthMm } from "../build";
+import { type Address, type Graph, type LeadNode, naturally, type PartNode, type PortNode, runCostCm, runLengthMm } from "../build";
 import { mate, type Port, usable } from "../catalogue";
-import { bootDrive, isConstant, panelPlaces } from "../wiring";
+import { driveOrder, isConstant, panelPlaces, runsHot } from "../wiring";
 import type { PartCost } from "./levels";
 import type { Loosened } from "./loosened";
 import type { Model } from "./model";
@@ -48,7 +48,7 @@ export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectV
   const onPin = new Map<string, number[]>();
   const fill = new Map<Address, number[]>();
 
-  const boots = bootDrive(graph)?.id;
+  const drives = driveOrder(graph);
   const leads = [...graph.leads.values()]
     .filter((l) => DIRECT.has(l.lead.family) && l.lead.flow === "in" && !constantLeads.has(l.address))
     .sort((a, b) => naturally(a.address, b.address));
@@ -68,8 +68,7 @@ export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectV
         const variable = model.variable(`${node.address}>${port.address}${place ? `#${place.join(".")}` : ""}`, {
           ...directCost(graph, node, port),
           changes: before !== undefined && before !== port.address ? 1 : 0,
-          // The drive that the system starts from comes before the others.
-          canonical: port.port.rank * (node.part.id === boots ? 3000 : 1000) + (leads.length - i) * j + n,
+          canonical: (family === "m2" ? slotOrder(drives, node.part, port.port) : port.port.rank * 1000) + (leads.length - i) * j + n,
         });
         mine.push(variable);
         out.choices.push({ node, port, variable, ...(place ? { place } : {}) });
@@ -110,6 +109,12 @@ export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectV
   addData(model, graph, ports, occupied, out, loose);
   displace(model, ports, occupied, fill, out);
   return out;
+}
+
+/** Weighs which drive gets which slot: each in its turn the fastest that is left; where a slot is no faster, the cooler one. */
+function slotOrder(drives: readonly PartNode[], drive: PartNode, slot: Port): number {
+  const turn = drives.indexOf(drive);
+  return (drives.length - Math.max(0, turn)) * slot.rank * 20_000 + (runsHot(drive, slot) ? 10_000 : 0);
 }
 
 function push<K>(map: Map<K, number[]>, key: K, value: number): void {

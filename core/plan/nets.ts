@@ -48,6 +48,8 @@ export type PreviousGroup = (lead: string) => string | undefined;
 
 export function freeCost(node: LeadNode, spare: boolean): PartCost {
   if (spare) return {};
+  // A hub with a button of its own works without the board's signal: less can be done with it, nothing stays dark.
+  if (node.lead.ownControl) return { functionsReduced: 1 };
   if (node.lead.need === "mandatory") return { mandatoryFree: 1 };
   return node.lead.need === "wanted" ? { wantedFree: 1 } : { optionalFree: 1 };
 }
@@ -138,7 +140,11 @@ export function addNets(
       out.free.set(consumer.address, free);
       model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), [free, 1]], 1);
     } else {
-      model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), [unit, -1]], 0);
+      const changes = previous(consumer.address) === undefined ? 0 : 1;
+      const alone: [number, number][] = node.lead.ownControl
+        ? [[model.variable(`${consumer.address}>alone`, { ...freeOf(consumer), changes }), 1]]
+        : [];
+      model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), ...alone, [unit, -1]], 0);
     }
     for (const m of mine) onRoot.set(m.root.id, [...(onRoot.get(m.root.id) ?? []), m]);
     out.choices.push(...mine);

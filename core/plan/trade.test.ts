@@ -2,8 +2,11 @@ import { describe, expect, it } from "vitest";
 import { type Given, given, T } from "../../tests/fixtures/small";
 import { airOf, LOW_NOISE } from "../air";
 import { buildGraph } from "../build";
+import type { Port } from "../catalogue";
 import { check, checkParts } from "../checks";
+import { powerOn } from "../machine";
 import { plugLimitW, SENSE_W } from "../power";
+import { slotMBs } from "../wiring";
 import { type Plan, plan } from ".";
 
 /** What technicians meet on supplies, fans and drives, one build each; figures by hand beside them. */
@@ -230,6 +233,177 @@ describe("fans, lights, USB and drives", () => {
     const p = await planned(g);
     expect(feeds(p, "board:M2_1")).toBe(first);
     expect(p.connections.find((c) => c.lead === first)?.why).toMatch(/^The system starts from this drive/);
+  });
+  const fast = (id: string, readMBs: number, peakW: number) => ({ ...m2(id), ratings: { readMBs, peakW } });
+  const three = (heatsinks: boolean[] = [true, false, false], ranks = [0, 1, 2]) =>
+    T.board(
+      "b",
+      [5, 4, 3].map((generation, i) =>
+        T.port(`M2_${i + 1}`, "m2", "out", "drive-data", { rank: ranks[i], link: { generation, lanes: 4 }, heatsink: heatsinks[i] }),
+      ),
+    );
+  const seats = (p: Plan) => ["M2_1", "M2_2", "M2_3"].map((s) => feeds(p, `board:${s}`)?.split(":")[0]);
+  it("the drive of the system first, then the fastest drive in the fastest slot, whatever they are called", async () => {
+    const drives = [fast("slow", 3500, 5), fast("quick", 12000, 11), fast("mid", 7000, 6)];
+    const ids = (boot?: string) => [
+      { id: "board", type: "b" },
+      { id: "a", type: "slow", ...(boot === "a" ? { boot: true } : {}) },
+      { id: "b", type: "mid", ...(boot === "b" ? { boot: true } : {}) },
+      { id: "c", type: "quick", ...(boot === "c" ? { boot: true } : {}) },
+    ];
+    expect(seats(await planned(given([three(), ...drives], ids("c"))))).toEqual(["c", "b", "a"]);
+    expect(seats(await planned(given([three(), ...drives], ids("a"))))).toEqual(["a", "c", "b"]);
+    // Nobody says so: the first of the list starts the system.
+    expect(seats(await planned(given([three(), ...drives], ids())))).toEqual(["a", "c", "b"]);
+  });
+  it("where slots are equally fast, the hot drive gets the heatsink", async () => {
+    const drives = [fast("cool", 7000, 5), fast("hot", 7000, 9)];
+    const g = given(
+      [three([false, true, false], [0, 0, 1]), ...drives],
+      [
+        { id: "board", type: "b" },
+        { id: "a", type: "cool" },
+        { id: "z", type: "hot" },
+      ],
+    );
+    const p = await planned(g);
+    expect(seats(p)).toEqual(["a", "z", undefined]);
+    expect(rules(g, p).has("drive-heat")).toBe(false);
+    const bare = given([three([false, false, false]), ...drives], g.build.parts as never);
+    expect(rules(bare, await planned(bare)).has("drive-heat")).toBe(true);
+  });
+  // PCI Express base specification (from memory): 8, 16 and 32 GT/s a lane, 128 bits of data in 130; SATA 6 Gbit/s, 8 in 10.
+  it.each([
+    [3, 4, "nvme", 3938],
+    [3, 2, "nvme", 1969],
+    [4, 4, "nvme", 7877],
+    [5, 4, "nvme", 15754],
+    [4, 4, "sata", 600],
+  ] as const)("PCIe %i.0 x%i carries %s at %i MB/s", (generation, lanes, protocol, mbs) => {
+    expect(Math.round(slotMBs({ link: { generation, lanes } } as Port, protocol) ?? 0)).toBe(mbs);
+  });
+  it("a fast drive that hands put into a slow slot is named with a better one; where no better one is left it is a note", async () => {
+    const g = given(
+      [three(), fast("quick", 12000, 5)],
+      [
+        { id: "board", type: "b" },
+        { id: "d", type: "quick" },
+      ],
+    );
+    const found = (port: string) =>
+      check(buildGraph({ ...g.build, connections: [{ lead: "d:edge", port, state: "plugged" }] }, g.types), "plugged").filter(
+        (f) => f.rule === "drive-speed",
+      );
+    expect(found("board:M2_1")).toEqual([]);
+    expect(found("board:M2_3")[0]).toMatchObject({ severity: "warn", remedy: { kind: "move", port: "board:M2_1" } });
+    const two = given(
+      [three(), fast("quick", 12000, 5)],
+      [
+        { id: "board", type: "b" },
+        { id: "d", type: "quick" },
+        { id: "e", type: "quick" },
+      ],
+    );
+    const p = await planned(two);
+    const notes = check(buildGraph(p.build, two.types), "plan").filter((f) => f.rule === "drive-speed");
+    expect(notes.map((f) => [f.severity, f.ends[1]])).toEqual([["note", "board:M2_2"]]);
+  });
+  it("a light hub with a button gives way where the header is wanted for lights that have none; without a button it needs the header", async () => {
+    const hub = (more: Record<string, unknown>) => ({
+      id: "h",
+      kind: "hub",
+      maker: "",
+      name: "light hub",
+      ports: [
+        T.port("power", "sata-power", "in", "device-power", { need: "mandatory", load: { powerW: 10 }, limit: { currentA: 4 } }),
+        T.port("l1", "light-5v", "out", "light", { fedBy: "power", controlledBy: "in" }),
+      ],
+      leads: [T.lead("in", "light-5v", "light-control", 900, more)],
+    });
+    const make = (more: Record<string, unknown>, headers: number) =>
+      given(
+        [
+          T.board("b", [
+            T.port("ATX", "atx-24", "in", "board-power", { need: "mandatory" }),
+            T.port("FP", "panel-block", "out", "panel"),
+            ...Array.from({ length: headers }, (_, i) => T.port(`L${i}`, "light-5v", "out", "light", { limit: { currentA: 3, leds: 100 } })),
+          ]),
+          T.supply(
+            "p",
+            [
+              { id: "s", label: "s", count: 1, outlets: ["k"], ends: [{ id: "e", family: "sata-power", atMm: 900 }] },
+              { id: "m", label: "m", count: 1, captive: true, outlets: [], ends: [{ id: "e", family: "atx-24", atMm: 900 }] },
+            ],
+            ["k"],
+          ),
+          T.strip("s", 10, 0.3, false),
+          hub(more),
+          {
+            ...T.case("c", []),
+            leads: [T.lead("sw", "panel-loose", "panel", 900, { positions: ["power switch", "power switch ground"], need: "mandatory" })],
+          },
+        ],
+        [
+          { id: "case", type: "c" },
+          { id: "board", type: "b" },
+          { id: "supply", type: "p" },
+          { id: "hub", type: "h" },
+          { id: "s1", type: "s" },
+          { id: "s2", type: "s" },
+        ],
+      );
+    const lit = (g: Given, p: Plan, seen: "lit" | "dark") =>
+      powerOn(buildGraph({ ...p.build, connections: p.build.connections.map((c) => ({ ...c, state: "plugged" as const })) }, g.types)).lines.filter(
+        (l) => l.id.startsWith("lit:") && l.expected === seen,
+      ).length;
+    // One header: the strip takes it, the hub runs by its button and feeds the other strip.
+    const button = make({ ownControl: "button" }, 1);
+    const p = await planned(button);
+    expect(p).toMatchObject({ broken: [], status: "proved" });
+    expect([p.cost.wantedFree, p.cost.functionsReduced]).toEqual([0, 1]);
+    expect(p.free.find((f) => f.end === "hub:in")).toMatchObject({ need: "optional", reason: expect.stringMatching(/own button/) });
+    expect(lit(button, p, "lit")).toBe(2);
+    // Without a button one strip stays dark: the header can serve a strip or the hub.
+    const none = make({}, 1);
+    const q = await planned(none);
+    expect(q.cost.wantedFree).toBe(1);
+    // Whatever it leaves out: a hub without signal and button lights nothing.
+    expect(lit(none, q, "lit")).toBe(1);
+    // Two headers: the board sets both.
+    const both = await planned(make({ ownControl: "button" }, 2));
+    expect([both.cost.wantedFree, both.cost.functionsReduced]).toEqual([0, 0]);
+    expect(both.connections.find((c) => c.lead === "hub:in")?.why).toMatch(/hold the hub's button/);
+  });
+  it("a hub from the shelf may be taken for its button alone", async () => {
+    const hub = {
+      id: "h",
+      kind: "hub",
+      maker: "",
+      name: "light hub",
+      ports: [
+        T.port("power", "sata-power", "in", "device-power", { need: "mandatory", load: { powerW: 10 }, limit: { currentA: 4 } }),
+        ...[1, 2, 3].map((i) => T.port(`l${i}`, "light-5v", "out", "light", { fedBy: "power", controlledBy: "in" })),
+      ],
+      leads: [T.lead("in", "light-5v", "light-control", 900, { ownControl: "button" })],
+    };
+    const g = given(
+      [
+        T.board("b", []),
+        T.supply("p", [{ id: "s", label: "s", count: 1, outlets: ["k"], ends: [{ id: "e", family: "sata-power", atMm: 900 }] }], ["k"]),
+        T.strip("s", 10, 0.3, false),
+        hub,
+      ],
+      [
+        { id: "board", type: "b" },
+        { id: "supply", type: "p" },
+        { id: "s1", type: "s" },
+        { id: "s2", type: "s" },
+      ],
+      { policy: { mayOrder: false }, accessories: [{ type: "h", count: 1 }] },
+    );
+    const p = await planned(g);
+    expect(p).toMatchObject({ broken: [], status: "proved" });
+    expect([p.cost.wantedFree, p.cost.functionsReduced, p.cost.fromShelf]).toEqual([0, 1, 1]);
   });
   it("an internal USB hub is taken for two devices more than the board has halves, and hangs on one of them", async () => {
     const hub = {

@@ -142,7 +142,7 @@ function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id
         cost = addCost(cost, freeCost(node, consumer.spare));
         continue;
       }
-      if (isNew(node.part.id) && !splitter) broken.push(`${node.address} is an accessory that hangs on nothing`);
+      if (isNew(node.part.id) && !splitter && !node.lead.ownControl) broken.push(`${node.address} is an accessory that hangs on nothing`);
       else cost = addCost(addCost(cost, freeCost(node, consumer.spare)), { changes: wasOn.has(node.address) ? 1 : 0 });
       continue;
     }

@@ -1,4 +1,6 @@
-import { type Connection, type Graph, naturally, type PartNode, type PortNode } from "../build";
+import { type Connection, type Graph, naturally, type PartNode, type PortNode, wholeParts } from "../build";
+import type { Lead, Port } from "../catalogue";
+import { peakW } from "../power";
 
 /** The board port at the other end of a drive's data cable. */
 export function boardEnd(graph: Graph, atDrive: Connection | undefined): PortNode | undefined {
@@ -9,6 +11,45 @@ export function boardEnd(graph: Graph, atDrive: Connection | undefined): PortNod
     .sort(naturally)[0];
   return graph.ports.get(graph.ofLead.get(other ?? "")?.port ?? "");
 }
+
+/** Gigatransfers per second of a lane, by generation, and bits sent for 8 of data (PCI Express base specification, from memory). */
+const LANES: Record<number, { gtS: number; of8: number }> = {
+  1: { gtS: 2.5, of8: 10 },
+  2: { gtS: 5, of8: 10 },
+  3: { gtS: 8, of8: (8 * 130) / 128 },
+  4: { gtS: 16, of8: (8 * 130) / 128 },
+  5: { gtS: 32, of8: (8 * 130) / 128 },
+};
+/** SATA at 6 Gbit/s, 10 bits sent for 8 of data (Serial ATA, from memory), MB/s. */
+export const SATA_MBS = 600;
+
+/** What an M.2 slot carries to a drive in MB/s; undefined where the board's entry does not say. */
+export function slotMBs(port: Port, protocol: Lead["protocol"]): number | undefined {
+  if (protocol === "sata") return SATA_MBS;
+  const lane = port.link && LANES[port.link.generation];
+  return lane && port.link ? (lane.gtS * 1000 * port.link.lanes) / lane.of8 : undefined;
+}
+
+/** M.2 drives in the order in which they choose a slot: the one that the system starts from, then the fastest, then the hottest. */
+export function driveOrder(graph: Graph): PartNode[] {
+  const boots = bootDrive(graph);
+  return wholeParts(graph)
+    .filter((p) => p.type.kind === "drive" && p.type.leads.some((l) => l.family === "m2"))
+    .sort(
+      (a, b) =>
+        Number(b === boots) - Number(a === boots) ||
+        (b.type.ratings.readMBs ?? 0) - (a.type.ratings.readMBs ?? 0) ||
+        peakW(b) - peakW(a) ||
+        naturally(a.id, b.id),
+    );
+}
+
+/** Above this an NVMe drive without a heatsink slows itself down under load, W (common practice). */
+const BARE_W = 7;
+
+/** A drive that gets hot where no heatsink helps it. */
+export const runsHot = (drive: PartNode, slot: Port): boolean =>
+  slot.heatsink === false && drive.type.ratings.ownHeatsink !== true && peakW(drive) > BARE_W;
 
 /** The drive that the system starts from: the one that says so, else the first that goes into an M.2 slot. */
 export function bootDrive(graph: Graph): PartNode | undefined {

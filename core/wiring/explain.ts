@@ -1,7 +1,7 @@
 import { type Address, byText, type Connection, type Graph, type LeadNode, type PortNode, runLengthMm, zoneOf } from "../build";
 import { controlLost, family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, cpuPlugsNeeded, peakW, portDrawW } from "../power";
-import { bootDrive } from "./data";
+import { bootDrive, slotMBs } from "./data";
 import { hungOn } from "./hung";
 import { boardHas, panelPinout } from "./panel";
 import { schoolWords } from "./school";
@@ -30,7 +30,7 @@ export function whyHere(graph: Graph, c: Connection): string {
     case "sata-data":
       return `Nearest open port that no filled slot switches off.`;
     case "m2":
-      return `${bootDrive(graph) === l.part ? "The system starts from this drive. " : ""}${p.port.rank === 0 ? "The board's fastest slot" : "The fastest slot still open"}${p.port.displaces.length > 0 ? `; it switches ${list(p.port.displaces)} off` : ""}.`;
+      return whySlot(graph, l, p);
     case "memory-slot":
       return "The board's own order for this number of modules.";
     case "cpu-socket":
@@ -43,6 +43,17 @@ export function whyHere(graph: Graph, c: Connection): string {
     return `The only kind of port this plug goes into. Run ${Math.round(runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect))} mm of ${l.lead.lengthMm} mm.`;
   }
   return whyNet(graph, l, p);
+}
+
+function whySlot(graph: Graph, l: LeadNode, p: PortNode): string {
+  const mbs = slotMBs(p.port, l.lead.protocol);
+  const reads = l.part.type.ratings.readMBs;
+  return [
+    ...(bootDrive(graph) === l.part ? ["The system starts from this drive."] : []),
+    `${p.port.rank === 0 ? "The board's fastest slot" : "The fastest slot that faster drives leave"}${p.port.displaces.length > 0 ? `; it switches ${list(p.port.displaces)} off` : ""}.`,
+    ...(mbs !== undefined && reads !== undefined ? [`It carries ${Math.floor(mbs)} MB/s; the drive reads ${reads} MB/s at most.`] : []),
+    ...(p.port.heatsink ? ["A heatsink lies on it."] : []),
+  ].join(" ");
 }
 
 function whyNet(graph: Graph, l: LeadNode, p: PortNode): string {
@@ -61,6 +72,7 @@ function whyNet(graph: Graph, l: LeadNode, p: PortNode): string {
   if (on.leds > 0) parts.push(on.limitLeds === undefined ? `${on.leds} LEDs.` : `${on.leds} LEDs of ${on.limitLeds}.`);
   const words = schoolWords(graph.build.policy, l);
   if (words) parts.push(`${words.charAt(0).toUpperCase()}${words.slice(1)}.`);
+  if (l.lead.ownControl === "button") parts.push("The board sets the lights: hold the hub's button until they follow it (common practice).");
   if (controlLost(l.lead, on.root.port)) parts.push("Its speed cannot be set there: it runs at full speed.");
   if (l.lead.family === "usb2")
     parts.push(
@@ -101,6 +113,8 @@ export function whyFree(graph: Graph, l: LeadNode): string {
     (p) => p.port.flow === "out" && p.part !== l.part && usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)),
   );
   const kind = family(l.lead.family).name;
+  if (l.lead.ownControl)
+    return `${l.part.part.label ?? l.part.type.name} runs by its own ${l.lead.ownControl}${l.lead.ownControl === "button" ? ": press for the next mode, hold to give it to the board" : ""} (common practice).`;
   if (l.lead.role === "splitter-in") return "Not needed: every lead has a place without it. Keep it in the bag.";
   if (fits.length === 0) return `Nothing in this build has a port for it (${kind}${l.lead.key ? `, ${l.lead.key}` : ""}).`;
   if (l.lead.family === "panel-loose") {
@@ -164,6 +178,9 @@ export function whyEmpty(graph: Graph, p: PortNode): string {
   return "All plugs that reach it are in use, or their cables would pass their watts.";
 }
 
+/** How much a lead is missed when it stays free. */
+export const needOf = (l: LeadNode): Free["need"] => (l.lead.role === "splitter-in" || l.lead.ownControl ? "optional" : l.lead.need);
+
 /** Everything that stays free, with its reason. */
 export interface Free {
   end: Address;
@@ -176,7 +193,7 @@ export function freeEnds(graph: Graph): Free[] {
   const out: Free[] = [];
   for (const l of graph.leads.values()) {
     if (l.lead.flow !== "in" || l.lead.role === "cable-root" || graph.ofLead.has(l.address)) continue;
-    out.push({ end: l.address, what: l.name, need: l.lead.role === "splitter-in" ? "optional" : l.lead.need, reason: whyFree(graph, l) });
+    out.push({ end: l.address, what: l.name, need: needOf(l), reason: whyFree(graph, l) });
   }
   for (const p of graph.ports.values()) {
     if (p.port.flow !== "in" || graph.atPort.get(p.address)?.length) continue;

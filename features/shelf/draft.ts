@@ -57,7 +57,7 @@ export const FIELDS: Partial<Record<Type["kind"], Field[]>> = {
   cpu: [...DRAW, R("heatW", "Heat", "W"), R("limitMts", "Memory limit", "MT/s")],
   cooler: [BODY("heightMm", "Height"), BODY("underMm", "Room for memory under it"), R("cooledW", "Carries", "W"), ...DRAW],
   memory: [BODY("heightMm", "Height"), R("sizeGb", "Size", "GB"), R("profileMts", "Profile", "MT/s"), R("defaultMts", "Default", "MT/s"), ...DRAW],
-  drive: [R("sizeGb", "Size", "GB"), ...DRAW, R("startW", "Draw spinning up", "W")],
+  drive: [R("sizeGb", "Size", "GB"), R("readMBs", "Reads at most", "MB/s"), ...DRAW, R("startW", "Draw spinning up", "W")],
   card: [BODY("widthMm", "Length"), BODY("depthMm", "Height over the board"), { path: ["body", "slots"], word: "Slots" }, ...DRAW],
   supply: [R("powerW", "Rated", "W"), BODY("depthMm", "Length"), BODY("heightMm", "Height")],
   case: [

@@ -1,4 +1,4 @@
-import { whyFree } from "../../wiring";
+import { needOf, whyFree } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule } from "../rule";
 
 /** What stays unconnected, with its reason: never silently. */
@@ -10,7 +10,7 @@ export const freeLeads: Rule = {
   run: ({ graph }) =>
     [...graph.leads.values()].flatMap((l) => {
       if (l.lead.flow !== "in" || ["cable-root", "splitter-in"].includes(l.lead.role) || graph.ofLead.has(l.address)) return [];
-      const severity = l.lead.need === "mandatory" ? "stop" : l.lead.need === "wanted" ? "warn" : "note";
+      const severity = ({ mandatory: "stop", wanted: "warn", optional: "note" } as const)[needOf(l)];
       return [
         finding(
           "free-leads",
