@@ -276,6 +276,8 @@ function Ports({
               {field("x, mm", ["at", "xMm"], "w-20", true)}
               {field("y, mm", ["at", "yMm"], "w-20", true)}
               {field("Limit, A", ["limit", "currentA"], "w-20", true)}
+              {get(p, ["family"]) === "m2" ? field("PCIe generation", ["link", "generation"], "w-32", true) : null}
+              {get(p, ["family"]) === "m2" ? field("Lanes", ["link", "lanes"], "w-20", true) : null}
               <button type="button" className="key" onClick={() => set(["ports", i], undefined)}>
                 Remove
               </button>
