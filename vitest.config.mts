@@ -17,7 +17,7 @@ export default defineConfig({
       },
       {
         resolve: { alias },
-        test: { name: "browser", include: ["tests/browser/**/*.test.ts"], testTimeout: 120_000, hookTimeout: 120_000, fileParallelism: false },
+        test: { name: "browser", include: ["tests/browser/**/*.test.ts"], testTimeout: 300_000, hookTimeout: 300_000, fileParallelism: false },
       },
     ],
   },

@@ -1,5 +1,5 @@
 // npm test: all set-up on a separate database and port, then every check; closes with one line "N passed, N failed".
-// `npm test -- --only unit,database,browser,static` runs a part.
+// `npm test -- --only unit,database,browser,static` runs a part, `--file ways,wiring` only files with such names in it.
 import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
@@ -11,6 +11,8 @@ import { installDebian, installPackages, nodeIsNewEnough, say, secret, startClus
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 const at = process.argv.indexOf("--only");
 const only = at >= 0 ? (process.argv[at + 1] ?? "").split(",") : ["static", "unit", "database", "browser"];
+const named = process.argv.indexOf("--file");
+const files = named >= 0 ? (process.argv[named + 1] ?? "").split(",") : [];
 const wants = (part) => only.includes(part);
 
 nodeIsNewEnough();
@@ -43,7 +45,7 @@ function vitest(part) {
   const out = join(project, ".data", `results-${part}.json`);
   mkdirSync(dirname(out), { recursive: true });
   rmSync(out, { force: true });
-  spawnSync(bin("vitest"), ["run", "--project", part, "--reporter=default", "--reporter=json", `--outputFile.json=${out}`], {
+  spawnSync(bin("vitest"), ["run", "--project", part, "--reporter=default", "--reporter=json", `--outputFile.json=${out}`, ...files], {
     cwd: project,
     env,
     stdio: ["ignore", "inherit", "inherit"],

@@ -1,6 +1,6 @@
 import type { Build } from "../core/build";
 import { isDone } from "../core/build";
-import { compareCost, LEVEL_WORDS, LEVELS, type Plan as MadePlan, type PlanProgress } from "../core/plan";
+import { compareCost, LEVEL_WORDS, LEVELS, type Plan as MadePlan, type PlanProgress, proofWords } from "../core/plan";
 import { type EntityManager, Job, JobPart, type JobRow, Link, LockMode, layPart, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
@@ -10,6 +10,8 @@ import { no, type Result, yes } from "./result";
 export interface Planned {
   revision: number;
   status: string;
+  /** How far it is proved, in words; empty when to its end. */
+  proof: string;
   moved: number;
   placed: number;
   free: number;
@@ -98,9 +100,9 @@ function confirm(em: EntityManager, { job, by, startedAt }: Start, planned: Plan
     const last = await tx.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
     if (!last || last.revision !== planned.revision) return no("Somebody planned this job again meanwhile. That plan stays.");
     const tookMs = Math.round(performance.now() - startedAt);
-    Object.assign(last, { status: "proved", tookMs, ways: ways ?? null });
+    Object.assign(last, { status: "proved", proof: "", tookMs, ways: ways ?? null });
     log(tx, last.job, by, "plan", `Plan ${last.revision} is proved as it stands.`, { planRevision: last.revision });
-    return yes({ ...planned, status: "proved", tookMs });
+    return yes({ ...planned, status: "proved", proof: "", tookMs });
   });
 }
 
@@ -164,6 +166,7 @@ function store(em: EntityManager, { job, build, partsRevision, by, startedAt }: 
       revision,
       partsRevision: now.partsRevision,
       status: made.status,
+      proof: proofWords(made),
       cost: made.cost,
       free: made.free,
       ways: made.ways ?? null,
@@ -180,10 +183,10 @@ function store(em: EntityManager, { job, build, partsRevision, by, startedAt }: 
       now,
       by,
       "plan",
-      `Plan ${revision}, ${made.status}: ${placed} connections, ${free} wanted ${free === 1 ? "end" : "ends"} free, ${moved} moved.`,
+      `Plan ${revision}, ${made.status}: ${placed} connections, ${free} wanted ${free === 1 ? "end" : "ends"} free, ${moved} moved. ${proofWords(made)}`.trim(),
       { planRevision: revision },
     );
     if (now.stage === "intake") now.stage = "planning";
-    return yes({ revision, status: made.status, moved, placed, free, tookMs });
+    return yes({ revision, status: made.status, proof: proofWords(made), moved, placed, free, tookMs });
   });
 }

@@ -70,6 +70,8 @@ export interface JobView {
     madeBy: string;
     madeAt: string;
     tookMs: number;
+    /** How far it is proved, in words; empty when to its end. */
+    proof: string;
     cost: Record<string, number>;
     inBag: string[];
     /** What would let in what it leaves free; nothing where all that is wanted is in. */
@@ -127,7 +129,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       {
         orderBy: { revision: "desc" },
         populate: ["madeBy"],
-        fields: ["revision", "partsRevision", "status", "madeBy.name", "madeAt", "tookMs", "cost", "cables", "ways"],
+        fields: ["revision", "partsRevision", "status", "madeBy.name", "madeAt", "tookMs", "proof", "cost", "cables", "ways"],
       },
     ),
     em.find(Link, { job: job.id }),
@@ -175,6 +177,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
           madeBy: plan.madeBy.name,
           madeAt: plan.madeAt.toISOString(),
           tookMs: plan.tookMs,
+          proof: plan.proof,
           cost: plan.cost as Record<string, number>,
           inBag: (plan.cables as { inBag: string[] }).inBag,
           ways: (plan.ways as Ways | null) ?? null,

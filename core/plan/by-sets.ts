@@ -1,5 +1,5 @@
 import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "./levels";
-import { type Engine, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
+import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
 import { totalCost } from "./small";
 
 /** What is left of a piece when its links are taken out: one part, with the links it touches as variables of its own. */
@@ -20,6 +20,8 @@ interface Item {
   set: ReadonlySet<number>;
   cost: Cost;
   values: number[];
+  /** Where it was not proved to the end. */
+  short?: { provedTo?: Level | undefined; gap?: Gap | undefined };
 }
 
 /** Levels that a piece can cost at all, of these. */
@@ -204,6 +206,8 @@ class Sets {
   private readonly unproved: (Level | undefined)[] = [];
   private settled = true;
   private readonly tried = new Set<string>();
+  /** Each part by itself, with whatever links suit it: together they cost no more than any answer. */
+  private readonly alone: Item[] = [];
 
   constructor(
     private readonly whole: Piece,
@@ -226,9 +230,11 @@ class Sets {
       if (!found) return undefined;
       this.remember(f, found);
       this.least.push({ any: found.cost });
+      this.alone.push(found);
     }
     for (const p of this.paying.keys()) await this.next(p, undefined);
     if (this.lists.some((l) => l.length === 0)) return undefined;
+    this.alone.push(...this.lists.flatMap((l) => l[0] ?? []));
     for (;;) {
       const combination = this.cheapest();
       if (combination) await this.look(combination);
@@ -236,13 +242,31 @@ class Sets {
     }
     if (!this.best) await this.lookAtNothing();
     if (!this.best) return undefined;
-    const provedTo = lowest(this.unproved);
     return {
       values: this.best.values,
       proved: this.unproved.length === 0,
       ...(this.settled ? {} : { settled: false }),
-      ...(provedTo ? { provedTo } : {}),
+      ...(this.unproved.length > 0 ? this.reached(this.best.cost) : {}),
     };
+  }
+
+  /** How far an answer is proved by what the parts cost at least, each by itself, and how much better another could be there. */
+  private reached(cost: Cost): Pick<Solution, "provedTo" | "gap"> {
+    const bySolves = lowest(this.unproved);
+    let provedTo: Level | undefined;
+    for (const level of this.levels) {
+      const least = this.alone.map(({ cost: own, short }) => {
+        if (!short || (short.provedTo && LEVELS.indexOf(level) <= LEVELS.indexOf(short.provedTo))) return own[level];
+        return short.gap?.level === level ? own[level] - short.gap.by : 0;
+      });
+      const by = cost[level] - least.reduce((s, n) => s + n, 0);
+      const solved = bySolves !== undefined && LEVELS.indexOf(level) <= LEVELS.indexOf(bySolves);
+      if (!solved && by > 0) return { ...(provedTo ? { provedTo } : {}), gap: { level, by } };
+      // A solve that ended below says nothing about the levels under the first that the parts alone could better.
+      if (by > 0) return { provedTo: bySolves as Level };
+      provedTo = level;
+    }
+    return provedTo ? { provedTo } : {};
   }
 
   /** One part solved with a share of the time that is left; what was not proved is noted for the whole. Undefined: no such answer, or none that beats. */
@@ -260,7 +284,12 @@ class Sets {
       this.unproved.push(solution.provedTo);
     }
     if (solution.settled === false) this.settled = false;
-    return { set: setOf(part, solution.values), cost: addCost(zeroCost(), totalCost(part.piece, solution.values)), values: solution.values };
+    return {
+      set: setOf(part, solution.values),
+      cost: addCost(zeroCost(), totalCost(part.piece, solution.values)),
+      values: solution.values,
+      ...(solution.proved ? {} : { short: { provedTo: solution.provedTo, gap: solution.gap } }),
+    };
   }
 
   /** The next set of a paying part; none: the part has ended. */

@@ -1,6 +1,6 @@
 import loadHighs from "highs";
 import { LEVELS, type Level } from "./levels";
-import { type Engine, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
+import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
 
 /** The only file that knows `highs`. Loaded once a process; a throw of the module is turned into one short line. */
 let loading: ReturnType<typeof loadHighs> | undefined;
@@ -152,6 +152,11 @@ class Run {
     return status;
   }
 
+  /** What no answer costs less than, after a level was minimised: costs are whole numbers and never below nothing. */
+  bound(): number {
+    return Math.max(0, Math.ceil(Number(this.model.info.get("mip_dual_bound")) - 1e-6));
+  }
+
   /** Whatever has a length stays as it is. */
   keepLengths(): void {
     const kept = this.piece.costs.flatMap((c, i) => ((c.lengthCm ?? 0) > 0 ? [i] : []));
@@ -191,6 +196,7 @@ function solveLevels(
   const nothing = piece.rest.map((r) => (r ? 1 : 0));
   const run = new Run(highs, model, piece, performance.now() + deadlineS * 1000, [start, nothing]);
   let provedTo: Level | undefined;
+  let gap: Gap | undefined;
   let proved = true;
   let settled = true;
   // Still level with what is to be beaten; once better, it stays better.
@@ -208,7 +214,10 @@ function solveLevels(
       if (status === INFEASIBLE && !run.values) return undefined;
       if (!run.values) throw new OutOfTime(`no plan found in time (status ${status})`);
       if (status !== OPTIMAL && level === "canonical") settled = status !== TIME_LIMIT;
-      else if (status !== OPTIMAL) proved = false;
+      else if (status !== OPTIMAL) {
+        if (proved && level) gap = { level, by: run.at(level) - run.bound() };
+        proved = false;
+      }
     }
     if (!level) break;
     const best = run.at(level);
@@ -224,7 +233,7 @@ function solveLevels(
   }
   if (!run.values) throw new Error("nothing to solve");
   // The order of names only breaks ties: what costs anything is proved all the same.
-  return { values: run.values, proved, ...(proved && settled ? {} : { settled: false }), ...(provedTo ? { provedTo } : {}) };
+  return { values: run.values, proved, ...(proved && settled ? {} : { settled: false }), ...(provedTo ? { provedTo } : {}), ...(gap ? { gap } : {}) };
 }
 
 /** The module prints its whole minified text on an uncaught throw; keep one line. */

@@ -114,6 +114,14 @@ export interface Solution {
   settled?: boolean;
   /** The last level proved, when not all were. */
   provedTo?: Level;
+  /** The first level not proved, where it is known how much better an answer could be there. */
+  gap?: Gap;
+}
+
+/** An answer that is as good above a level may cost less there by at most so much. */
+export interface Gap {
+  level: Level;
+  by: number;
 }
 
 /** The time was up before anything at all was found: not a proof that nothing holds. */

@@ -5,9 +5,9 @@ import { bySets, lowest, ownLevels } from "./by-sets";
 import { unitParts, withoutUnusedAccessories } from "./candidates";
 import { highsEngine } from "./engine";
 import { type Laid, layOut } from "./lay-out";
-import { type Cost, LEVELS, type Level } from "./levels";
+import { type Cost, LEVEL_WORDS, LEVELS, type Level } from "./levels";
 import { type PieceMemory, remembering } from "./memory";
-import { type Engine, OutOfTime, type Piece } from "./model";
+import { type Engine, type Gap, OutOfTime, type Piece, type Solution } from "./model";
 import { forbid } from "./nets";
 import { isSmall, smallEngine } from "./small";
 import { verify } from "./verify";
@@ -25,6 +25,8 @@ export interface Plan {
   status: "proved" | "not yet proved";
   /** The last level proved everywhere, when not all were. */
   provedTo?: Level;
+  /** The first level not proved, where it is known how much better a plan could be there. */
+  gap?: Gap;
   /** Hard rules that the plan breaks: always empty unless something plugged or fixed breaks them. */
   broken: string[];
   leads: number;
@@ -52,6 +54,7 @@ interface Attempt {
   cost: Cost;
   proved: boolean;
   provedTo?: Level;
+  gap?: Gap;
   broken: string[];
   graph: Graph;
 }
@@ -152,8 +155,8 @@ async function look(run: Run, laid: Laid): Promise<FirstLook> {
 /** Values for a whole layout. */
 export interface Settled {
   chosen: (v: number) => number;
-  /** For each piece that was not proved (by its first variable), the level down to which it was. */
-  unproved: Map<number, Level | undefined>;
+  /** For each piece that was not proved (by its first variable), the level down to which it was, and what is open below. */
+  unproved: Map<number, Pick<Solution, "provedTo" | "gap">>;
 }
 
 /**
@@ -172,7 +175,7 @@ export async function settle(
   const values = model.names.map((_, v) => again?.before.chosen(v) ?? 0);
   const pieces = model.pieces().filter((p) => !again || p.vars.some((v) => again.changed.has(v)));
   const unproved: Settled["unproved"] = new Map(again?.before.unproved);
-  if (!supply.complete) unproved.set(-1, undefined);
+  if (!supply.complete) unproved.set(-1, {});
   // Small pieces first: each gets the share of the time that is its share of what is left to do.
   pieces.sort((a, b) => a.vars.length - b.vars.length);
   let todo = pieces.reduce((s, p) => s + p.vars.length, 0);
@@ -187,7 +190,7 @@ export async function settle(
     if (!solution) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");
     for (const [i, v] of piece.vars.entries()) values[v] = solution.values[i] ?? 0;
     if (solution.proved) unproved.delete(piece.vars[0] ?? -1);
-    else unproved.set(piece.vars[0] ?? -1, solution.provedTo);
+    else unproved.set(piece.vars[0] ?? -1, solution);
   }
   options.onProgress?.({ done: pieces.length, of: pieces.length });
   return { chosen: (v) => values[v] ?? 0, unproved };
@@ -203,7 +206,7 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
     const wrong = withoutOrder(graph, nets, settled.chosen);
     if (wrong.length === 0) break;
     if (again === MOST_AGAIN) {
-      settled.unproved.set(-2, undefined);
+      settled.unproved.set(-2, {});
       break;
     }
     const changed = new Set(wrong.flatMap((w) => forbid(model, nets, w.root, w.here, settled.chosen)));
@@ -218,16 +221,34 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
   const finished: Build = { ...start, parts: [...start.parts, ...made.parts], connections };
   const after = buildGraph(finished, types);
   const verdict = verify(after, before);
-  const provedTo = lowest(unproved);
+  const provedTo = lowest(unproved.map((u) => u.provedTo));
+  const gap = gapOf(unproved);
   return {
     parts: made.parts,
     connections,
     cost: verdict.cost,
     proved: unproved.length === 0,
     ...(provedTo ? { provedTo } : {}),
+    ...(gap ? { gap } : {}),
     broken: verdict.broken,
     graph: after,
   };
+}
+
+/** In words, how far a plan is proved that is not proved to its end: what is settled, and what no plan goes below. */
+export function proofWords({ status, cost, provedTo, gap }: Pick<Plan, "status" | "cost" | "provedTo" | "gap">): string {
+  if (status === "proved") return "";
+  const settled = provedTo ? `Best down to ${LEVEL_WORDS[provedTo]}` : "Not settled on any count yet";
+  return gap ? `${settled}; ${LEVEL_WORDS[gap.level]}: ${cost[gap.level]}, no plan below ${cost[gap.level] - gap.by}.` : `${settled}.`;
+}
+
+/** What is open at the first level that some piece did not prove. Costs add over pieces, and so do gaps. */
+function gapOf(unproved: readonly Pick<Solution, "provedTo" | "gap">[]): Gap | undefined {
+  const gaps = unproved.map((u) => u.gap);
+  const level = LEVELS.find((l) => gaps.some((g) => g?.level === l));
+  // A piece of which nothing is known above or at that level leaves it open by how much.
+  const known = unproved.every((u) => u.gap || (level && u.provedTo && LEVELS.indexOf(u.provedTo) >= LEVELS.indexOf(level)));
+  return level && known ? { level, by: gaps.reduce((s, g) => s + (g?.level === level ? g.by : 0), 0) } : undefined;
 }
 
 function finish(start: Build, best: Attempt): Plan {
@@ -253,6 +274,7 @@ function finish(start: Build, best: Attempt): Plan {
     cost: best.cost,
     status: best.proved && best.broken.length === 0 ? "proved" : "not yet proved",
     ...(best.provedTo ? { provedTo: best.provedTo } : {}),
+    ...(best.gap ? { gap: best.gap } : {}),
     broken: best.broken,
     leads: [...graph.leads.values()].filter((l) => !l.lead.role.startsWith("cable-root")).length,
   };

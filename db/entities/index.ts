@@ -119,6 +119,8 @@ export const Plan = defineEntity({
     revision: p.integer(),
     partsRevision: p.integer(),
     status: p.string(),
+    /** How far it is proved, in words; empty when to its end. */
+    proof: p.text().default(""),
     cost: p.json<unknown>(),
     free: p.json<unknown>(),
     /** What would let in what stays free. */

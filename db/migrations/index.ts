@@ -3,6 +3,7 @@ import { Parts } from "./0002-parts";
 import { MoneyAndSpares } from "./0003-money-and-spares";
 import { Overrides } from "./0004-overrides";
 import { WaysIn } from "./0005-ways";
+import { Proof } from "./0006-proof";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -11,4 +12,5 @@ export const MIGRATIONS = [
   { name: "0003-money-and-spares", class: MoneyAndSpares },
   { name: "0004-overrides", class: Overrides },
   { name: "0005-ways", class: WaysIn },
+  { name: "0006-proof", class: Proof },
 ];

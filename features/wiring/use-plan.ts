@@ -18,7 +18,9 @@ export interface Planning {
 
 const NO_ANSWER = "No answer from the server. What was stored stays. Check the network and plan again.";
 
-function ended(v: Planned): string {
+const ended = (v: Planned): string => `${endOf(v)} ${v.proof}`.trim();
+
+function endOf(v: Planned): string {
   const ends = `${v.placed} connections, ${v.moved} moved, ${v.free} wanted ${v.free === 1 ? "end" : "ends"} free`;
   const took = `${(v.tookMs / 1000).toFixed(1)} s`;
   if (v.after === "proved") return `Plan ${v.revision} is proved as it stands, in ${took}: ${ends}.`;
@@ -55,8 +57,8 @@ export function usePlan(number: string): Planning {
         setShare(line.share);
       } else if (line.kind === "first") {
         first.current = line.planned;
-        const { revision, placed } = line.planned;
-        say(`Plan ${revision}, not yet proved: ${placed} connections. Looking for a better one.`);
+        const { revision, placed, proof } = line.planned;
+        say(`Plan ${revision}, not yet proved: ${placed} connections. ${proof} Looking for a better one.`);
       } else say(line.result.ok ? ended(line.result.value) : line.result.sentence);
     },
     [say],

@@ -317,7 +317,9 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
               : act.sentence ||
                 heard ||
                 planning.sentence ||
-                (view.plan ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}.` : `${unplanned} leads, none planned.`)}
+                (view.plan
+                  ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}. ${view.plan.proof}`
+                  : `${unplanned} leads, none planned.`)}
             {view.plan?.stale && !act.pending && !planning.busy ? <strong className="block font-semibold">{STALE}</strong> : null}
           </p>
           {planning.busy ? (

@@ -9,7 +9,7 @@ beforeAll(async () => {
   browser = await launch();
   desk = await sit(browser, "Tansy Okoru");
   job = await plannedIn(desk.page, "examples/fs-1046.json");
-}, 120_000);
+});
 afterAll(async () => {
   await browser.close();
 });

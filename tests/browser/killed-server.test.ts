@@ -73,5 +73,5 @@ describe("a server that is killed while somebody works", () => {
     const log = (await page.getByRole("region", { name: "Log" }).textContent()) ?? "";
     expect(log.match(/Ebo Larkmoor/g)?.length ?? 0).toBeGreaterThanOrEqual(3);
     await context.close();
-  }, 180_000);
+  });
 });

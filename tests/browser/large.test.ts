@@ -24,7 +24,7 @@ async function openLarge(leads: number, seed: number): Promise<void> {
 beforeAll(async () => {
   browser = await launch();
   desk = await sit(browser, "Tansy Okoru");
-}, 120_000);
+});
 afterAll(async () => {
   await browser.close();
 });
@@ -41,7 +41,7 @@ describe("large builds", () => {
     });
     await page.getByRole("button", { name: "Plan the wiring" }).click();
     await page.getByRole("progressbar", { name: "Planning" }).waitFor();
-    await page.getByText(/^Plan 1, not yet proved: \d+ connections\. Looking for a better one\.$/).waitFor({ timeout: 60_000 });
+    await page.getByText(/^Plan 1, not yet proved: \d+ connections\. (Best down to|Not settled) .+ Looking for a better one\.$/).waitFor({ timeout: 150_000 });
     await page.getByText(/^Piece \d+ of \d+, looking at: .+$/).waitFor({ timeout: 30_000 });
     const long = await page.evaluate(() => (window as unknown as { long: number[] }).long);
     expect(Math.max(0, ...long)).toBeLessThan(MOST_TASK_MS);
@@ -49,13 +49,13 @@ describe("large builds", () => {
     await page.getByRole("button", { name: "Cancel" }).click();
     await page.getByText(/^Stopped\. Plan 1 stays, not yet proved: \d+ connections/).waitFor();
     await page.getByRole("link", { name: "Go to the bench" }).waitFor();
-  }, 180_000);
+  });
   it("goes on to the proof of about 120 leads: at once, as it stands, or by a better one in its place", async () => {
     const { page } = desk;
     await openLarge(120, 2);
     await page.getByRole("button", { name: "Plan the wiring" }).click();
     await page.getByText(/^Plan \d+(, proved in .+| is proved as it stands.+)$/).waitFor({ timeout: 150_000 });
-  }, 180_000);
+  });
   it("is readable: every dock has its words inside, and one loom shows only its own", async () => {
     const { page } = desk;
     const docks = () =>

@@ -31,6 +31,8 @@ export interface Seat {
 export async function sit(browser: Browser, who: string, size = { width: 1280, height: 800 }): Promise<Seat> {
   const context = await browser.newContext({ viewport: size });
   const page = await context.newPage();
+  // Test machines stall for tens of seconds at times.
+  page.setDefaultTimeout(90_000);
   const errors: string[] = [];
   page.on("pageerror", (e) => errors.push(e.message));
   page.on("console", (m) => {
@@ -86,6 +88,6 @@ export async function plannedIn(page: Page, file: string): Promise<string> {
   await page.goto(`${base()}/job/${job}/wiring`);
   await page.waitForLoadState("networkidle");
   await page.getByRole("button", { name: "Plan the wiring" }).click();
-  await page.getByText(/Plan 1, proved in/).waitFor({ timeout: 60_000 });
+  await page.getByText(/Plan 1, proved in/).waitFor({ timeout: 150_000 });
   return job;
 }

@@ -95,7 +95,7 @@ describe("a job whose parts are still on a list", () => {
     await sheet.getByText(/with what else is changed in the copy/).waitFor({ timeout: 20_000 });
     await sheet.getByRole("button", { name: "Keep all 2 changes" }).waitFor();
     await sheet.getByRole("button", { name: "Plan both wirings" }).click();
-    await sheet.getByRole("heading", { name: "Wiring" }).waitFor({ timeout: 60_000 });
+    await sheet.getByRole("heading", { name: "Wiring" }).waitFor({ timeout: 150_000 });
     await accessible(page);
     await chip.click();
     await sheet.getByLabel("In place of").selectOption("cooler");

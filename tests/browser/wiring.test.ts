@@ -9,7 +9,7 @@ beforeAll(async () => {
   browser = await launch();
   desk = await sit(browser, "Tansy Okoru");
   job = await plannedIn(desk.page, "examples/fs-1041.json");
-}, 120_000);
+});
 afterAll(async () => {
   await browser.close();
 });
@@ -20,7 +20,7 @@ describe("the wiring screen", () => {
     const lead = page.getByRole("region", { name: "Leads" }).getByText("Rear fan").first();
     await lead.click();
     await page.getByRole("button", { name: "Take it, to place it elsewhere" }).click();
-    await page.getByText(/^Next best: .+\.$/).waitFor({ timeout: 60_000 });
+    await page.getByText(/^Next best: .+\.$/).waitFor({ timeout: 150_000 });
     const places = page.getByRole("region", { name: "Where it could go" });
     await places.getByRole("button", { name: /SYS_FAN1 \(here\).*Best: nothing more/ }).waitFor();
     expect(await places.getByRole("button", { name: /Costs: / }).count()).toBeGreaterThan(0);
@@ -31,7 +31,7 @@ describe("the wiring screen", () => {
   it("plans again in a part of the time: the threads remember what they solved", async () => {
     const { page } = desk;
     await page.getByRole("button", { name: "Plan again" }).click();
-    await page.getByText(/Plan 2, proved in .*, 0 moved/).waitFor({ timeout: 60_000 });
+    await page.getByText(/Plan 2, proved in .*, 0 moved/).waitFor({ timeout: 150_000 });
   });
   it("school against school: both planned, what differs, then the job follows the other and its plan is stale", async () => {
     const { page } = desk;
@@ -40,7 +40,7 @@ describe("the wiring screen", () => {
     expect(await sheet.getByRole("button", { name: "Compare" }).isDisabled()).toBe(true);
     await sheet.getByLabel("Case fans").selectOption("own-header");
     await sheet.getByRole("button", { name: "Compare" }).click();
-    await sheet.getByText("Both are planned. Nothing is stored.").waitFor({ timeout: 60_000 });
+    await sheet.getByText("Both are planned. Nothing is stored.").waitFor({ timeout: 150_000 });
     await sheet.getByRole("heading", { name: "Wiring" }).waitFor();
     await accessible(page);
     await sheet.getByRole("button", { name: "Follow what is picked" }).click();
@@ -48,7 +48,7 @@ describe("the wiring screen", () => {
     await sheet.getByRole("button", { name: "Close" }).click();
     await page.getByText("A part changed after this plan was made: it is stale.").waitFor();
     await page.getByRole("button", { name: "Plan the wiring again" }).click();
-    await page.getByText(/Plan 3, proved in/).waitFor({ timeout: 60_000 });
+    await page.getByText(/Plan 3, proved in/).waitFor({ timeout: 150_000 });
   });
   it("goes out as files, and a connection list comes in again: what fits is fixed, the rest is named", async () => {
     const { page } = desk;
