@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEMO, demo } from "../../tests/fixtures/demo";
 import { generated } from "../../tests/fixtures/generated";
-import { compareCost, plan } from ".";
+import { compareCost, LEVEL_WORDS, LEVELS, plan, proofWords } from ".";
 import { bySets } from "./by-sets";
 import { highsEngine } from "./engine";
 import type { Level } from "./levels";
@@ -102,6 +102,30 @@ describe("hubs on offer, set by set", () => {
     },
     120_000,
   );
+
+  it("stopped early it says how far it is, and the best of all lies where it says", async () => {
+    let open = 0;
+    for (const seed of [1, 2, 3]) {
+      const { build, types } = generated(60, seed);
+      const best = await plan(build, types);
+      expect(best).toMatchObject({ status: "proved" });
+      expect([best.gap, best.provedTo, proofWords(best)]).toEqual([undefined, undefined, ""]);
+      for (const deadlineS of [0.01, 0.1, 0.3, 0.6]) {
+        const p = await plan(build, types, { deadlineS });
+        if (p.status === "proved") continue;
+        open += 1;
+        const settled = p.provedTo ? LEVELS.slice(0, LEVELS.indexOf(p.provedTo) + 1) : [];
+        expect(settled.map((l) => p.cost[l])).toEqual(settled.map((l) => best.cost[l]));
+        if (!p.gap) continue;
+        const { level, by } = p.gap;
+        expect(by).toBeGreaterThan(0);
+        const above = LEVELS.slice(0, LEVELS.indexOf(level));
+        if (above.every((l) => p.cost[l] === best.cost[l])) expect(best.cost[level]).toBeGreaterThanOrEqual(p.cost[level] - by);
+        expect(proofWords(p)).toContain(`${LEVEL_WORDS[level]}: ${p.cost[level]}, no plan below ${p.cost[level] - by}.`);
+      }
+    }
+    expect(open).toBeGreaterThan(0);
+  }, 120_000);
 
   it("with next to no time there is a plan all the same, it breaks nothing and says that it is not proved", async () => {
     const { build, types } = generated(120, 3);

@@ -14,7 +14,7 @@ afterAll(async () => {
 });
 
 const JOB = "FS-1041";
-const unproved = (p: MadePlan): MadePlan => ({ ...p, status: "not yet proved" });
+const unproved = (p: MadePlan): MadePlan => ({ ...p, status: "not yet proved", provedTo: "fromBag", gap: { level: "lengthCm", by: 30 } });
 const withoutOne = (p: MadePlan) => {
   const gone = p.connections.find((c) => c.state === "planned");
   return p.connections.filter((c) => c !== gone);
@@ -45,7 +45,14 @@ describe("a plan that takes long", () => {
       async (build, how) => {
         asked += 1;
         if (asked === 1) expect(how?.deadlineS).toBeLessThan(3.01);
-        else expect((await last(JOB)).status).toBe("not yet proved");
+        else {
+          const stands = await last(JOB);
+          const cm = (stands.cost as { lengthCm: number }).lengthCm;
+          expect(stands).toMatchObject({
+            status: "not yet proved",
+            proof: `Best down to cables from the bag; length in cm: ${cm}, no plan below ${cm - 30}.`,
+          });
+        }
         const p = await make(build);
         return asked === 1 ? unproved(p) : p;
       },
@@ -53,7 +60,7 @@ describe("a plan that takes long", () => {
     );
     expect(r).toMatchObject({ ok: true, value: { status: "proved", after: "proved" } });
     const plan = await last(JOB);
-    expect(plan.status).toBe("proved");
+    expect(plan).toMatchObject({ status: "proved", proof: "" });
     expect(w.heard.map((n) => n.kind)).toContain("first");
     const em = db.em();
     const texts = (await em.find(LogEntry, { job: (await jobOf(em, JOB)).id, planRevision: plan.revision }, { orderBy: { id: "asc" } })).map(
