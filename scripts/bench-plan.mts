@@ -2,7 +2,7 @@ import { buildGraph, type PortNode, runLengthMm } from "../core/build";
 import { mate, usable } from "../core/catalogue";
 import { type Cost, compareCost, LEVELS, PieceMemory, type Plan, plan } from "../core/plan";
 import { highsEngine } from "../core/plan/engine";
-import { totalCost } from "../core/plan/small";
+import { totalCost } from "../core/plan/piece";
 import { DEMO, demo } from "../tests/fixtures/demo";
 import { generated } from "../tests/fixtures/generated";
 import { given, T } from "../tests/fixtures/small";

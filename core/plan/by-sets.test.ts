@@ -7,7 +7,8 @@ import { bySets } from "./by-sets";
 import { highsEngine } from "./engine";
 import type { Level } from "./levels";
 import { type Engine, Model, type Piece } from "./model";
-import { isSmall, smallEngine, totalCost } from "./small";
+import { totalCost } from "./piece";
+import { isSmall, smallEngine } from "./small";
 
 const alone = (p: Piece): Engine => (isSmall(p) ? smallEngine : highsEngine);
 /** The planner as it is without sets: one solve for all that hangs together. */

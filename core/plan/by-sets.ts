@@ -1,6 +1,6 @@
 import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "./levels";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
-import { totalCost } from "./small";
+import { totalCost } from "./piece";
 
 /** What is left of a piece when its links are taken out: one part, with the links it touches as variables of its own. */
 interface Part {
@@ -272,10 +272,10 @@ class Sets {
   /** One part solved with a share of the time that is left; what was not proved is noted for the whole. Undefined: no such answer, or none that beats. */
   private async ask(part: Part, piece: Piece, share: number, beat?: Cost, begin?: readonly number[]): Promise<Item | undefined> {
     const bounded = beat ? below(piece, beat) : piece;
-    const start = begin ?? (this.options.start && part.at.map((i) => this.options.start?.[i] ?? 0));
+    const starts = [...(begin ? [begin] : []), ...(this.options.starts ?? []).map((s) => part.at.map((i) => s[i] ?? 0))];
     const solution = await this.engineFor(bounded).solve(bounded, ownLevels(bounded, this.levels), {
       deadlineS: Math.max(LEAST_S, ((this.until - performance.now()) / 1000) * share),
-      ...(start ? { start } : {}),
+      starts,
       ...(beat ? { beat } : {}),
       ...(this.options.onLevel ? { onLevel: this.options.onLevel } : {}),
     });

@@ -1,6 +1,7 @@
 import loadHighs from "highs";
-import { LEVELS, type Level } from "./levels";
+import { compareCost, LEVELS, type Level } from "./levels";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
+import { costAt, holds, totalCost } from "./piece";
 
 /** The only file that knows `highs`. Loaded once a process; a throw of the module is turned into one short line. */
 let loading: ReturnType<typeof loadHighs> | undefined;
@@ -29,19 +30,6 @@ function sparse(piece: Piece) {
   }
   return { starts, indices, values };
 }
-
-/** Checks a rounded answer against every row: the solver's tolerances must not leak into a plan. */
-export function holds(piece: Piece, values: readonly number[]): boolean {
-  return (
-    values.every((v, i) => v >= 0 && v <= (piece.upper[i] ?? 1)) &&
-    piece.rows.every((r) => {
-      const sum = r.terms.reduce((s, [v, c]) => s + c * (values[v] ?? 0), 0);
-      return sum >= r.lower - 1e-6 && sum <= r.upper + 1e-6;
-    })
-  );
-}
-
-const costAt = (piece: Piece, level: Level, values: readonly number[]) => piece.costs.reduce((s, c, i) => s + (c[level] ?? 0) * (values[i] ?? 0), 0);
 
 /** Level by level: the optimum of each becomes a row for the next. */
 export const highsEngine: Engine = {
@@ -104,10 +92,11 @@ class Run {
     private readonly model: HighsModel,
     private readonly piece: Piece,
     private readonly until: number,
-    starts: readonly (readonly number[] | undefined)[],
+    starts: readonly (readonly number[])[],
   ) {
     this.upper = [...piece.upper];
-    this.values = starts.find((v): v is number[] => v !== undefined && holds(piece, v));
+    for (const v of starts)
+      if (holds(piece, v) && (!this.values || compareCost(totalCost(piece, v), totalCost(piece, this.values)) < 0)) this.values = [...v];
   }
 
   leftS(): number {
@@ -190,11 +179,11 @@ function solveLevels(
   model: HighsModel,
   piece: Piece,
   levels: readonly Level[],
-  { deadlineS, start, beat, onLevel, levelShare = MOST_OF_THE_TIME }: SolveOptions,
+  { deadlineS, starts = [], beat, onLevel, levelShare = MOST_OF_THE_TIME }: SolveOptions,
 ): Solution | undefined {
   // Everything free is an answer, if a poor one: a plan comes out whatever the time.
   const nothing = piece.rest.map((r) => (r ? 1 : 0));
-  const run = new Run(highs, model, piece, performance.now() + deadlineS * 1000, [start, nothing]);
+  const run = new Run(highs, model, piece, performance.now() + deadlineS * 1000, [...starts, nothing]);
   let provedTo: Level | undefined;
   let gap: Gap | undefined;
   let proved = true;

@@ -15,6 +15,8 @@ export interface Laid {
   /** Which variable says that a unit is taken. */
   used: ReadonlyMap<string, number>;
   nets: NetVariables;
+  /** The group of roots that the last plan had each lead on. */
+  before: ReadonlyMap<string, string>;
   supply: SupplyVariables;
   direct: DirectVariables;
   /** At least one of these is 1 where any unit is taken. */
@@ -72,6 +74,7 @@ export function layOut(start: Build, before: Graph, types: TypeLookup, units: re
     model,
     used,
     nets,
+    before: group,
     supply,
     direct,
     offered: [...used.values(), ...supply.adapters.filter((a) => units.some((u) => u.id === a.adapter.id)).map((a) => a.variable)],

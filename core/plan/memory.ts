@@ -1,7 +1,7 @@
 import type { Build, Connection } from "../build";
 import type { PartCost } from "./levels";
 import type { Engine, Piece, Solution } from "./model";
-import { totalCost } from "./small";
+import { totalCost } from "./piece";
 
 interface Entry {
   /** The costs of change that it was solved with; empty: none at all. */

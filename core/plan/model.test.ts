@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { highsEngine, holds } from "./engine";
+import { highsEngine } from "./engine";
 import { addCost, compareCost, LEVEL_WORDS, LEVELS, zeroCost } from "./levels";
 import { Model, type Piece } from "./model";
-import { smallEngine, totalCost } from "./small";
+import { holds, totalCost } from "./piece";
+import { smallEngine } from "./small";
 
 const pieceOf = (m: Model): Piece => {
   const [p] = m.pieces();

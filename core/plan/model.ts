@@ -9,6 +9,8 @@ export class Model {
   readonly rows: { lower: number; upper: number; terms: [number, number][] }[] = [];
   /** Variables whose choice lets a piece fall apart: the hubs on offer. */
   readonly links = new Set<number>();
+  /** Variables that follow from others: raised as far as rows ask for it. */
+  readonly helpers = new Set<number>();
   /** Variables of rows where every link that is taken asks for more and gives nothing: the supply's. */
   readonly asked = new Set<number>();
   private readonly byName = new Map<string, number>();
@@ -25,6 +27,32 @@ export class Model {
     this.costs.push(cost);
     this.byName.set(name, index);
     return index;
+  }
+
+  /** A variable that follows from others, and only costs. */
+  helper(name: string, cost: PartCost = {}, upper = 1, rest = false): number {
+    const v = this.variable(name, cost, upper, rest);
+    this.helpers.add(v);
+    return v;
+  }
+
+  /** Raises helpers as far as the rows ask for it; what no helper mends stays as it is. Values by variable. */
+  completed(values: readonly number[]): number[] {
+    const out = [...values];
+    const asked = this.rows.filter((r) => r.terms.some(([v]) => this.helpers.has(v)));
+    // One helper may ask for another: a zone on one root more asks for one root beyond the first.
+    for (let pass = 0; pass < 3; pass++)
+      for (const r of asked) {
+        let over = r.terms.reduce((s, [v, c]) => s + c * (out[v] ?? 0), 0);
+        for (const [v, c] of r.terms) {
+          if (!this.helpers.has(v)) continue;
+          const by = over > r.upper && c < 0 ? (over - r.upper) / -c : over < r.lower && c > 0 ? (r.lower - over) / c : 0;
+          const raise = Math.min(Math.ceil(by), (this.upper[v] ?? 1) - (out[v] ?? 0));
+          out[v] = (out[v] ?? 0) + raise;
+          over += c * raise;
+        }
+      }
+    return out;
   }
 
   row(terms: [number, number][], lower: number, upper: number): void {
@@ -129,8 +157,8 @@ export class OutOfTime extends Error {}
 
 export interface SolveOptions {
   deadlineS: number;
-  /** An answer to begin with, where it holds. */
-  start?: readonly number[] | undefined;
+  /** Answers to begin with: the best of those that hold. */
+  starts?: readonly (readonly number[])[] | undefined;
   /** Share of the time that is left which one level below the shop's way may take: 0.6 unless said. */
   levelShare?: number | undefined;
   /** Only answers that cost less count. */

@@ -35,6 +35,9 @@ export interface NetVariables {
   choices: NetChoice[];
   splitters: NetSplitters[];
   free: Map<string, number>;
+  /** Control leads of units that need no header of the board, where nothing else is chosen. */
+  alone: Map<string, number>;
+  groups: Nets["groups"];
 }
 
 /** Weighs outlets above names in the order of equals. */
@@ -82,8 +85,8 @@ export function addNets(
   previous: PreviousGroup,
   loose?: Loosened,
 ): NetVariables {
-  const out: NetVariables = { choices: [], splitters: [], free: new Map() };
   const { consumers, roots, groups } = nets;
+  const out: NetVariables = { choices: [], splitters: [], free: new Map(), alone: new Map(), groups };
   const onRoot = new Map<string, NetChoice[]>();
   const behind: { variable: number; root: Root; hosts: Consumer[] }[] = [];
 
@@ -141,9 +144,8 @@ export function addNets(
       model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), [free, 1]], 1);
     } else {
       const changes = previous(consumer.address) === undefined ? 0 : 1;
-      const alone: [number, number][] = node.lead.ownControl
-        ? [[model.variable(`${consumer.address}>alone`, { ...freeOf(consumer), changes }), 1]]
-        : [];
+      if (node.lead.ownControl) out.alone.set(consumer.address, model.variable(`${consumer.address}>alone`, { ...freeOf(consumer), changes }));
+      const alone = [...out.alone].flatMap(([a, v]): [number, number][] => (a === consumer.address ? [[v, 1]] : []));
       model.exactly([...mine.map((m): [number, number] => [m.variable, 1]), ...alone, [unit, -1]], 0);
     }
     for (const m of mine) onRoot.set(m.root.id, [...(onRoot.get(m.root.id) ?? []), m]);
@@ -311,7 +313,7 @@ function addZones(model: Model, nets: Nets, out: NetVariables, tight: boolean): 
     const on = groups
       .filter((g) => !kept.has(g))
       .map((g) => {
-        const w = model.variable(`zone ${zone} on ${g}`);
+        const w = model.helper(`zone ${zone} on ${g}`);
         for (const c of here.filter((x) => x.root.group === g))
           model.atMost(
             [
@@ -323,7 +325,7 @@ function addZones(model: Model, nets: Nets, out: NetVariables, tight: boolean): 
         if (tight) tighten(model, nets, g, zone, out, w);
         return w;
       });
-    const extra = model.variable(`zone ${zone} extra`, { extraRoots: 1 }, Math.max(1, on.length + kept.size));
+    const extra = model.helper(`zone ${zone} extra`, { extraRoots: 1 }, Math.max(1, on.length + kept.size));
     model.atMost([...on.map((w): [number, number] => [w, 1]), [extra, -1]], 1 - kept.size);
   }
 }
@@ -372,12 +374,12 @@ function addSpeedSignals(model: Model, graph: Graph, nets: Nets, out: NetVariabl
     if (nets.placed.some((p) => p.consumer.zone === zone && p.consumer.reports)) continue;
     const seen = out.choices.filter((c) => c.consumer.zone === zone && c.consumer.reports && rootReports(graph, c.root));
     if (!nets.consumers.some((c) => c.zone === zone && c.reports)) continue;
-    const lost = model.variable(`zone ${zone} silent`, { functionsReduced: 1 }, 1, true);
+    const lost = model.helper(`zone ${zone} silent`, { functionsReduced: 1 }, 1, true);
     model.atLeast([...seen.map((c): [number, number] => [c.variable, 1]), [lost, 1]], 1);
   }
   for (const header of [...graph.ports.values()].filter((p) => p.port.role === "cpu-fan" && p.port.flow === "out")) {
     if (nets.placed.some((p) => p.group === header.address && p.consumer.reports)) continue;
-    const silent = model.variable(`${header.address} silent`, { mandatoryFree: 1 }, 1, true);
+    const silent = model.helper(`${header.address} silent`, { mandatoryFree: 1 }, 1, true);
     const seen = out.choices.filter((c) => c.root.group === header.address && c.consumer.reports);
     model.atLeast([...seen.map((c): [number, number] => [c.variable, 1]), [silent, 1]], 1);
   }
@@ -390,7 +392,7 @@ function addOwnHeaders(model: Model, graph: Graph, nets: Nets, out: NetVariables
     const here = out.choices.filter((c) => c.root.group === group && c.consumer.node.lead.role === "case-fan");
     const kept = nets.placed.filter((p) => p.group === group && p.consumer.node.lead.role === "case-fan").length;
     if (here.length + kept < 2) continue;
-    const shared = model.variable(`${group} shared`, { schoolDepartures: 1 }, here.length + kept);
+    const shared = model.helper(`${group} shared`, { schoolDepartures: 1 }, here.length + kept);
     model.atMost([...here.map((c): [number, number] => [c.variable, 1]), [shared, -1]], 1 - kept);
   }
 }

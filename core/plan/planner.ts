@@ -4,6 +4,7 @@ import { assemble, withoutOrder } from "./assemble";
 import { bySets, lowest, ownLevels } from "./by-sets";
 import { unitParts, withoutUnusedAccessories } from "./candidates";
 import { highsEngine } from "./engine";
+import { firstFit } from "./first-fit";
 import { type Laid, layOut } from "./lay-out";
 import { type Cost, LEVEL_WORDS, LEVELS, type Level } from "./levels";
 import { type PieceMemory, remembering } from "./memory";
@@ -173,6 +174,7 @@ export async function settle(
   const { model, supply } = laid;
   const { options } = run;
   const values = model.names.map((_, v) => again?.before.chosen(v) ?? 0);
+  const starts = [first, firstFit(laid, laid.before)].map((s) => model.completed(model.names.map((n) => s.get(n) ?? 0)));
   const pieces = model.pieces().filter((p) => !again || p.vars.some((v) => again.changed.has(v)));
   const unproved: Settled["unproved"] = new Map(again?.before.unproved);
   if (!supply.complete) unproved.set(-1, {});
@@ -184,7 +186,7 @@ export async function settle(
     todo -= piece.vars.length;
     const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), {
       deadlineS,
-      start: piece.vars.map((v) => first.get(model.names[v] ?? "") ?? 0),
+      starts: starts.map((s) => piece.vars.map((v) => s[v] ?? 0)),
       onLevel: (level) => options.onProgress?.({ done: n, of: pieces.length, level }),
     });
     if (!solution) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");

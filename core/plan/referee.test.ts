@@ -8,7 +8,7 @@ import { plainWhole } from "../../tests/referee/plain-whole";
 import type { Build } from "../build";
 import { type Cost, compareCost, LEVELS, plan } from ".";
 import { highsEngine } from "./engine";
-import { totalCost } from "./small";
+import { totalCost } from "./piece";
 
 const strip = ({ canonical: _, ...levels }: Cost) => levels;
 

@@ -1,6 +1,6 @@
-import { holds } from "./engine";
-import { compareCost, LEVELS, type PartCost } from "./levels";
+import { compareCost, type PartCost } from "./levels";
 import type { Engine, Piece } from "./model";
+import { holds, totalCost } from "./piece";
 
 /** Pieces up to this size are settled by trying everything, which is faster than starting a solver. */
 const MOST_COMBINATIONS = 2048;
@@ -30,13 +30,3 @@ export const smallEngine: Engine = {
     return best && { values: best.values, proved: true };
   },
 };
-
-export function totalCost(piece: Piece, values: readonly number[]): PartCost {
-  const sum: PartCost = {};
-  for (const [i, c] of piece.costs.entries()) {
-    const v = values[i] ?? 0;
-    if (v === 0) continue;
-    for (const l of LEVELS) if (c[l]) sum[l] = (sum[l] ?? 0) + v * (c[l] ?? 0);
-  }
-  return sum;
-}
