@@ -11,7 +11,6 @@ import { layOut } from "./lay-out";
 import { costAt, holds } from "./piece";
 
 type Case = Parameters<typeof plan>[0];
-const NETS = new Set(["fan-4", "fan-3", "light-5v", "light-12v", "usb2"]);
 
 /** The start for each piece that is of fans, lights and USB alone, with its cost. */
 function starts(build: Case, types: Parameters<typeof plan>[1], families: ReadonlySet<string>) {
@@ -42,12 +41,15 @@ describe("a first fit", () => {
       { numRuns: 40, seed: 3 },
     );
   });
-  it("keeps leads where the last plan had them", async () => {
-    const { build, types } = generated(60, 2);
-    const made = await plan(build, types);
-    const again = starts(made.build, types, NETS).filter(({ piece, values }) => holds(piece, values));
+  it.each(["fs-1041", "fs-1042", "fs-1047"] as const)("%s: keeps leads where the last plan had them", async (name) => {
+    const { build, types } = demo(name);
+    const made = await plan({ ...build, connections: [] }, types);
+    const again = starts(made.build, types, new Set());
     expect(again.length).toBeGreaterThan(0);
-    for (const { piece, values } of again) expect(costAt(piece, "changes", values)).toBe(0);
+    for (const { piece, values } of again) {
+      expect(holds(piece, values)).toBe(true);
+      expect(costAt(piece, "changes", values)).toBe(0);
+    }
   });
   // By hand: two places of three and two fans, headers of 1 A, 0.3 A a fan: each place on one header, by a splitter of three and one of two.
   it("puts each place on a root of its own with the smallest splitters that do", () => {
