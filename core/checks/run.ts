@@ -11,6 +11,7 @@ import { cpuFanSignal } from "./rules/cpu-fan-signal";
 import { cpuSocket } from "./rules/cpu-socket";
 import { dangling } from "./rules/dangling";
 import { displaced } from "./rules/displaced";
+import { driveData } from "./rules/drive-data";
 import { driveHeat } from "./rules/drive-heat";
 import { drivePorts } from "./rules/drive-ports";
 import { driveSpeed } from "./rules/drive-speed";
@@ -85,6 +86,7 @@ export const RULES: readonly Rule[] = [
   supplySystem,
   panelPins,
   displaced,
+  driveData,
   driveSpeed,
   driveHeat,
   rootCurrent,

@@ -68,10 +68,15 @@ function whyNet(graph: Graph, l: LeadNode, p: PortNode): string {
       `Shares ${on.name} with ${list(mates.map((m) => m.tag).sort(byText))}${same.length === mates.length && family(l.lead.family).loom === "fans" ? `: all cool one place (${zone})` : ""}.`,
     );
   }
-  if (on.limitA !== undefined && family(l.lead.family).loom !== "front-panel") parts.push(`${amps(on.currentA)} of ${amps(on.limitA)}.`);
+  if (on.limitA !== undefined && on.currentA > 0 && family(l.lead.family).loom !== "front-panel")
+    parts.push(`${amps(on.currentA)} of ${amps(on.limitA)}.`);
   if (on.leds > 0) parts.push(on.limitLeds === undefined ? `${on.leds} LEDs.` : `${on.leds} LEDs of ${on.limitLeds}.`);
   const words = schoolWords(graph.build.policy, l);
   if (words) parts.push(`${words.charAt(0).toUpperCase()}${words.slice(1)}.`);
+  if (l.lead.role === "hub-control" || l.lead.role === "light-control")
+    parts.push(
+      `Only the ${l.lead.role === "hub-control" ? "speed" : "colour"} signal comes from here; the current comes through the hub's own plug.`,
+    );
   if (l.lead.ownControl === "button") parts.push("The board sets the lights: hold the hub's button until they follow it (common practice).");
   if (controlLost(l.lead, on.root.port)) parts.push("Its speed cannot be set there: it runs at full speed.");
   if (l.lead.family === "usb2")

@@ -242,7 +242,8 @@ export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale,
 /** Broken at blanks where the dock is narrow, unless it is too low for one line more. */
 function dockWords({ lines, w, h }: DockItem): string[] {
   const broken = lines.flatMap((t) => (t.length * 6.6 > w - 4 && t.includes(" ") ? t.split(" ") : [t]));
-  return broken.length * 13 <= h ? broken : lines;
+  // Where height is short too, "9 leads" becomes "9", as gathered docks say it.
+  return broken.length * 13 <= h ? broken : lines.map((t) => (t.length * 6.6 > w - 4 ? (/^\d+(?= )/.exec(t)?.[0] ?? t) : t));
 }
 
 /** At rest a lead is 14 px of its cord, pointing outwards. */

@@ -16,7 +16,7 @@ export function RegionMap({
 }) {
   return (
     <fieldset className="absolute right-2 bottom-2 z-10 border border-rule bg-raised p-1">
-      <legend className="sr-only">Region of the board</legend>
+      <legend className="float-left w-full text-second">Board by region, ports filled</legend>
       <div className="grid grid-cols-3 gap-0.5">
         {BOARD_REGIONS.map(({ name }) => {
           const ports = scene.ports.filter((p) => regionOfBoard(p, scene) === name);
