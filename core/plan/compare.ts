@@ -32,13 +32,16 @@ export interface PlanDifference {
   proved: boolean;
 }
 
-const graphOf = (plan: Plan, types: readonly PartType[]): Graph => buildGraph(plan.build, typeLookup(plan.build, types));
+/** What of a plan is compared. */
+type Compared = Pick<Plan, "build" | "cost" | "status" | "accessories" | "cables" | "leads">;
+
+const graphOf = (plan: Compared, types: readonly PartType[]): Graph => buildGraph(plan.build, typeLookup(plan.build, types));
 
 /**
  * What differs from one plan to another. `types` are looked up where a build does not carry its own. Length and the
  * order of names decide nothing here: a centimetre more is said, not counted as worse on its own.
  */
-export function comparePlans(before: Plan, after: Plan, types: readonly PartType[] = []): PlanDifference {
+export function comparePlans(before: Compared, after: Compared, types: readonly PartType[] = []): PlanDifference {
   const levels = LEVELS.filter((l) => l !== "canonical" && l !== "changes" && before.cost[l] !== after.cost[l]).map(
     (level): LevelRow => ({
       level,
@@ -50,7 +53,7 @@ export function comparePlans(before: Plan, after: Plan, types: readonly PartType
   );
   const first = levels.find((l) => l.level !== "lengthCm");
   const [a, b] = [graphOf(before, types), graphOf(after, types)];
-  const counts = (plan: Plan) => {
+  const counts = (plan: Compared) => {
     const out = new Map<string, number>();
     for (const x of plan.accessories) out.set(x.type, (out.get(x.type) ?? 0) + 1);
     return out;
@@ -59,7 +62,8 @@ export function comparePlans(before: Plan, after: Plan, types: readonly PartType
   const nameOf = (type: string) => [...a.parts.values(), ...b.parts.values()].find((p) => p.type.id === type)?.type.name ?? type;
   const more = (x: Map<string, number>, y: Map<string, number>) =>
     [...x].flatMap(([t, n]) => (n > (y.get(t) ?? 0) ? [`${n - (y.get(t) ?? 0)} × ${nameOf(t)}`] : [])).sort(naturally);
-  const bag = (x: Plan, y: Plan, g: Graph) => x.cables.inBag.filter((c) => !y.cables.inBag.includes(c)).map((c) => g.parts.get(c)?.part.label ?? c);
+  const bag = (x: Compared, y: Compared, g: Graph) =>
+    x.cables.inBag.filter((c) => !y.cables.inBag.includes(c)).map((c) => g.parts.get(c)?.part.label ?? c);
   return {
     levels,
     better: first === undefined ? "neither" : first.way === "better" ? "after" : "before",

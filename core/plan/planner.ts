@@ -73,7 +73,7 @@ export async function plan(build: Build, types: TypeLookup, options: PlanOptions
   const { start, before } = run;
   // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
   if (options.memory?.stillBest(build)) {
-    const verdict = verify(before, before);
+    const verdict = verify(before, before, start);
     const ids = new Set(start.parts.map((p) => p.id));
     const parts = build.parts.filter((p) => !ids.has(p.id));
     return finish(start, { parts, connections: [...build.connections], cost: verdict.cost, proved: true, broken: verdict.broken, graph: before });
@@ -222,7 +222,7 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
   const connections = [...start.connections.filter(isConstant), ...made.connections];
   const finished: Build = { ...start, parts: [...start.parts, ...made.parts], connections };
   const after = buildGraph(finished, types);
-  const verdict = verify(after, before);
+  const verdict = verify(after, before, start);
   const provedTo = lowest(unproved.map((u) => u.provedTo));
   const gap = gapOf(unproved);
   return {

@@ -1,4 +1,4 @@
-import { type Address, type Connection, type Graph, manhattanMm, type PartNode, type PortNode, runCostCm, runLengthMm } from "../build";
+import { type Address, type Build, type Connection, type Graph, manhattanMm, type PartNode, type PortNode, runCostCm, runLengthMm } from "../build";
 import { family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../power";
 import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
@@ -24,12 +24,16 @@ interface Hung {
   group: string;
 }
 
-/** `before`: the build as it was before planning, whose planned connections count as the last plan. */
-export function verify(graph: Graph, before: Graph): Verdict {
+/**
+ * `before`: the build as it was before planning, whose planned connections count as the last plan. `given`: what it is planned
+ * with; every other part of the plan is an accessory that it takes, also where the last plan took the same.
+ */
+export function verify(graph: Graph, before: Graph, given: Build = before.build): Verdict {
   const broken: string[] = [];
   let cost = zeroCost();
   const hung = hangings(graph, broken);
-  const isNew = (id: string) => !before.build.parts.some((p) => p.id === id);
+  const ids = new Set(given.parts.map((p) => p.id));
+  const isNew = (id: string) => !ids.has(id);
   placesAndMating(graph, broken);
   netLimits(graph, hung, broken);
   cost = addCost(cost, netCosts(graph, before, hung, isNew, broken));

@@ -7,6 +7,7 @@ import { findJobs, importBuild } from "../../server/jobs";
 import { OrderMore, orderMore } from "../../server/order-more";
 import { SetAsideEntry, setAside } from "../../server/overrides";
 import { type PlaceRow, Places, placeCosts } from "../../server/places";
+import { type PlanChange, PlanChanges, planChanges } from "../../server/plan-changes";
 import { type Planned, planJob } from "../../server/plan-job";
 import { no, type Result, yes } from "../../server/result";
 import { changeSchools, SchoolsChange } from "../../server/schools";
@@ -43,6 +44,7 @@ const JobNumber = z.object({ number: z.string().min(1).max(40) });
 export const planAction = async (input: unknown): Promise<Result<Planned>> =>
   fresh(await act(JobNumber, input, (em, by, v) => planJob(em, v.number, by)));
 export const orderMoreAction = async (input: unknown) => fresh(await act(OrderMore, input, orderMore));
+export const planChangesAction = async (input: unknown): Promise<Result<PlanChange>> => act(PlanChanges, input, planChanges);
 export const setAsideAction = async (input: unknown) => fresh(await act(SetAsideEntry, input, setAside));
 export const tickAction = async (input: unknown) => fresh(await act(Tick, input, tick));
 export const fixAction = async (input: unknown) => fresh(await act(Fix, input, fix));

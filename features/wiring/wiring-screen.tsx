@@ -9,6 +9,7 @@ import { useAct } from "../frame/use-act";
 import { useKeys } from "../frame/use-keys";
 import { fixAction } from "../job/actions";
 import { BoardPlan } from "./board-plan";
+import { Changes } from "./changes";
 import { WiringFiles } from "./files";
 import { FindLeads } from "./find-field";
 import { findLeads, type Group, groupLeads, type Show, scanned } from "./find-leads";
@@ -322,6 +323,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
                   : `${unplanned} leads, none planned.`)}
             {view.plan?.stale && !act.pending && !planning.busy ? <strong className="block font-semibold">{STALE}</strong> : null}
           </p>
+          {view.plan && view.plan.revision > 1 && !planning.busy ? <Changes number={number} revision={view.plan.revision} /> : null}
           {planning.busy ? (
             <div className="flex items-center gap-2">
               <div className="min-w-0 flex-1">

@@ -32,6 +32,11 @@ describe("the wiring screen", () => {
     const { page } = desk;
     await page.getByRole("button", { name: "Plan again" }).click();
     await page.getByText(/Plan 2, proved in .*, 0 moved/).waitFor({ timeout: 150_000 });
+    await page.getByRole("button", { name: "What plan 2 changed" }).click();
+    const sheet = page.getByRole("dialog", { name: "What plan 2 changed" });
+    await sheet.getByText("Both wirings are equally good.").waitFor();
+    await accessible(page);
+    await sheet.getByRole("button", { name: "Close" }).click();
   });
   it("school against school: both planned, what differs, then the job follows the other and its plan is stale", async () => {
     const { page } = desk;

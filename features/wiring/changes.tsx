@@ -1,0 +1,41 @@
+"use client";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import type { PlanChange } from "../../server/plan-changes";
+import { Sheet } from "../../ui/sheet";
+import { useAct } from "../frame/use-act";
+import { planChangesAction } from "../job/actions";
+import { WiringDifference } from "./wiring-difference";
+
+/** Before and after: what the last plan changed against the one before it. */
+export function Changes({ number, revision }: { number: string; revision: number }) {
+  const act = useAct();
+  const [change, setChange] = useState<PlanChange | null>(null);
+  return (
+    <Dialog.Root
+      onOpenChange={(open) => {
+        setChange(null);
+        act.clear();
+        if (!open) return;
+        act.run(async () => {
+          const r = await planChangesAction({ number });
+          if (r.ok) setChange(r.value);
+          return r;
+        });
+      }}
+    >
+      <Dialog.Trigger className="flex min-h-8 items-center self-start text-second underline underline-offset-4">
+        What plan {revision} changed
+      </Dialog.Trigger>
+      <Sheet title={`What plan ${revision} changed`} className="w-[720px]">
+        <div className="region min-h-0 flex-1">
+          {change ? (
+            <WiringDifference rows={change.rows} before={`in plan ${change.before}`} after={`in plan ${change.after}`} under={2} />
+          ) : (
+            <p role="status">{act.pending ? "Comparing …" : act.sentence}</p>
+          )}
+        </div>
+      </Sheet>
+    </Dialog.Root>
+  );
+}
