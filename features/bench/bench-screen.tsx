@@ -241,6 +241,7 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
           {port && family(port.port.family).order.length > 0 ? (
             <PinPicture
               bench
+              onBoard={port.part.type.kind === "board"}
               family={family(port.port.family)}
               pins={port.port.family === "panel-block" ? (lead?.place ?? []) : []}
               {...(port.port.family === "panel-block" ? { signals: panelPinout(port.port) } : {})}

@@ -137,6 +137,7 @@ function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, o
           <PinPicture
             family={family(port.port.family)}
             pins={port.port.family === "panel-block" ? (lead.place ?? []) : []}
+            onBoard={port.part.type.kind === "board"}
             {...(port.port.family === "panel-block" ? { signals: panelPinout(port.port) } : {})}
           />
         </section>
@@ -235,7 +236,12 @@ function PortInspector({ scene, portAddress, leads, onChoose }: InspectorProps &
         )}
       </section>
       <Meters scene={scene} portAddress={portAddress} />
-      <PinPicture family={family(node.port.family)} pins={[]} {...(node.port.family === "panel-block" ? { signals: panelPinout(node.port) } : {})} />
+      <PinPicture
+        family={family(node.port.family)}
+        pins={[]}
+        onBoard={node.part.type.kind === "board"}
+        {...(node.port.family === "panel-block" ? { signals: panelPinout(node.port) } : {})}
+      />
       {fits.length > 0 ? (
         <section aria-label="What could go in">
           <h3 className="font-semibold">What could go in</h3>

@@ -16,7 +16,8 @@ export function RegionMap({
 }) {
   return (
     <fieldset className="absolute right-2 bottom-2 z-10 border border-rule bg-raised p-1">
-      <legend className="float-left w-full text-second">Board by region, ports filled</legend>
+      <legend className="sr-only">Region of the board</legend>
+      <p className="px-1 text-second">Ports filled</p>
       <div className="grid grid-cols-3 gap-0.5">
         {BOARD_REGIONS.map(({ name }) => {
           const ports = scene.ports.filter((p) => regionOfBoard(p, scene) === name);

@@ -53,7 +53,7 @@ export function WiringDifference({
       <Words title={`Only ${after}`} list={[...rows.accessories.come, ...rows.inBag.come.map((c) => `${c} stays in the bag`)]} />
       <Words title={`Only ${before}`} list={[...rows.accessories.gone, ...rows.inBag.gone.map((c) => `${c} stays in the bag`)]} />
       {rows.moves.length > 0 ? (
-        <details>
+        <details open={rows.moves.length <= 12}>
           <summary className="cursor-pointer">
             {rows.moves.length} {rows.moves.length === 1 ? "lead" : "leads"} elsewhere
           </summary>

@@ -30,11 +30,14 @@ export function PinPicture({
   pins,
   signals,
   bench = false,
+  onBoard = true,
 }: {
   family: PictureFamily;
   pins: readonly number[];
   signals?: ReadonlyMap<number, string>;
   bench?: boolean;
+  /** False for a socket of another part: a drive, a hub, a supply. */
+  onBoard?: boolean;
 }) {
   const rows = f.order;
   const columns = Math.max(0, ...rows.map((r) => r.length));
@@ -53,7 +56,7 @@ export function PinPicture({
   const wire = (n: number) => f.pins.find((p) => p.pin === n)?.wire;
   return (
     <figure className="flex flex-col gap-2">
-      <figcaption className={bench ? "text-bench" : "text-second text-soft"}>Looking at the board's pins</figcaption>
+      <figcaption className={bench ? "text-bench" : "text-second text-soft"}>Looking at the {onBoard ? "board's" : "socket's"} pins</figcaption>
       <svg
         width={w + 4}
         height={h + 4}
