@@ -1,6 +1,6 @@
 import { buildGraph, type PortNode, runLengthMm } from "../core/build";
 import { mate, usable } from "../core/catalogue";
-import { type Cost, compareCost, LEVELS, PieceMemory, type Plan, plan } from "../core/plan";
+import { type Cost, compareCost, LEVELS, PieceMemory, type Plan, plan, proofWords } from "../core/plan";
 import { highsEngine } from "../core/plan/engine";
 import { totalCost } from "../core/plan/piece";
 import { DEMO, demo } from "../tests/fixtures/demo";
@@ -108,10 +108,10 @@ for (const [size, seeds] of [
               ? "ours is better"
               : `OURS IS WORSE: plain ${words(plain.cost)}`
         }`;
-    const state = (p: Plan) => (p.status === "proved" ? "proved" : `not proved, settled to ${p.provedTo ?? "nothing"}`);
+    const state = (p: Plan) => (p.status === "proved" ? "proved" : proofWords(p));
     console.log(`  ${size}/${seed}  ${ours.leads} leads: ${words(ours.cost)}`);
     console.log(
-      `     first ${firstS.toFixed(2)} s (${first.status}; ${level ? `differs at ${level}: ${first.cost[level]}` : `equal above length, length ${gap >= 0 ? "+" : ""}${gap.toFixed(1)} %`})`,
+      `     first ${firstS.toFixed(2)} s (${state(first)}; ${level ? `differs at ${level}: ${first.cost[level]}` : `equal above length, length ${gap >= 0 ? "+" : ""}${gap.toFixed(1)} %`})`,
     );
     console.log(`     whole ${oursS.toFixed(2)} s (${state(ours)}); plain ${plainS.toFixed(2)} s (${against}): ${(plainS / oursS).toFixed(1)} times`);
   }
@@ -166,11 +166,16 @@ for (const [name, { build, types }] of [
       .filter((p) => p.part.type.kind === "board" && run(p) <= l.lead.lengthMm)
       .sort((a, b) => run(a) - run(b))[0]?.address;
   };
-  for (const where of ["where the plan has it", "in the nearest other port that is empty"] as const) {
+  const WHERE = [
+    "in the nearest other port that is empty, or where the plan has it",
+    "where the plan has it",
+    "in the nearest other port that is empty",
+  ];
+  for (const where of WHERE) {
     const times: number[] = [];
     let proved = 0;
     for (const pick of own) {
-      const port = where === "where the plan has it" ? pick.port : elsewhere(pick.lead);
+      const port = where === WHERE[1] ? pick.port : (elsewhere(pick.lead) ?? (where === WHERE[0] ? pick.port : undefined));
       if (!port) continue;
       const connections = planned.connections.map((c) =>
         c === pick ? { lead: c.lead, port, ...(port === c.port && c.place ? { place: c.place } : {}), state: "fixed" as const } : c,
