@@ -192,7 +192,11 @@ export async function settle(
     if (!solution) throw new Error("The planner found no assignment at all, which cannot be: every lead may stay free.");
     for (const [i, v] of piece.vars.entries()) values[v] = solution.values[i] ?? 0;
     if (solution.proved) unproved.delete(piece.vars[0] ?? -1);
-    else unproved.set(piece.vars[0] ?? -1, solution);
+    else
+      unproved.set(piece.vars[0] ?? -1, {
+        ...(solution.provedTo ? { provedTo: solution.provedTo } : {}),
+        ...(solution.gap ? { gap: solution.gap } : {}),
+      });
   }
   options.onProgress?.({ done: pieces.length, of: pieces.length });
   return { chosen: (v) => values[v] ?? 0, unproved };
