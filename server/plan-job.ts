@@ -1,6 +1,7 @@
+import { createHash } from "node:crypto";
 import type { Build } from "../core/build";
 import { isDone } from "../core/build";
-import { compareCost, LEVEL_WORDS, LEVELS, type Plan as MadePlan, type PlanProgress, proofWords } from "../core/plan";
+import { compareCost, heldOf, holdsStill, keyOf, LEVEL_WORDS, LEVELS, type Plan as MadePlan, type PlanProgress, proofWords } from "../core/plan";
 import { type EntityManager, Job, JobPart, type JobRow, Link, LockMode, layPart, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
@@ -60,7 +61,9 @@ export async function planJob(
   const { build } = await buildOfJob(em, job);
   // The row is read again later and refreshes itself; what it was now is what counts.
   const start: Start = { job, build, partsRevision: job.partsRevision, by, startedAt: performance.now() };
-  const asked: Asked = { onProgress: (now) => watch?.news(progress(now)), signal: watch?.signal, ways: "always" };
+  const last = await em.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
+  const stillBest = last?.status === "proved" && last.proofKey === hashOf(build) && holdsStill(build, last.held as string[]);
+  const asked: Asked = { stillBest, onProgress: (now) => watch?.news(progress(now)), signal: watch?.signal, ways: "always" };
   let first: PlanAndWays;
   try {
     first = await make(build, watch ? { ...asked, deadlineS: FIRST_S, ways: "when proved" } : asked);
@@ -83,6 +86,9 @@ export async function planJob(
   const done = same ? await confirm(em.fork(), start, kept.value, better) : await store(em.fork(), start, better);
   return done.ok ? yes({ ...done.value, after: same ? ("proved" as const) : ("replaced" as const) }) : done;
 }
+
+/** Everything that decides a plan, in few characters. */
+const hashOf = (build: Build) => createHash("sha256").update(keyOf(build)).digest("hex");
 
 interface Start {
   job: JobRow;
@@ -167,6 +173,8 @@ function store(em: EntityManager, { job, build, partsRevision, by, startedAt }: 
       partsRevision: now.partsRevision,
       status: made.status,
       proof: proofWords(made),
+      proofKey: hashOf(made.build),
+      held: heldOf(made.build),
       cost: made.cost,
       free: made.free,
       ways: made.ways ?? null,

@@ -9,7 +9,7 @@ const THREADS = 2;
 const MOST_WAITING = 40;
 
 export type Task =
-  | { kind: "plan"; build: Build; deadlineS: number; ways?: Asked["ways"] }
+  | { kind: "plan"; build: Build; deadlineS: number; ways?: Asked["ways"]; stillBest?: boolean | undefined }
   | { kind: "places"; build: Build; deadlineS: number; lead: Address; places: readonly Place[] };
 
 /** How a plan is asked for. */
@@ -18,6 +18,8 @@ export interface Asked {
   onProgress?: (now: PlanProgress) => void;
   /** Say what would let in what stays free. */
   ways?: "always" | "when proved" | undefined;
+  /** The build is a plan that was proved, and only more of it is held than was then. */
+  stillBest?: boolean | undefined;
   /** Ends the work; what waits is not begun. */
   signal?: AbortSignal | undefined;
 }
@@ -125,7 +127,7 @@ export type PlanAndWays = Plan & { ways?: Ways };
 
 /** Plans in a thread, so that a heavy solve never holds up another request; the thread remembers what it solved. */
 export const planInThread = (build: Build, asked: Asked = {}): Promise<PlanAndWays> =>
-  run({ kind: "plan", build, deadlineS: asked.deadlineS ?? DEADLINE_S, ways: asked.ways }, asked);
+  run({ kind: "plan", build, deadlineS: asked.deadlineS ?? DEADLINE_S, ways: asked.ways, stillBest: asked.stillBest }, asked);
 
 /** What each place of one lead would cost, in the same threads. */
 export const placesInThread = (build: Build, lead: Address, places: readonly Place[]): Promise<PlaceCost[]> =>

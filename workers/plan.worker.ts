@@ -16,7 +16,7 @@ parentPort?.on("message", (task: Task) => {
   const options = { deadlineS: task.deadlineS, memory, onProgress: (progress: PlanProgress) => say({ progress }) };
   const work = task.kind === "plan" ? planAndWays() : costsOfPlaces(task.build, types, task.lead, task.places, options);
   async function planAndWays(): Promise<PlanAndWays> {
-    const made = await plan(task.build, types, options);
+    const made = await plan(task.build, types, task.kind === "plan" ? { ...options, stillBest: task.stillBest } : options);
     if (task.kind !== "plan" || !task.ways || (task.ways === "when proved" && made.status !== "proved")) return made;
     const ways = await waysIn(made, types, { deadlineS: WAYS_S, memory });
     return ways ? { ...made, ways } : made;

@@ -23,8 +23,7 @@ export class PieceMemory {
 
   /** Is this build, connection by connection, a plan that was proved while no more was held than is held now? */
   stillBest(build: Build): boolean {
-    const held = new Set(heldOf(build));
-    const still = this.plans.get(keyOf(build))?.some((then) => then.every((c) => held.has(c))) ?? false;
+    const still = this.plans.get(keyOf(build))?.some((then) => holdsStill(build, then)) ?? false;
     if (still) this.hits += 1;
     return still;
   }
@@ -68,9 +67,16 @@ export class PieceMemory {
 
 const MOST_PLANS = 20;
 const at = (c: Connection) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`;
-const heldOf = (build: Build) => build.connections.filter((c) => c.state !== "planned").map(at);
+/** What is fixed, plugged or checked in a build. */
+export const heldOf = (build: Build) => build.connections.filter((c) => c.state !== "planned").map(at);
 /** Everything that decides a plan, and where every plug is, but not which of them are held. */
-const keyOf = ({ connections, ...rest }: Build) => JSON.stringify([connections.map(at).sort(), rest]);
+export const keyOf = ({ connections, ...rest }: Build) => JSON.stringify([connections.map(at).sort(), rest]);
+
+/** Everything that was held then is held now. */
+export function holdsStill(build: Build, then: readonly string[]): boolean {
+  const held = new Set(heldOf(build));
+  return then.every((c) => held.has(c));
+}
 
 const withoutChanges = ({ changes: _changes, ...rest }: PartCost) => rest;
 

@@ -39,6 +39,8 @@ export interface PlanOptions {
   engine?: Engine;
   /** Pieces solved before, by this plan or another: the same piece is not solved again. */
   memory?: PieceMemory;
+  /** The build is a plan that was proved, and only more of it is held than was then. */
+  stillBest?: boolean | undefined;
   onProgress?: (now: PlanProgress) => void;
 }
 
@@ -72,7 +74,7 @@ export async function plan(build: Build, types: TypeLookup, options: PlanOptions
   const run = begin(build, types, options);
   const { start, before } = run;
   // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
-  if (options.memory?.stillBest(build)) {
+  if (options.stillBest || options.memory?.stillBest(build)) {
     const verdict = verify(before, before, start);
     const ids = new Set(start.parts.map((p) => p.id));
     const parts = build.parts.filter((p) => !ids.has(p.id));

@@ -121,6 +121,9 @@ export const Plan = defineEntity({
     status: p.string(),
     /** How far it is proved, in words; empty when to its end. */
     proof: p.text().default(""),
+    /** What it was proved for, as a hash, and what was held then. */
+    proofKey: p.text().default(""),
+    held: p.json<unknown>().default("[]"),
     cost: p.json<unknown>(),
     free: p.json<unknown>(),
     /** What would let in what stays free. */

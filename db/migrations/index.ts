@@ -4,6 +4,7 @@ import { MoneyAndSpares } from "./0003-money-and-spares";
 import { Overrides } from "./0004-overrides";
 import { WaysIn } from "./0005-ways";
 import { Proof } from "./0006-proof";
+import { ProofKey } from "./0007-proof-key";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -13,4 +14,5 @@ export const MIGRATIONS = [
   { name: "0004-overrides", class: Overrides },
   { name: "0005-ways", class: WaysIn },
   { name: "0006-proof", class: Proof },
+  { name: "0007-proof-key", class: ProofKey },
 ];

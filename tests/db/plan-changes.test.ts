@@ -1,6 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { type Build, typeLookup } from "../../core/build";
+import { plan } from "../../core/plan";
 import { planChanges } from "../../server/plan-changes";
 import { planJob } from "../../server/plan-job";
+import type { Asked } from "../../server/plan-thread";
+import { setStock } from "../../server/shelf";
 import { fix } from "../../server/work";
 import { freshDatabase, make } from "./setup";
 
@@ -14,6 +18,39 @@ afterAll(async () => {
 
 const number = "FS-1041";
 const changes = async () => planChanges(db.em(), await db.by(), { number });
+
+/** A planner without any memory, as after a restart. */
+const restarted = async (build: Build, asked?: Asked) => plan(build, typeLookup(build, []), { stillBest: asked?.stillBest });
+
+describe("a proved plan of which more is fixed", () => {
+  it.each(["FS-1044", "FS-1042"])("%s: stays as it is after a restart, whatever plug of it is fixed, accessories' own too", async (job) => {
+    await planJob(db.em(), job, await db.by(), restarted);
+    const before = (await db.view(job)).build.connections.map((c) => `${c.lead} ${c.port}`).sort();
+    const own = new Set((await db.view(job)).build.parts.filter((p) => p.from !== "client").map((p) => p.id));
+    const plugs = (await db.view(job)).build.connections.filter((c) => c.state === "planned" && own.has(c.lead.split(":")[0] ?? ""));
+    if (job === "FS-1044") expect(plugs.length).toBeGreaterThan(0);
+    for (const c of plugs) await fix(db.em(), await db.by(), { number: job, lead: c.lead, port: c.port, fixed: true });
+    const r = await planJob(db.em(), job, await db.by(), restarted);
+    expect(r).toMatchObject({ ok: true, value: { status: "proved", moved: 0 } });
+    expect((await db.view(job)).build.connections.map((c) => `${c.lead} ${c.port}`).sort()).toEqual(before);
+  });
+  it("is planned anew where a part changed or a plug was let go", async () => {
+    const asks: (boolean | undefined)[] = [];
+    const spy = (build: Build, asked?: Asked) => {
+      asks.push(asked?.stillBest);
+      return restarted(build, asked);
+    };
+    const job = "FS-1044";
+    await planJob(db.em(), job, await db.by(), spy);
+    const fixed = (await db.view(job)).build.connections.find((c) => c.state === "fixed");
+    if (!fixed) throw new Error("nothing fixed");
+    await fix(db.em(), await db.by(), { number: job, lead: fixed.lead, port: fixed.port, fixed: false });
+    await planJob(db.em(), job, await db.by(), spy);
+    await setStock(db.em(), await db.by(), { type: "knotwick-split-3", stock: 29 });
+    await planJob(db.em(), job, await db.by(), spy);
+    expect(asks).toEqual([true, false, false]);
+  });
+});
 
 describe("before and after", () => {
   it("one plan alone has nothing to be compared with; an unknown job is a sentence", async () => {
