@@ -86,10 +86,11 @@ class FirstFit {
   }
 
   private tryPlace({ consumer, root, variable }: NetChoice, wanted: number): boolean {
-    const s = this.state;
     const unit = root.unit ?? (this.laid.used.has(root.group) ? root.group : undefined);
     if (root.needsLead !== undefined && !this.isPlaced(root.needsLead)) return false;
-    if (unit !== undefined && !s.open.has(unit) && !this.open(unit)) return false;
+    if (unit !== undefined && !this.state.open.has(unit) && !this.open(unit)) return false;
+    // Read only now: taking a unit may have given its leads places.
+    const s = this.state;
     const own = s.roots.get(root.id);
     const group = s.groups.get(root.group);
     if (!own || consumer.mA > own.mA || consumer.startMA > own.startMA || consumer.leds > own.leds) return false;
@@ -117,8 +118,7 @@ class FirstFit {
       const c = choices[0]?.consumer;
       if (c?.node.part.id !== unit) continue;
       const best = [...choices].filter((x) => x.root.unit === undefined).sort((a, b) => this.compare([a.variable], [b.variable]));
-      if (!best.some((x) => this.place(x)) && !c.node.lead.ownControl) return false;
-      if (!this.isPlaced(address) && !c.node.lead.ownControl) return false;
+      if (!this.isPlaced(address) && !best.some((x) => this.place(x)) && !c.node.lead.ownControl) return false;
     }
     return true;
   }
