@@ -1,0 +1,151 @@
+import { type Cost, LEVELS } from "./levels";
+import type { Piece } from "./model";
+
+/** What is left of a piece when its links are taken out: one part, with the links it touches as variables of its own. */
+export interface Part {
+  piece: Piece;
+  /** Each of the part's variables in the piece. */
+  at: number[];
+  /** The part's links, as indices into the part. */
+  links: number[];
+  /** This part pays for links; parts that do not only follow. */
+  pays: boolean;
+  /** Every link only asks for more: it costs least without any. */
+  asked: boolean;
+}
+
+/** Sets that grow together. */
+class Together {
+  private readonly root: number[];
+  constructor(n: number) {
+    this.root = Array.from({ length: n }, (_, i) => i);
+  }
+  of(i: number): number {
+    let at = i;
+    while (this.root[at] !== at) {
+      this.root[at] = this.root[this.root[at] as number] as number;
+      at = this.root[at] as number;
+    }
+    return at;
+  }
+  join(a: number, b: number): boolean {
+    const [x, y] = [this.of(a), this.of(b)];
+    this.root[x] = y;
+    return x !== y;
+  }
+}
+
+/** Takes the links out of a piece and looks what hangs together without them. A link is paid for where most rows know it. */
+export function partsOf(piece: Piece): Part[] {
+  const isLink = new Set(piece.links);
+  const asked = new Set(piece.asked);
+  const together = new Together(piece.vars.length);
+  /** For each link the rows that know it, by a variable of the part that each row is in. */
+  const knownBy = new Map<number, number[]>(piece.links.map((l) => [l, []]));
+  for (const r of piece.rows) {
+    const own = r.terms.flatMap(([v]) => (isLink.has(v) ? [] : [v]));
+    for (const v of own) together.join(v, own[0] as number);
+    if (own[0] !== undefined) for (const [v] of r.terms) knownBy.get(v)?.push(own[0]);
+  }
+  const payer = new Map<number, number>();
+  for (const [link, rows] of knownBy) {
+    const counts = new Map<number, number>();
+    for (const v of rows) counts.set(together.of(v), (counts.get(together.of(v)) ?? 0) + 1);
+    const most = [...counts].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0];
+    if (most) payer.set(link, most[0]);
+  }
+  // Links that stand in one row of their own (equals in their order) are paid for together.
+  for (const r of piece.rows) {
+    const pay = r.terms.every(([v]) => isLink.has(v)) ? r.terms.flatMap(([v]) => payer.get(v) ?? []) : [];
+    for (const p of pay) together.join(p, pay[0] as number);
+  }
+  // Two parts that pay would have to agree on a link that both know: they stay one.
+  for (let merged = true; merged; ) {
+    merged = false;
+    const paying = new Set([...payer.values()].map((p) => together.of(p)));
+    for (const [link, rows] of knownBy)
+      for (const v of rows) if (paying.has(together.of(v)) && together.join(v, payer.get(link) as number)) merged = true;
+  }
+  const groups = new Map<number, number[]>();
+  for (let i = 0; i < piece.vars.length; i++) if (!isLink.has(i)) groups.set(together.of(i), [...(groups.get(together.of(i)) ?? []), i]);
+  return [...groups].map(([id, vars]) => {
+    const paidHere = (link: number) => payer.has(link) && together.of(payer.get(link) as number) === id;
+    const rows = piece.rows.filter((r) => {
+      const own = r.terms.find(([v]) => !isLink.has(v));
+      return own ? together.of(own[0]) === id : r.terms.some(([v]) => paidHere(v));
+    });
+    const links = [...new Set(rows.flatMap((r) => r.terms.flatMap(([v]) => (isLink.has(v) ? [v] : []))))].sort((a, b) => a - b);
+    const at = [...vars, ...links];
+    const local = new Map(at.map((v, i) => [v, i]));
+    return {
+      at,
+      links: links.map((_, i) => vars.length + i),
+      pays: links.some(paidHere),
+      asked: vars.every((v) => asked.has(v)),
+      piece: {
+        vars: at.map((i) => piece.vars[i] ?? -1),
+        upper: at.map((i) => piece.upper[i] ?? 1),
+        rest: at.map((i) => piece.rest[i] ?? false),
+        costs: at.map((i) => (isLink.has(i) && !paidHere(i) ? {} : (piece.costs[i] ?? {}))),
+        rows: rows.map((r) => ({ ...r, terms: r.terms.map(([v, c]): [number, number] => [local.get(v) ?? -1, c]) })),
+        links: [],
+        asked: [],
+      },
+    };
+  });
+}
+
+export const setOf = (part: Part, values: readonly number[]): Set<number> =>
+  new Set(part.links.flatMap((l) => ((values[l] ?? 0) > 0 ? [part.at[l] as number] : [])));
+
+/** The same part with its links held at a set. */
+export function held(part: Part, set: ReadonlySet<number>): Piece {
+  const upper = [...part.piece.upper];
+  const rows = [...part.piece.rows];
+  for (const l of part.links) {
+    if (!set.has(part.at[l] as number)) upper[l] = 0;
+    else rows.push({ lower: 1, upper: 1, terms: [[l, 1]] });
+  }
+  return { ...part.piece, upper, rows };
+}
+
+/** The same part without the sets that were looked at. */
+export function without(part: Part, sets: readonly ReadonlySet<number>[]): Piece {
+  const rows = sets.map((set) => {
+    const terms = part.links.map((l): [number, number] => [l, set.has(part.at[l] as number) ? -1 : 1]);
+    return { lower: 1 - set.size, upper: Number.POSITIVE_INFINITY, terms };
+  });
+  return { ...part.piece, rows: [...part.piece.rows, ...rows] };
+}
+
+/** Where what is to be beaten costs nothing, so must the answer; at the first level that is not so it may not cost more. */
+export function below(piece: Piece, beat: Cost): Piece {
+  const upper = [...piece.upper];
+  for (const level of LEVELS) {
+    const most = beat[level];
+    if (level === "canonical" || most < 0) break;
+    const terms = piece.costs.flatMap((c, i): [number, number][] => (c[level] ? [[i, c[level] ?? 0]] : []));
+    if (most > 0) {
+      if (terms.length === 0) break;
+      return { ...piece, upper, rows: [...piece.rows, { lower: Number.NEGATIVE_INFINITY, upper: most, terms }] };
+    }
+    for (const [i, c] of terms) if (c > 0) upper[i] = 0;
+  }
+  return { ...piece, upper };
+}
+
+/** Raises single variables until no row asks for more; what cannot be helped stays as it is. */
+export function completed(piece: Piece, values: readonly number[]): number[] {
+  const out = [...values];
+  const sumOf = (r: Piece["rows"][number]) => r.terms.reduce((s, [v, c]) => s + c * (out[v] ?? 0), 0);
+  for (const row of piece.rows) {
+    if (sumOf(row) >= row.lower) continue;
+    const tries = row.terms.filter(([v, c]) => c > 0 && (out[v] ?? 0) < (piece.upper[v] ?? 1) && !piece.rest[v]);
+    for (const [v] of tries) {
+      out[v] = (out[v] ?? 0) + 1;
+      if (sumOf(row) >= row.lower && piece.rows.every((r) => !r.terms.some(([x]) => x === v) || sumOf(r) <= r.upper)) break;
+      out[v] = (out[v] ?? 0) - 1;
+    }
+  }
+  return out;
+}
