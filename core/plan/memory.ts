@@ -23,9 +23,14 @@ export class PieceMemory {
 
   /** Is this build, connection by connection, a plan that was proved while no more was held than is held now? */
   stillBest(build: Build): boolean {
-    const still = this.plans.get(keyOf(build))?.some((then) => holdsStill(build, then)) ?? false;
-    if (still) this.hits += 1;
-    return still;
+    const key = keyOf(build);
+    const known = this.plans.get(key);
+    if (!known?.some((then) => holdsStill(build, then))) return false;
+    // The plan that is asked for again and again is not the one to be forgotten.
+    this.plans.delete(key);
+    this.plans.set(key, known);
+    this.hits += 1;
+    return true;
   }
 
   /** Remembers a proved plan, and what was held while it was made. */
@@ -65,7 +70,8 @@ export class PieceMemory {
   }
 }
 
-const MOST_PLANS = 20;
+/** More than the leads that somebody tries elsewhere in a row. */
+const MOST_PLANS = 60;
 const at = (c: Connection) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`;
 /** What is fixed, plugged or checked in a build. */
 export const heldOf = (build: Build) => build.connections.filter((c) => c.state !== "planned").map(at);
