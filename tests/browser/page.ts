@@ -33,6 +33,13 @@ export async function sit(browser: Browser, who: string, size = { width: 1280, h
   const page = await context.newPage();
   // Test machines stall for tens of seconds at times.
   page.setDefaultTimeout(90_000);
+  // A press before the page has its keys goes nowhere: every visit waits for them, where the page has any.
+  const visit = page.goto.bind(page);
+  page.goto = async (...to) => {
+    const answer = await visit(...to);
+    await page.waitForSelector("html[data-ready]", { state: "attached", timeout: 30_000 }).catch(() => undefined);
+    return answer;
+  };
   const errors: string[] = [];
   page.on("pageerror", (e) => errors.push(e.message));
   page.on("console", (m) => {
