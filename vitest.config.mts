@@ -17,7 +17,15 @@ export default defineConfig({
       },
       {
         resolve: { alias },
-        test: { name: "browser", include: ["tests/browser/**/*.test.ts"], testTimeout: 300_000, hookTimeout: 300_000, fileParallelism: false },
+        test: {
+          name: "browser",
+          include: ["tests/browser/**/*.test.ts"],
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
+          // A machine that stalls for half a minute is no fault of the screen; what is wrong is wrong twice.
+          retry: 1,
+          fileParallelism: false,
+        },
       },
     ],
   },
