@@ -25,8 +25,16 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
   const act = useAct();
   const router = useRouter();
   const judged = useMemo(() => judgeDraft(draft), [draft]);
+  /** What the draft was begun from. Somebody else's correction never takes a draft away: saving it is then refused in a sentence. */
+  const [base, setBase] = useState(entry.type);
+  const [saved, setSaved] = useState(0);
   const asNew = str(draft.id) !== entry.type.id;
-  const changed = JSON.stringify(draft) !== JSON.stringify(draftOf(entry.type));
+  const changed = JSON.stringify(draft) !== JSON.stringify(draftOf(base));
+  if (entry.type.revision !== base.revision && (!changed || entry.type.revision === saved)) {
+    setBase(entry.type);
+    setDraft(draftOf(entry.type));
+    setBecause("");
+  }
   const set = (path: (string | number)[], to: Json | undefined) => setDraft((d) => put(d, path, to) as Draft);
   const show = (next: typeof look) => {
     if (next === "json") setText(JSON.stringify(draft, null, 2));
@@ -36,7 +44,8 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
   const save = () =>
     act.run(
       async () => {
-        const r = await saveTypeAction({ text: JSON.stringify(draft), ...(asNew ? {} : { from: entry.type.revision }), because });
+        const r = await saveTypeAction({ text: JSON.stringify(draft), ...(asNew ? {} : { from: base.revision }), because });
+        if (r.ok && !asNew) setSaved(r.value.revision);
         if (r.ok && asNew) router.push(`/shelf/${encodeURIComponent(r.value.id)}`);
         return r;
       },
@@ -114,7 +123,7 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
               <input className="field w-full" value={because} maxLength={500} onChange={(e) => setBecause(e.target.value)} />
             </label>
             <button type="button" className="key key-mark" disabled={act.pending || !changed || judged.faults.length > 0} onClick={save}>
-              {asNew ? "Save as a new part type" : `Save revision ${entry.type.revision + 1}`}
+              {asNew ? "Save as a new part type" : `Save revision ${base.revision + 1}`}
             </button>
           </div>
         </div>

@@ -9,5 +9,5 @@ export const metadata: Metadata = { title: "Part type" };
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const entry = await shelfEntry(await entityManager(), decodeURIComponent((await params).id));
   if (!entry) notFound();
-  return <TypeScreen key={`${entry.type.id} ${entry.type.revision}`} entry={entry} />;
+  return <TypeScreen key={entry.type.id} entry={entry} />;
 }
