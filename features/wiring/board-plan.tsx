@@ -1,5 +1,5 @@
 "use client";
-import { useMemo, useRef } from "react";
+import { memo, useMemo, useRef } from "react";
 import type { LeadRow } from "../../server/views";
 import {
   boardFrame,
@@ -31,7 +31,7 @@ export interface BoardPlanProps {
 const FINGER_PX = 60;
 
 /** The real thing from above: rear sockets left, ports where they are, docks round them, leads laid as cords. */
-export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale, onPort, onDock, onAsk }: BoardPlanProps) {
+export const BoardPlan = memo(function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale, onPort, onDock, onAsk }: BoardPlanProps) {
   const finger = useRef(false);
   const chosenLead = leads.find((l) => l.address === chosen);
   const chosenNode = chosen ? scene.graph.leads.get(chosen) : undefined;
@@ -237,7 +237,7 @@ export function BoardPlan({ scene, leads, loom, chosen, chosenPort, open, scale,
       })}
     </svg>
   );
-}
+});
 
 /** Broken at blanks where the dock is narrow, unless it is too low for one line more. */
 function dockWords({ lines, w, h }: DockItem): string[] {

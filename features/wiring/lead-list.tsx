@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import type { LeadRow } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { LoomSwatch } from "../../ui/loom";
@@ -7,7 +7,7 @@ import { SeverityShape, StateMark } from "../../ui/marks";
 import type { LeadGroup } from "./find-leads";
 
 /** The leads in groups: where each goes, its state, and a mark when a finding concerns it. */
-export function LeadList({
+export const LeadList = memo(function LeadList({
   groups,
   chosen,
   onChoose,
@@ -65,52 +65,58 @@ export function LeadList({
               </span>
             </div>
             {mine.map((l) => (
-              <div
-                key={l.address}
-                id={`lead-${l.address}`}
-                role="option"
-                tabIndex={-1}
-                aria-selected={chosen === l.address}
-                data-chosen={chosen === l.address}
-                onClick={() => onChoose(l.address)}
-                className={cx(
-                  "bar-left flex min-h-12 cursor-pointer items-center gap-2 border-b border-b-rule py-1 pl-3 pr-2 hover:bg-sheet",
-                  chosen === l.address && "bg-sheet",
-                )}
-              >
-                <span className="mono w-12 shrink-0 text-second font-semibold">{l.tag}</span>
-                <span className="min-w-0 flex-1">
-                  <span className="flex items-center gap-1.5">
-                    <span className="min-w-0 flex-1 truncate leading-5">{l.name}</span>
-                    {l.severity ? (
-                      <>
-                        <SeverityShape severity={l.severity} size={14} />
-                        <span className="sr-only">{l.severity}</span>
-                      </>
-                    ) : null}
-                  </span>
-                  <span className="flex items-center gap-2 text-second">
-                    <span className="min-w-0 flex-1 truncate text-soft">
-                      {l.portName ? (
-                        <>
-                          <span className="mono">{l.portName}</span>
-                          {l.plannedName ? ", not as planned" : ""}
-                          {l.fixed ? ", fixed" : ""}
-                        </>
-                      ) : l.need === "optional" ? (
-                        "no port, optional"
-                      ) : (
-                        "no port"
-                      )}
-                    </span>
-                    <StateMark state={l.state} size={13} />
-                  </span>
-                </span>
-              </div>
+              <Row key={l.address} l={l} chosen={chosen === l.address} onChoose={onChoose} />
             ))}
           </div>
         );
       })}
     </div>
   );
-}
+});
+
+/** Rows outside the view keep their room and their place in the accessibility tree, and are laid out when scrolled to. */
+const Row = memo(function Row({ l, chosen, onChoose }: { l: LeadRow; chosen: boolean; onChoose: (address: string) => void }) {
+  return (
+    <div
+      id={`lead-${l.address}`}
+      role="option"
+      tabIndex={-1}
+      aria-selected={chosen}
+      data-chosen={chosen}
+      onClick={() => onChoose(l.address)}
+      className={cx(
+        "bar-left late flex min-h-12 cursor-pointer items-center gap-2 border-b border-b-rule py-1 pl-3 pr-2 hover:bg-sheet",
+        chosen && "bg-sheet",
+      )}
+    >
+      <span className="mono w-12 shrink-0 text-second font-semibold">{l.tag}</span>
+      <span className="min-w-0 flex-1">
+        <span className="flex items-center gap-1.5">
+          <span className="min-w-0 flex-1 truncate leading-5">{l.name}</span>
+          {l.severity ? (
+            <>
+              <SeverityShape severity={l.severity} size={14} />
+              <span className="sr-only">{l.severity}</span>
+            </>
+          ) : null}
+        </span>
+        <span className="flex items-center gap-2 text-second">
+          <span className="min-w-0 flex-1 truncate text-soft">
+            {l.portName ? (
+              <>
+                <span className="mono">{l.portName}</span>
+                {l.plannedName ? ", not as planned" : ""}
+                {l.fixed ? ", fixed" : ""}
+              </>
+            ) : l.need === "optional" ? (
+              "no port, optional"
+            ) : (
+              "no port"
+            )}
+          </span>
+          <StateMark state={l.state} size={13} />
+        </span>
+      </span>
+    </div>
+  );
+});

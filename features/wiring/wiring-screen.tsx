@@ -7,6 +7,8 @@ import type { JobView, LeadRow } from "../../server/views";
 import { type LoomName, LoomSwatch } from "../../ui/loom";
 import { useAct } from "../frame/use-act";
 import { useKeys } from "../frame/use-keys";
+import { useLater } from "../frame/use-later";
+import { useSteady } from "../frame/use-steady";
 import { fixAction } from "../job/actions";
 import { BoardPlan } from "./board-plan";
 import { Changes } from "./changes";
@@ -33,6 +35,7 @@ const ZOOMS = [
 export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" | "findings" | "plan" | "head" | "free"> }) {
   const { number } = view.head;
   const scene = useMemo(() => sceneOf(view.build), [view.build]);
+  const drawn = useLater(useMemo(() => ({ scene, leads: view.leads }), [scene, view.leads]));
   const [chosen, setChosen] = useState<string | null>(null);
   const [chosenPort, setChosenPort] = useState<string | null>(null);
   const [taking, setTaking] = useState(false);
@@ -69,7 +72,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
     setChosenPort(null);
     setTaking(false);
   }, []);
-  const choosePort = (address: string) => {
+  const choosePort = useSteady((address: string) => {
     const here = view.leads.filter((l) => l.port === address);
     if (taking && chosen) {
       const node = scene.graph.leads.get(chosen);
@@ -87,7 +90,8 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
       setChosen(null);
       setChosenPort(address);
     }
-  };
+  });
+  const take = useCallback(() => setTaking(true), []);
   const chooseDock = useCallback(
     (ids: readonly string[]) => {
       const mine = view.leads.filter((l) => {
@@ -223,14 +227,14 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
           of={view.leads.length}
           onEnter={() => leads[0] && choose(leads[0].address)}
         />
-        <LeadList groups={groups} chosen={chosen} onChoose={choose} onTake={() => setTaking(true)} />
+        <LeadList groups={groups} chosen={chosen} onChoose={choose} onTake={take} />
       </section>
       <section aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
         <div ref={box} className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto" tabIndex={-1}>
           <div className="m-auto">
             <BoardPlan
-              scene={scene}
-              leads={view.leads}
+              scene={drawn.scene}
+              leads={drawn.leads}
               loom={loom}
               chosen={chosen}
               chosenPort={chosenPort}
@@ -308,7 +312,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
             onUnfix={unfix}
             onChoose={choose}
             onLetGo={() => setTaking(false)}
-            onTake={() => setTaking(true)}
+            onTake={take}
           />
         </div>
         <div className="flex min-h-18 shrink-0 flex-col justify-center gap-1 border-t border-rule px-4 py-3">
