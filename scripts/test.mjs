@@ -1,12 +1,11 @@
 // npm test: all set-up on a separate database and port, then every check; closes with one line "N passed, N failed".
 // `npm test -- --only unit,database,browser,static` runs a part, `--file ways,wiring` only files with such names in it.
-import { spawn, spawnSync } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
-import { createServer } from "node:net";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { buildWhenChanged } from "./build.mjs";
 import { installDebian, installPackages, nodeIsNewEnough, say, secret, startCluster } from "./cluster.mjs";
+import { serveFresh } from "./serve.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 const at = process.argv.indexOf("--only");
@@ -26,6 +25,7 @@ if (wants("database") || wants("browser")) {
   cluster = await startCluster(project, { name: "pg-test", port: 54341 });
   env.DATABASE_URL = cluster.url;
 }
+let server;
 const bin = (name) => join(project, "node_modules/.bin", name);
 let passed = 0;
 let failed = 0;
@@ -60,40 +60,6 @@ function vitest(part) {
   failed += r.numFailedTests + r.testResults.filter((f) => f.status === "failed" && f.assertionResults.length === 0).length;
 }
 
-const freePort = () =>
-  new Promise((resolve) => {
-    const s = createServer();
-    s.listen(0, "127.0.0.1", () => {
-      const { port } = s.address();
-      s.close(() => resolve(port));
-    });
-  });
-
-let server;
-async function serve() {
-  if (!(await buildWhenChanged(project, { ...env, NODE_ENV: "production" }))) return false;
-  const seeded = spawnSync(bin("tsx"), ["scripts/prepare-db.mts", "--fresh", "--seed"], { cwd: project, env, encoding: "utf8" });
-  if (seeded.status !== 0) {
-    console.error(seeded.stdout, seeded.stderr);
-    return false;
-  }
-  const port = await freePort();
-  env.IMBRA_URL = `http://127.0.0.1:${port}`;
-  server = spawn(process.execPath, [join(project, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(port)], {
-    cwd: project,
-    env: { ...env, NODE_ENV: "production" },
-    stdio: ["ignore", "pipe", "inherit"],
-  });
-  return new Promise((resolve) => {
-    const late = setTimeout(() => resolve(false), 60_000);
-    server.stdout.on("data", (chunk) => {
-      if (!String(chunk).includes("Ready")) return;
-      clearTimeout(late);
-      resolve(true);
-    });
-  });
-}
-
 try {
   if (wants("static")) {
     once("Types", "tsc", ["--noEmit"]);
@@ -105,14 +71,17 @@ try {
   if (wants("unit")) vitest("unit");
   if (wants("database")) vitest("database");
   if (wants("browser")) {
-    if (await serve()) vitest("browser");
-    else {
+    server = await serveFresh(project, env);
+    if (server) {
+      env.IMBRA_URL = server.url;
+      vitest("browser");
+    } else {
       failed++;
       console.error("The application did not start, so no browser test ran.");
     }
   }
 } finally {
-  server?.kill("SIGTERM");
+  server?.stop();
   if (cluster && !cluster.wasRunning) cluster.stop();
 }
 console.log(`${passed} passed, ${failed} failed`);

@@ -1,0 +1,46 @@
+// The application on a new demo and a port of its own, for tests and benchmarks.
+import { spawn, spawnSync } from "node:child_process";
+import { createServer } from "node:net";
+import { join } from "node:path";
+import { buildWhenChanged } from "./build.mjs";
+
+const freePort = () =>
+  new Promise((resolve) => {
+    const s = createServer();
+    s.listen(0, "127.0.0.1", () => {
+      const { port } = s.address();
+      s.close(() => resolve(port));
+    });
+  });
+
+/** Empties and seeds the database of `env.DATABASE_URL`, builds, serves: where it answers and how to end it; undefined when it did not start. */
+export async function serveFresh(project, env) {
+  if (!(await buildWhenChanged(project, { ...env, NODE_ENV: "production" }))) return undefined;
+  const seeded = spawnSync(join(project, "node_modules/.bin/tsx"), ["scripts/prepare-db.mts", "--fresh", "--seed"], {
+    cwd: project,
+    env,
+    encoding: "utf8",
+  });
+  if (seeded.status !== 0) {
+    console.error(seeded.stdout, seeded.stderr);
+    return undefined;
+  }
+  const port = await freePort();
+  const server = spawn(process.execPath, [join(project, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(port)], {
+    cwd: project,
+    env: { ...env, NODE_ENV: "production" },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  const stop = () => server.kill("SIGTERM");
+  const ready = await new Promise((resolve) => {
+    const late = setTimeout(() => resolve(false), 60_000);
+    server.stdout.on("data", (chunk) => {
+      if (!String(chunk).includes("Ready")) return;
+      clearTimeout(late);
+      resolve(true);
+    });
+  });
+  if (ready) return { url: `http://127.0.0.1:${port}`, stop };
+  stop();
+  return undefined;
+}

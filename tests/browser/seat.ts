@@ -1,0 +1,63 @@
+import { type Browser, type BrowserContext, chromium, type Page } from "playwright-core";
+
+const ARGS = [
+  "--headless",
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
+
+export const base = (): string => {
+  const url = process.env.IMBRA_URL;
+  if (!url) throw new Error("IMBRA_URL is not set: run npm test, which starts the application");
+  return url;
+};
+
+export const launch = (): Promise<Browser> => chromium.launch({ executablePath: "/usr/bin/chromium", args: ARGS });
+
+export interface Seat {
+  context: BrowserContext;
+  page: Page;
+  errors: string[];
+}
+
+/** A person at a screen: chosen by name, with every console error kept. */
+export async function sit(browser: Browser, who: string, size = { width: 1280, height: 800 }): Promise<Seat> {
+  const context = await browser.newContext({ viewport: size });
+  const page = await context.newPage();
+  // Test machines stall for tens of seconds at times.
+  page.setDefaultTimeout(90_000);
+  // A press before the page has its keys goes nowhere: every visit waits for them, where the page has any.
+  const visit = page.goto.bind(page);
+  page.goto = async (...to) => {
+    const answer = await visit(...to);
+    await page.waitForSelector("html[data-ready]", { state: "attached", timeout: 30_000 }).catch(() => undefined);
+    return answer;
+  };
+  const errors: string[] = [];
+  page.on("pageerror", (e) => errors.push(e.message));
+  page.on("console", (m) => {
+    if (m.type() === "error" && !m.text().includes("ERR_INTERNET_DISCONNECTED")) errors.push(m.text());
+  });
+  await page.goto(base());
+  const saved = page.waitForResponse((r) => r.request().method() === "POST");
+  await page.getByLabel("Who you are").selectOption({ label: who });
+  await saved;
+  await page.waitForLoadState("networkidle");
+  return { context, page, errors };
+}
+
+/** A build file read in through the screen; the number of the job it became. */
+export async function readIn(page: Page, file: string): Promise<string> {
+  await page.goto(base());
+  await page.getByRole("button", { name: "From a build file" }).click();
+  await page.locator('input[type="file"]').setInputFiles(file);
+  await page.waitForFunction(() => [...document.querySelectorAll("textarea")].some((t) => t.value.includes("imbra-build")));
+  await page.getByRole("button", { name: "Read and store" }).click();
+  await page.waitForURL(/\/job\/FS-\d+\/parts/);
+  return /FS-\d+/.exec(page.url())?.[0] ?? "";
+}
