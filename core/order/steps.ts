@@ -1,6 +1,7 @@
 import { type Address, type Graph, isDone, type LeadNode, naturally, type PortNode, partsOfKind, regionOf } from "../build";
 import { family } from "../catalogue";
 import { standoffs } from "../fit";
+import { throughLowNoise } from "../wiring";
 
 export interface Step {
   id: string;
@@ -263,7 +264,7 @@ function plugs(graph: Graph): Draft[] {
       ? `Put ${l.name} into ${p.name}`
       : isRoot
         ? `Plug ${l.part.part.label}, supply end, into ${p.port.label}`
-        : `Plug ${l.lead.flow === "out" ? l.lead.label : l.name} into ${p.name}${place(l, c.place)}`;
+        : `Plug ${l.lead.flow === "out" ? l.lead.label : l.name} into ${p.name}${place(l, c.place)}${throughLowNoise(l) ? ", its low-noise lead between" : ""}`;
     const caution =
       l.loom === "seat"
         ? l.lead.family === "pcie-slot"

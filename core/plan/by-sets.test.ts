@@ -106,8 +106,13 @@ describe("hubs on offer, set by set", () => {
 
   it("stopped early it says how far it is, and the best of all lies where it says", async () => {
     let open = 0;
-    for (const seed of [1, 2, 3]) {
-      const { build, types } = generated(60, seed);
+    // The last takes many times as long as it is given here, on a quick machine too.
+    for (const [leads, seed] of [
+      [60, 1],
+      [60, 2],
+      [120, 2],
+    ] as const) {
+      const { build, types } = generated(leads, seed);
       const best = await plan(build, types);
       expect(best).toMatchObject({ status: "proved" });
       expect([best.gap, best.provedTo, proofWords(best)]).toEqual([undefined, undefined, ""]);
@@ -129,7 +134,7 @@ describe("hubs on offer, set by set", () => {
   }, 120_000);
 
   it("with next to no time there is a plan all the same, it breaks nothing and says that it is not proved", async () => {
-    const { build, types } = generated(120, 3);
+    const { build, types } = generated(120, 2);
     const hasty = await plan(build, types, { deadlineS: 0.01 });
     expect(hasty).toMatchObject({ status: "not yet proved", broken: [] });
     const best = await plan(build, types);

@@ -1,6 +1,6 @@
 import { type Address, type Graph, type PortNode, runLengthMm } from "../build";
 import { stepsOf } from "../order";
-import { type Free, freeEnds, looseCables } from "../wiring";
+import { type Free, freeEnds, looseCables, throughLowNoise } from "../wiring";
 
 /** One plug of the wiring sheet, in plugging order. */
 export interface SheetRow {
@@ -66,7 +66,7 @@ export function sheetOf(graph: Graph): Sheet {
             order: 0,
             tag: lead.tag,
             lead: c.lead,
-            plug: lead.name,
+            plug: throughLowNoise(lead) ? `${lead.name}, low-noise lead between` : lead.name,
             port: c.port,
             into: port.name,
             ...(c.place ? { place: c.place } : {}),

@@ -13,6 +13,9 @@ const list = (names: readonly string[]) => {
   return `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
 };
 
+/** A fan's lead that is plugged with the resistor between that came with the fan. */
+export const throughLowNoise = (l: LeadNode): boolean => l.part.part.lowNoise === true && l.loom === "fans" && l.lead.flow === "in";
+
 /** Why a connection is where it is, with the numbers that decided. */
 export function whyHere(graph: Graph, c: Connection): string {
   const l = graph.leads.get(c.lead);
@@ -78,6 +81,7 @@ function whyNet(graph: Graph, l: LeadNode, p: PortNode): string {
       `Only the ${l.lead.role === "hub-control" ? "speed" : "colour"} signal comes from here; the current comes through the hub's own plug.`,
     );
   if (l.lead.ownControl === "button") parts.push("The board sets the lights: hold the hub's button until they follow it (common practice).");
+  if (throughLowNoise(l)) parts.push("Its low-noise lead, a resistor, goes between: quieter and less air at any setting.");
   if (controlLost(l.lead, on.root.port)) parts.push("Its speed cannot be set there: it runs at full speed.");
   if (l.lead.family === "usb2")
     parts.push(

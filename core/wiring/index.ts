@@ -1,6 +1,6 @@
 export { looseCables } from "./cables";
 export { boardEnd, bootDrive, driveOrder, runsHot, slotMBs } from "./data";
-export { amps, type Free, freeEnds, needOf, whyEmpty, whyFree, whyHere } from "./explain";
+export { amps, type Free, freeEnds, needOf, throughLowNoise, whyEmpty, whyFree, whyHere } from "./explain";
 export { closesRing, type Hung, hungOn, signallers } from "./hung";
 export { type Loosening, type Ways, wayWords } from "./loosening";
 export {
