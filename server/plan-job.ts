@@ -1,7 +1,18 @@
 import { createHash } from "node:crypto";
 import type { Build } from "../core/build";
-import { isDone } from "../core/build";
-import { compareCost, heldOf, holdsStill, keyOf, LEVEL_WORDS, LEVELS, type Plan as MadePlan, type PlanProgress, proofWords } from "../core/plan";
+import { isDone, typeLookup } from "../core/build";
+import {
+  compareCost,
+  heldOf,
+  holdsStill,
+  keyOf,
+  LEVEL_WORDS,
+  LEVELS,
+  type Plan as MadePlan,
+  type PlanProgress,
+  proofWords,
+  wholeCost,
+} from "../core/plan";
 import { type EntityManager, Job, JobPart, type JobRow, Link, LockMode, layPart, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";
@@ -175,7 +186,7 @@ function store(em: EntityManager, { job, build, partsRevision, by, startedAt }: 
       proof: proofWords(made),
       proofKey: hashOf(made.build),
       held: heldOf(made.build),
-      cost: made.cost,
+      cost: { ...wholeCost(made.build, typeLookup(build, [])), changes: made.cost.changes },
       free: made.free,
       ways: made.ways ?? null,
       cables: made.cables,

@@ -5,5 +5,5 @@ export { heldOf, holdsStill, keyOf, PieceMemory } from "./memory";
 export type { Gap, Piece } from "./model";
 export { costsOfPlaces, costWords, type Place, type PlaceCost } from "./places";
 export { type Plan, type PlanOptions, type PlanProgress, plan, proofWords } from "./planner";
-export { type Verdict, verify } from "./verify";
+export { type Verdict, verify, wholeCost } from "./verify";
 export { waysIn } from "./ways";

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
 import { type Build, buildGraph, type Connection, type Graph, isDone } from "../build";
-import { type Cost, compareCost, LEVELS, plan, verify } from ".";
+import { type Cost, compareCost, LEVELS, plan, verify, wholeCost } from ".";
 
 /** The verdict on a demo plan whose connections were edited afterwards. */
 async function edited(name: string, edit: (list: Connection[], graph: Graph) => Connection[]) {
@@ -22,6 +22,16 @@ describe("the independent checker finds what is wrong with a plan", () => {
     const verdict = await edited(name, (l) => l);
     expect(verdict.broken).toEqual([]);
     expect(verdict.cost).toEqual(made.cost);
+  });
+
+  it.each(DEMO)("%s: counted as a whole, a plan made from nothing costs what the planner said, whatever is held of it afterwards", async (name) => {
+    const made = await demoPlan(name);
+    const { types } = demo(name);
+    expect(wholeCost(made.build, types)).toEqual(made.cost);
+    for (const state of ["fixed", "plugged"] as const) {
+      const held = { ...made.build, connections: made.build.connections.map((c, i) => (i % 3 === 0 ? { ...c, state } : c)) };
+      expect(wholeCost(held, types)).toEqual(made.cost);
+    }
   });
 
   it.each(DEMO)("%s: every connection left out costs more or breaks something", async (name) => {

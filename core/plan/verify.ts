@@ -1,4 +1,16 @@
-import { type Address, type Build, type Connection, type Graph, manhattanMm, type PartNode, type PortNode, runCostCm, runLengthMm } from "../build";
+import {
+  type Address,
+  type Build,
+  buildGraph,
+  type Connection,
+  type Graph,
+  manhattanMm,
+  type PartNode,
+  type PortNode,
+  runCostCm,
+  runLengthMm,
+  type TypeLookup,
+} from "../build";
 import { family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../power";
 import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
@@ -44,6 +56,15 @@ export function verify(graph: Graph, before: Graph, given: Build = before.build)
     cost = addCost(cost, p.from === "shelf" ? { fromShelf: 1 } : p.from === "order" ? { toOrder: 1 } : {});
   }
   return { broken, cost };
+}
+
+/**
+ * What a wiring costs with everything in it counted: to the planner, what is held and the accessories under it cost nothing,
+ * for nothing else is left there. Two plans are compared by this, whatever was held when each was made.
+ */
+export function wholeCost(made: Build, types: TypeLookup): Cost {
+  const graph = buildGraph({ ...made, connections: made.connections.map((c) => ({ ...c, state: "planned" })) }, types);
+  return verify(graph, graph, { ...made, parts: made.parts.filter((p) => p.from === "client") }).cost;
 }
 
 const isNet = (f: string) => ["fan-4", "fan-3", "light-5v", "light-12v", "light-maker", "usb2"].includes(f);

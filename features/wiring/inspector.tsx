@@ -81,7 +81,10 @@ function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, o
   const list = node ? candidates(scene.graph, node) : [];
   const first = useRef<HTMLButtonElement>(null);
   useEffect(() => {
-    if (taking) first.current?.focus();
+    if (!taking) return;
+    // The places come to the top: all that can be chosen is to be seen at once.
+    first.current?.closest("section")?.scrollIntoView({ block: "start" });
+    first.current?.focus({ preventScroll: true });
   }, [taking]);
   const costs = usePlaceCosts(number, lead, list, taking);
   // As good as the best is no next best: another branch of the same splitter, say.
@@ -126,7 +129,10 @@ function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, o
       ))}
       <section aria-label="Why here" id="why" tabIndex={-1}>
         <h3 className="font-semibold">{lead.port ? "Why here" : "Why free"}</h3>
-        <p>{(lead.port ? lead.why : lead.free) || "Placed by hand."}</p>
+        <p>
+          {lead.fixed ? "Fixed here by hand. " : ""}
+          {(lead.port ? lead.why : lead.free) || (lead.fixed ? "" : "Placed by hand.")}
+        </p>
       </section>
       {lead.port ? <Meters scene={scene} portAddress={lead.port} /> : null}
       {port ? (

@@ -76,5 +76,9 @@ describe("before and after", () => {
     if (!r.ok) throw new Error(r.sentence);
     expect([r.value.before, r.value.after]).toEqual([2, 3]);
     expect(r.value.rows.moves).toContainEqual(expect.objectContaining({ lead: "fan-rear:lead", from: fan?.portName, to: "CPU_OPT" }));
+    // A wire that somebody fixed is as long as any other: a proved plan with more held is never the better one.
+    const levels = r.value.rows.levels;
+    expect(levels.length).toBeGreaterThan(0);
+    expect([levels[0]?.way, r.value.rows.better]).toEqual(["worse", levels[0]?.level === "lengthCm" ? "neither" : "before"]);
   });
 });
