@@ -18,5 +18,6 @@ export {
   Technician,
   type TechnicianRow,
 } from "./entities";
+export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";
 export { layPart } from "./part-rows";

@@ -14,11 +14,15 @@ export function ormConfig(url: string) {
   };
 }
 
-const holder = globalThis as typeof globalThis & { imbraOrm?: Promise<MikroORM> };
+const holder = globalThis as typeof globalThis & { imbraOrm?: Promise<MikroORM> | undefined };
 
 /** One ORM a process; an entity manager of its own for every request. */
 export async function entityManager() {
-  holder.imbraOrm ??= MikroORM.init(ormConfig(databaseUrl()));
+  holder.imbraOrm ??= MikroORM.init(ormConfig(databaseUrl())).catch((e: unknown) => {
+    // The next request tries anew.
+    holder.imbraOrm = undefined;
+    throw e;
+  });
   return (await holder.imbraOrm).em.fork();
 }
 

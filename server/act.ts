@@ -2,10 +2,11 @@ import "server-only";
 import type { z } from "zod";
 import { parseWith } from "../core/build";
 import { type EntityManager, entityManager, type TechnicianRow } from "../db";
+import { failed } from "./failed";
 import { no, type Result } from "./result";
 import { whoIsIt } from "./who";
 
-/** Every action goes through here: who is it, is the input sound, then the use case; a lost database is a sentence. */
+/** Every action goes through here: who is it, is the input sound, then the use case; whatever is thrown is a sentence. */
 export async function act<S extends z.ZodType, T>(
   schema: S,
   input: unknown,
@@ -18,7 +19,6 @@ export async function act<S extends z.ZodType, T>(
     if (!parsed.ok) return no("The entry was not understood. Nothing was changed.", parsed.faults);
     return await work(await entityManager(), by, parsed.value);
   } catch (e) {
-    console.error(e);
-    return no("The database did not answer. Nothing was changed. Try again.");
+    return failed(e);
   }
 }

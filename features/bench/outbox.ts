@@ -64,7 +64,7 @@ export function useOutbox(onSent: () => void): Outbox {
     try {
       for (let first = kept()[0]; first; first = kept()[0]) {
         const r = await send(first);
-        if (!r.ok && r.sentence.startsWith("The database did not answer")) {
+        if (!r.ok && r.later) {
           setSentence(
             `${kept().length === 1 ? "1 entry is" : `${kept().length} entries are`} kept on this tablet and will be sent in order. Go on working.`,
           );

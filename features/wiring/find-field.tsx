@@ -11,6 +11,7 @@ export function FindLeads({
   onGroup,
   found,
   of,
+  ports,
   onEnter,
 }: {
   text: string;
@@ -21,6 +22,8 @@ export function FindLeads({
   onGroup: (group: Group) => void;
   found: number;
   of: number;
+  /** Empty ports that answer to the words. */
+  ports: number;
   onEnter: () => void;
 }) {
   return (
@@ -29,7 +32,7 @@ export function FindLeads({
         id="find-lead"
         type="search"
         className="field col-span-2"
-        aria-label="Find a lead"
+        aria-label="Find a lead or an empty port"
         placeholder="Find by name, tag, port or serial"
         maxLength={80}
         value={text}
@@ -57,7 +60,7 @@ export function FindLeads({
         ))}
       </select>
       <p role="status" className={found === of ? "sr-only" : "col-span-2 text-second text-soft"}>
-        {found} of {of} leads
+        {found} of {of} leads{ports > 0 ? `, ${ports} empty ${ports === 1 ? "port" : "ports"}` : ""}
       </p>
     </div>
   );

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Part } from "../../core/build";
 import type { LeadRow } from "../../server/views";
-import { findLeads, groupLeads, scanned } from "./find-leads";
+import { demo } from "../../tests/fixtures/demo";
+import { findLeads, findPorts, groupLeads, scanned } from "./find-leads";
 
 const row = (tag: string, name: string, fromPart: string, more: Partial<LeadRow> = {}): LeadRow => ({
   address: `${fromPart}:${tag}`,
@@ -30,6 +31,24 @@ const leads = [
   row("LT-01", "Strip", "fan-b", { loom: "lighting", severity: "stop", port: "board:LIGHT1", portName: "LIGHT1" }),
 ];
 const tags = (list: readonly LeadRow[]) => list.map((l) => l.tag);
+
+describe("finding an empty port", () => {
+  const { graph } = demo("fs-1041");
+  const names = (text: string, filled: string[] = []) => findPorts(graph.ports.values(), new Set(filled), text).map((p) => p.name);
+  it("by its name with or without the underscore, or by what goes in; a filled one is not among them", () => {
+    expect(names("sys fan4")).toEqual(["SYS_FAN4"]);
+    expect(names("SYS_FAN")).toEqual([...names("SYS_FAN")].sort());
+    expect(names("SYS_FAN").length).toBeGreaterThan(2);
+    expect(names("SYS_FAN", ["board:SYS_FAN4"])).toEqual(names("SYS_FAN").filter((n) => n !== "SYS_FAN4"));
+    expect(names("usb-c 20").length + names("usb c").length).toBeGreaterThan(0);
+    expect(names("no such port")).toEqual([]);
+  });
+  it("none before something is typed, and never more than a screen of them", () => {
+    expect(names("  ")).toEqual([]);
+    expect(names("a").length).toBeLessThanOrEqual(24);
+    expect(graph.ports.size).toBeGreaterThan(24);
+  });
+});
 
 describe("finding a lead", () => {
   it("by tag, by words of its name in any order, by its port with or without the underscore, by serial", () => {

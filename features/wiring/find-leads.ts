@@ -1,5 +1,5 @@
-import type { Part } from "../../core/build";
-import { LOOM_NAME, LOOMS } from "../../core/catalogue";
+import { naturally, type Part, type PortNode } from "../../core/build";
+import { family, LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { LeadRow } from "../../server/views";
 
 export const SHOW = {
@@ -36,6 +36,29 @@ export function findLeads(leads: readonly LeadRow[], parts: readonly Part[], tex
     const hay = plain([l.tag, l.name, l.portName ?? "", l.fromPart, serial.get(l.fromPart) ?? ""].join(" "));
     return words.every((w) => hay.includes(w));
   });
+}
+
+export interface FoundPort {
+  address: string;
+  name: string;
+  /** What goes in, in words. */
+  kind: string;
+}
+/** More than these say that another word is wanted. */
+const MOST_PORTS = 24;
+
+/** Empty ports of any part whose name or kind has every word that was typed; none before something is typed. */
+export function findPorts(ports: Iterable<PortNode>, filled: ReadonlySet<string>, text: string): FoundPort[] {
+  const words = plain(text).split(" ").filter(Boolean);
+  if (words.length === 0) return [];
+  const out: FoundPort[] = [];
+  for (const p of ports) {
+    if (filled.has(p.address)) continue;
+    const kind = family(p.port.family).name;
+    const hay = plain(`${p.name} ${kind}`);
+    if (words.every((w) => hay.includes(w))) out.push({ address: p.address, name: p.name, kind });
+  }
+  return out.sort((a, b) => naturally(a.name, b.name)).slice(0, MOST_PORTS);
 }
 
 /** What a scanner read: a lead's tag, or the serial of the part that it hangs on. */

@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useRef } from "react";
+import { type KeyboardEvent, useEffect, useRef } from "react";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
 import { hungOn, panelPinout } from "../../core/wiring";
@@ -18,6 +18,8 @@ export interface InspectorProps {
   leads: LeadRow[];
   findings: Finding[];
   taking: boolean;
+  /** The port that the taken lead was asked for; its place comes first to hand. */
+  aim: string | null;
   busy: boolean;
   number: string;
   onPlace: (lead: string, c: Candidate) => void;
@@ -25,6 +27,8 @@ export interface InspectorProps {
   onChoose: (lead: string) => void;
   onLetGo: () => void;
   onTake: () => void;
+  /** Takes a lead for this port. */
+  onAim: (lead: string, port: string) => void;
 }
 
 /** Why here, the pins, the meters, and where else it could go. */
@@ -38,7 +42,7 @@ export function Inspector(p: InspectorProps) {
       <dl className="mt-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-second">
         {[
           ["Arrows", "move in the list"],
-          ["Enter", "take the lead, then place it, nearest first"],
+          ["Enter", "take the lead, then place it, nearest first; at a port, what could go in"],
           ["1 to 5, 0", "one loom, all"],
           ["F", "fix it where it is, or let it go"],
           ["W", "why here"],
@@ -46,7 +50,7 @@ export function Inspector(p: InspectorProps) {
           ["+ and -", "zoom"],
           ["Esc", "let go"],
           ["G, then 1 to 7", "a stage of the job"],
-          ["/", "find a lead; a scan finds it too"],
+          ["/", "find a lead or an empty port; a scan finds a lead too"],
           ["N", "findings"],
         ].map(([k, v]) => (
           <div key={k} className="contents">
@@ -57,6 +61,15 @@ export function Inspector(p: InspectorProps) {
       </dl>
     </div>
   );
+}
+
+/** Arrows go from button to button of a section. */
+function stepThrough(e: KeyboardEvent<HTMLButtonElement>): void {
+  if (e.key !== "ArrowDown" && e.key !== "ArrowUp") return;
+  e.preventDefault();
+  e.stopPropagation();
+  const all = [...(e.currentTarget.closest("ul, section")?.querySelectorAll("button") ?? [])];
+  all[all.indexOf(e.currentTarget) + (e.key === "ArrowDown" ? 1 : -1)]?.focus();
 }
 
 function Meters({ scene, portAddress }: { scene: Scene; portAddress: string }) {
@@ -76,7 +89,7 @@ function Meters({ scene, portAddress }: { scene: Scene; portAddress: string }) {
   );
 }
 
-function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, onUnfix, onLetGo, onTake }: InspectorProps & { lead: LeadRow }) {
+function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPlace, onUnfix, onLetGo, onTake }: InspectorProps & { lead: LeadRow }) {
   const node = scene.graph.leads.get(lead.address);
   const list = node ? candidates(scene.graph, node) : [];
   const first = useRef<HTMLButtonElement>(null);
@@ -85,7 +98,12 @@ function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, o
     // The places come to the top: all that can be chosen is to be seen at once.
     first.current?.closest("section")?.scrollIntoView({ block: "start" });
     first.current?.focus({ preventScroll: true });
+    first.current?.scrollIntoView({ block: "nearest" });
   }, [taking]);
+  const firstAt = Math.max(
+    0,
+    list.findIndex((c) => c.port === aim),
+  );
   const costs = usePlaceCosts(number, lead, list, taking);
   // As good as the best is no next best: another branch of the same splitter, say.
   const next = costs.rows && [...costs.rows].filter((r) => r.holds && !r.best).sort((a, b) => a.rank - b.rank)[0];
@@ -177,25 +195,13 @@ function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, o
             {list.map((c, i) => (
               <li key={`${c.port}${c.place?.join(".") ?? ""}`}>
                 <button
-                  ref={i === 0 ? first : undefined}
+                  ref={i === firstAt ? first : undefined}
                   type="button"
                   disabled={busy}
                   className="key w-full justify-start text-left font-normal"
                   aria-current={c.here}
                   onClick={() => onPlace(lead.address, c)}
-                  onKeyDown={(e) => {
-                    const to =
-                      e.key === "ArrowDown"
-                        ? e.currentTarget.parentElement?.nextElementSibling
-                        : e.key === "ArrowUp"
-                          ? e.currentTarget.parentElement?.previousElementSibling
-                          : null;
-                    if (e.key === "ArrowDown" || e.key === "ArrowUp") {
-                      e.preventDefault();
-                      e.stopPropagation();
-                      (to?.querySelector("button") as HTMLButtonElement | null)?.focus();
-                    }
-                  }}
+                  onKeyDown={stepThrough}
                 >
                   <span className="min-w-0">
                     <span className="mono font-semibold">{c.name}</span>
@@ -213,13 +219,14 @@ function LeadInspector({ scene, lead, findings, taking, busy, number, onPlace, o
   );
 }
 
-function PortInspector({ scene, portAddress, leads, onChoose }: InspectorProps & { portAddress: string }) {
+function PortInspector({ scene, portAddress, leads, onChoose, onAim }: InspectorProps & { portAddress: string }) {
   const node = scene.graph.ports.get(portAddress);
   if (!node) return null;
   const here = leads.filter((l) => l.port === portAddress);
   const fits = leads.filter((l) => {
     const n = scene.graph.leads.get(l.address);
-    return n && !here.includes(l) && candidates(scene.graph, n).some((c) => c.port === portAddress);
+    const stays = l.state === "plugged" || l.state === "checked";
+    return n && !stays && !here.includes(l) && candidates(scene.graph, n).some((c) => c.port === portAddress);
   });
   return (
     <div className="flex flex-col gap-3 p-4">
@@ -249,10 +256,17 @@ function PortInspector({ scene, portAddress, leads, onChoose }: InspectorProps &
         {...(node.port.family === "panel-block" ? { signals: panelPinout(node.port) } : {})}
       />
       {fits.length > 0 ? (
-        <section aria-label="What could go in">
+        <section aria-label="What could go in" id="fits">
           <h3 className="font-semibold">What could go in</h3>
+          <p className="text-second">Take one, and what it would cost here is told before it is placed.</p>
           {fits.slice(0, 12).map((l) => (
-            <button key={l.address} type="button" className="key mt-1 w-full justify-start font-normal" onClick={() => onChoose(l.address)}>
+            <button
+              key={l.address}
+              type="button"
+              className="key mt-1 w-full justify-start font-normal"
+              onClick={() => onAim(l.address, portAddress)}
+              onKeyDown={stepThrough}
+            >
               <span className="mono">{l.tag}</span>
               <span className="truncate">{l.name}</span>
             </button>

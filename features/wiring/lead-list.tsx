@@ -4,29 +4,39 @@ import type { LeadRow } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { LoomSwatch } from "../../ui/loom";
 import { SeverityShape, StateMark } from "../../ui/marks";
-import type { LeadGroup } from "./find-leads";
+import type { FoundPort, LeadGroup } from "./find-leads";
 
 /** The leads in groups: where each goes, its state, and a mark when a finding concerns it. */
 export const LeadList = memo(function LeadList({
   groups,
+  ports,
   chosen,
+  chosenPort,
   onChoose,
+  onPort,
   onTake,
 }: {
   groups: LeadGroup[];
+  /** Empty ports, below the leads. */
+  ports: FoundPort[];
   chosen: string | null;
+  chosenPort: string | null;
   onChoose: (address: string) => void;
+  onPort: (address: string) => void;
   onTake: () => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const leads: LeadRow[] = groups.flatMap((g) => g.leads);
+  const rows = [
+    ...groups.flatMap((g) => g.leads.map((l) => ({ address: l.address, choose: onChoose }))),
+    ...ports.map((p) => ({ address: p.address, choose: onPort })),
+  ];
+  const at = rows.findIndex((r) => r.address === (chosen ?? chosenPort));
   useEffect(() => {
-    box.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" });
-  }, [chosen]);
+    if (chosen ?? chosenPort) box.current?.querySelector('[aria-selected="true"]')?.scrollIntoView({ block: "nearest" });
+  }, [chosen, chosenPort]);
   const move = (by: number) => {
-    const at = leads.findIndex((l) => l.address === chosen);
-    const next = leads[Math.min(leads.length - 1, Math.max(0, at + by))];
-    if (next) onChoose(next.address);
+    const next = rows[Math.min(rows.length - 1, Math.max(0, at + by))];
+    next?.choose(next.address);
   };
   return (
     <div
@@ -34,7 +44,7 @@ export const LeadList = memo(function LeadList({
       role="listbox"
       tabIndex={0}
       aria-label="Leads"
-      aria-activedescendant={chosen ? `lead-${chosen}` : undefined}
+      aria-activedescendant={chosen ? `lead-${chosen}` : chosenPort && at >= 0 ? `port-${chosenPort}` : undefined}
       className="region relative min-h-0 flex-1"
       onKeyDown={(e) => {
         if (e.key === "ArrowDown") {
@@ -70,6 +80,29 @@ export const LeadList = memo(function LeadList({
           </div>
         );
       })}
+      {ports.length > 0 ? (
+        <div role="group" aria-label="Empty ports">
+          <div className="sticky top-0 z-10 flex h-8 items-center bg-ground px-4 font-semibold">Empty ports</div>
+          {ports.map((p) => (
+            <div
+              key={p.address}
+              id={`port-${p.address}`}
+              role="option"
+              tabIndex={-1}
+              aria-selected={chosenPort === p.address}
+              data-chosen={chosenPort === p.address}
+              onClick={() => onPort(p.address)}
+              className={cx(
+                "bar-left min-h-12 cursor-pointer border-b border-b-rule py-1 pl-3 pr-2 hover:bg-sheet",
+                chosenPort === p.address && "bg-sheet",
+              )}
+            >
+              <span className="mono block truncate leading-5">{p.name}</span>
+              <span className="block truncate text-second text-soft">{p.kind}</span>
+            </div>
+          ))}
+        </div>
+      ) : null}
     </div>
   );
 });

@@ -1,5 +1,4 @@
 "use client";
-import Link from "next/link";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import { BOARD_REGIONS, regionOfBoard } from "../../core/sheet";
@@ -11,12 +10,12 @@ import { useLater } from "../frame/use-later";
 import { useSteady } from "../frame/use-steady";
 import { fixAction } from "../job/actions";
 import { BoardPlan } from "./board-plan";
-import { Changes } from "./changes";
 import { WiringFiles } from "./files";
 import { FindLeads } from "./find-field";
-import { findLeads, type Group, groupLeads, type Show, scanned } from "./find-leads";
+import { findLeads, findPorts, type Group, groupLeads, type Show, scanned } from "./find-leads";
 import { Inspector } from "./inspector";
 import { LeadList } from "./lead-list";
+import { PlanFoot } from "./plan-foot";
 import { RegionMap } from "./region-map";
 import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
 import { Schools } from "./schools";
@@ -25,7 +24,6 @@ import { usePlan } from "./use-plan";
 import { WaysIn } from "./ways-in";
 import { WhichPort } from "./which-port";
 
-const STALE = "A part changed after this plan was made: it is stale.";
 const ZOOMS = [
   { name: "Whole", scale: 1 },
   { name: "Region", scale: 2.3 },
@@ -39,6 +37,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
   const [chosen, setChosen] = useState<string | null>(null);
   const [chosenPort, setChosenPort] = useState<string | null>(null);
   const [taking, setTaking] = useState(false);
+  const [aim, setAim] = useState<string | null>(null);
   const [loom, setLoom] = useState<LoomName | null>(null);
   const [zoom, setZoom] = useState(0);
   const [region, setRegion] = useState<string | null>(null);
@@ -62,6 +61,8 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
     return groupLeads(found, parts, nameOf, group);
   }, [view.leads, parts, text, show, loom, group, scene]);
   const leads = useMemo(() => groups.flatMap((g) => g.leads), [groups]);
+  const filled = useMemo(() => new Set(view.leads.flatMap((l) => l.port ?? [])), [view.leads]);
+  const foundPorts = useMemo(() => findPorts(scene.graph.ports.values(), filled, text), [scene, filled, text]);
   const lead = view.leads.find((l) => l.address === chosen);
   const base = useMemo(() => Math.min(1.31, 400 / scene.heightMm, 322 / scene.widthMm), [scene]);
   const scale = base * (ZOOMS[zoom]?.scale ?? 1);
@@ -71,6 +72,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
     setChosen(address);
     setChosenPort(null);
     setTaking(false);
+    setAim(null);
   }, []);
   const choosePort = useSteady((address: string) => {
     const here = view.leads.filter((l) => l.port === address);
@@ -91,7 +93,10 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
       setChosenPort(address);
     }
   });
-  const take = useCallback(() => setTaking(true), []);
+  const take = useSteady(() => {
+    if (chosen) setTaking(true);
+    else document.querySelector<HTMLElement>("#fits button")?.focus();
+  });
   const chooseDock = useCallback(
     (ids: readonly string[]) => {
       const mine = view.leads.filter((l) => {
@@ -185,8 +190,6 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
       top: (at ? at.yMm : scene.heightMm / 2) * scale + 118 - el.clientHeight / 2,
     });
   }, [zoom, scale, chosenAt, region, scene]);
-  const filled = useMemo(() => new Set(view.leads.flatMap((l) => l.port ?? [])), [view.leads]);
-
   const open = useMemo(() => {
     if (!lead || !taking) return new Set<string>();
     const node = scene.graph.leads.get(lead.address);
@@ -199,8 +202,6 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
     );
   }, [lead, taking, scene]);
   const unplanned = view.leads.filter((l) => !l.port && l.loom !== "seat" && !l.out).length;
-  const needPlan = !view.plan || view.plan.stale;
-  const done = view.leads.filter((l) => l.state === "plugged" || l.state === "checked").length;
 
   return (
     <div className="flex min-h-0 min-w-0 flex-1">
@@ -225,9 +226,14 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
           onGroup={setGroup}
           found={leads.length}
           of={view.leads.length}
-          onEnter={() => leads[0] && choose(leads[0].address)}
+          ports={foundPorts.length}
+          onEnter={() => {
+            const port = foundPorts[0];
+            if (leads[0]) choose(leads[0].address);
+            else if (port) choosePort(port.address);
+          }}
         />
-        <LeadList groups={groups} chosen={chosen} onChoose={choose} onTake={take} />
+        <LeadList groups={groups} ports={foundPorts} chosen={chosen} chosenPort={chosenPort} onChoose={choose} onPort={choosePort} onTake={take} />
       </section>
       <section aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
         <div ref={box} className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto" tabIndex={-1}>
@@ -306,6 +312,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
             leads={view.leads}
             findings={view.findings}
             taking={taking}
+            aim={aim}
             busy={act.pending}
             number={number}
             onPlace={place}
@@ -313,46 +320,22 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
             onChoose={choose}
             onLetGo={() => setTaking(false)}
             onTake={take}
+            onAim={(address, port) => {
+              choose(address);
+              setAim(port);
+              setTaking(true);
+            }}
           />
         </div>
-        <div className="flex min-h-18 shrink-0 flex-col justify-center gap-1 border-t border-rule px-4 py-3">
-          <p role="status" className="text-second">
-            {act.pending
-              ? "Working …"
-              : act.sentence ||
-                heard ||
-                planning.sentence ||
-                (view.plan
-                  ? `Plan ${view.plan.revision}, ${view.plan.status}, by ${view.plan.madeBy}. ${view.plan.proof}`
-                  : `${unplanned} leads, none planned.`)}
-            {view.plan?.stale && !act.pending && !planning.busy ? <strong className="block font-semibold">{STALE}</strong> : null}
-          </p>
-          {view.plan && view.plan.revision > 1 && !planning.busy ? <Changes number={number} revision={view.plan.revision} /> : null}
-          {planning.busy ? (
-            <div className="flex items-center gap-2">
-              <div className="min-w-0 flex-1">
-                <progress aria-label="Planning" className="block w-full" value={planning.share} />
-                <p className="text-second leading-5">{planning.now}</p>
-              </div>
-              <button type="button" className="key" onClick={planning.stop}>
-                Cancel
-              </button>
-            </div>
-          ) : needPlan || (unplanned > 0 && done === 0 && !view.plan) ? (
-            <button type="button" className="key key-mark" disabled={act.pending} onClick={runPlan}>
-              {view.plan ? "Plan the wiring again" : "Plan the wiring"}
-            </button>
-          ) : (
-            <div className="flex gap-2">
-              <Link className="key key-mark flex-1" href={`/job/${number}/bench`}>
-                Go to the bench
-              </Link>
-              <button type="button" className="key" disabled={act.pending} onClick={runPlan}>
-                Plan again
-              </button>
-            </div>
-          )}
-        </div>
+        <PlanFoot
+          number={number}
+          plan={view.plan}
+          planning={planning}
+          pending={act.pending}
+          said={act.sentence || heard}
+          unplanned={unplanned}
+          onPlan={runPlan}
+        />
       </section>
     </div>
   );

@@ -38,6 +38,44 @@ describe("the wiring screen", () => {
     await accessible(page);
     await sheet.getByRole("button", { name: "Close" }).click();
   });
+  it("begins at either end by keyboard alone: an empty port is found, then what could go in, its cost told before it is placed", async () => {
+    const { page } = desk;
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("/");
+    await page.keyboard.type("sys fan4");
+    const list = page.getByRole("listbox", { name: "Leads" });
+    await list
+      .getByRole("group", { name: "Empty ports" })
+      .getByRole("option", { name: /SYS_FAN4/ })
+      .waitFor();
+    await page.getByText("0 of", { exact: false }).filter({ hasText: "1 empty port" }).waitFor();
+    await page.keyboard.press("Enter");
+    await page.getByRole("region", { name: "Inspector" }).getByRole("heading", { name: "SYS_FAN4" }).waitFor();
+    await accessible(page);
+    await list.focus();
+    await page.keyboard.press("Enter");
+    const fits = page.getByRole("region", { name: "What could go in" });
+    await expect
+      .poll(() =>
+        fits
+          .getByRole("button")
+          .first()
+          .evaluate((b) => b === document.activeElement),
+      )
+      .toBe(true);
+    const names = await fits.getByRole("button").allTextContents();
+    for (let i = 0; i < names.findIndex((n) => n.includes("Rear fan")); i++) await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
+    const place = page.getByRole("region", { name: "Where it could go" }).getByRole("button", { name: /^SYS_FAN4/ });
+    await expect.poll(() => place.evaluate((b) => b === document.activeElement)).toBe(true);
+    await place.getByText(/^(Costs: |Best: )/).waitFor({ timeout: 150_000 });
+    await page.keyboard.press("Enter");
+    await page.getByText(/^FN-\d+ is fixed in SYS_FAN4\.$/).waitFor();
+    await page.getByText("Fixed here by hand.", { exact: false }).waitFor();
+    await page.getByRole("button", { name: "Let the planner decide again" }).click();
+    await page.getByText(/^FN-\d+ is the planner's again\.$/).waitFor();
+    await page.getByLabel("Find a lead or an empty port").fill("");
+  });
   it("school against school: both planned, what differs, then the job follows the other and its plan is stale", async () => {
     const { page } = desk;
     await page.getByRole("button", { name: "Schools" }).click();

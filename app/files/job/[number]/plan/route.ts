@@ -1,4 +1,5 @@
 import { entityManager } from "../../../../../db";
+import { failed } from "../../../../../server/failed";
 import { planJob } from "../../../../../server/plan-job";
 import type { PlanLine } from "../../../../../server/plan-lines";
 import { planInThread } from "../../../../../server/plan-thread";
@@ -29,8 +30,7 @@ export async function POST(request: Request, { params }: { params: Promise<{ num
           : no("Choose who you are first, at the top right. Nothing was changed.");
         say({ kind: "end", result });
       } catch (e) {
-        console.error(e);
-        say({ kind: "end", result: no("The database did not answer. No plan was stored. Try again.") });
+        say({ kind: "end", result: failed(e, "No plan was stored.") });
       }
       if (open && !stop.signal.aborted) out.close();
     },

@@ -1,0 +1,14 @@
+import { DeadlockException, DriverException, LockWaitTimeoutException, ServerException } from "@mikro-orm/core";
+
+/** PostgreSQL error classes 08, 53 and 57P (appendix A of its manual), and what the network itself says. */
+const CODES = /^(08|53|57P|ECONN|ETIMEDOUT|EPIPE|ENOTFOUND)/;
+const WORDS = /connection terminated|timeout acquiring a connection/i;
+
+/** Did the database not answer, so that the same may be asked again? Otherwise it answered, or the fault is ours. */
+export function isLost(e: unknown): boolean {
+  if (!(e instanceof Error)) return false;
+  if (e instanceof DeadlockException || e instanceof LockWaitTimeoutException) return true;
+  const code = String((e as { code?: unknown }).code ?? "");
+  if (CODES.test(code) || WORDS.test(e.message)) return true;
+  return e instanceof DriverException && !(e instanceof ServerException) && code === "";
+}

@@ -1,0 +1,65 @@
+"use client";
+import Link from "next/link";
+import type { JobView } from "../../server/views";
+import { Changes } from "./changes";
+import type { Planning } from "./use-plan";
+
+const STALE = "A part changed after this plan was made: it is stale.";
+
+/** How the plan stands, what it is doing now, and the one thing to press next. */
+export function PlanFoot({
+  number,
+  plan,
+  planning,
+  pending,
+  said,
+  unplanned,
+  onPlan,
+}: {
+  number: string;
+  plan: JobView["plan"];
+  planning: Planning;
+  pending: boolean;
+  /** What the last action or scan said; it stands before what the planner said. */
+  said: string;
+  unplanned: number;
+  onPlan: () => void;
+}) {
+  return (
+    <div className="flex min-h-18 shrink-0 flex-col justify-center gap-1 border-t border-rule px-4 py-3">
+      <p role="status" className="text-second">
+        {pending
+          ? "Working …"
+          : said ||
+            planning.sentence ||
+            (plan ? `Plan ${plan.revision}, ${plan.status}, by ${plan.madeBy}. ${plan.proof}` : `${unplanned} leads, none planned.`)}
+        {plan?.stale && !pending && !planning.busy ? <strong className="block font-semibold">{STALE}</strong> : null}
+      </p>
+      {plan && plan.revision > 1 && !planning.busy ? <Changes number={number} revision={plan.revision} /> : null}
+      {planning.busy ? (
+        <div className="flex items-center gap-2">
+          <div className="min-w-0 flex-1">
+            <progress aria-label="Planning" className="block w-full" value={planning.share} />
+            <p className="text-second leading-5">{planning.now}</p>
+          </div>
+          <button type="button" className="key" onClick={planning.stop}>
+            Cancel
+          </button>
+        </div>
+      ) : !plan || plan.stale ? (
+        <button type="button" className="key key-mark" disabled={pending} onClick={onPlan}>
+          {plan ? "Plan the wiring again" : "Plan the wiring"}
+        </button>
+      ) : (
+        <div className="flex gap-2">
+          <Link className="key key-mark flex-1" href={`/job/${number}/bench`}>
+            Go to the bench
+          </Link>
+          <button type="button" className="key" disabled={pending} onClick={onPlan}>
+            Plan again
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
