@@ -199,13 +199,13 @@ function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPla
                   type="button"
                   disabled={busy}
                   className="key w-full justify-start text-left font-normal"
-                  aria-current={c.here}
+                  aria-current={c.here || c.port === aim}
                   onClick={() => onPlace(lead.address, c)}
                   onKeyDown={stepThrough}
                 >
                   <span className="min-w-0">
                     <span className="mono font-semibold">{c.name}</span>
-                    {c.here ? " (here)" : ""}
+                    {c.here ? " (here)" : c.port === aim ? " (asked for)" : ""}
                     <span className="block text-second text-soft">{[c.words, c.taken ? `holds ${c.taken}` : ""].filter(Boolean).join("; ")}</span>
                     <CostWords rows={costs.rows} at={c} />
                   </span>
@@ -231,7 +231,7 @@ function PortInspector({ scene, portAddress, leads, onChoose, onAim }: Inspector
   return (
     <div className="flex flex-col gap-3 p-4">
       <h2 className="text-action font-[650]">
-        <span className="mono">{node.port.label}</span>
+        <span className="mono">{node.name}</span>
       </h2>
       <p>{family(node.port.family).name}.</p>
       <section aria-label="In it">
