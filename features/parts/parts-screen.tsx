@@ -62,6 +62,12 @@ export function PartsScreen({
     ).length;
   const all = (id: string) =>
     view.leads.filter((l) => l.port && (l.fromPart === id || l.fromPart.startsWith(`${id}/`) || l.port.startsWith(`${id}:`))).length;
+  /** What is known of a part stands beside the case; Air shows its fans itself. */
+  const look = (id: string) => {
+    setChosen(id);
+    const kind = types.get(parts.find((p) => p.id === id)?.type ?? "")?.kind;
+    if (show === "power" || show === "order" || (show === "air" && kind !== "fan")) router.replace(path);
+  };
   return (
     <div className="flex min-h-0 min-w-0 flex-1">
       <section aria-label="Parts list" className="region w-[480px] shrink-0 border-r border-rule">
@@ -80,7 +86,7 @@ export function PartsScreen({
                   type="button"
                   data-chosen={p.id === chosen}
                   aria-pressed={p.id === chosen}
-                  onClick={() => setChosen(p.id)}
+                  onClick={() => look(p.id)}
                   className={cx(
                     "bar-left flex min-h-12 w-full items-center gap-3 border-b border-b-rule py-1 pl-3 pr-3 text-left hover:bg-sheet",
                     p.id === chosen && "bg-sheet",

@@ -59,6 +59,13 @@ describe("a job whose parts are still on a list", () => {
     await page.getByLabel("Watts more").fill("600");
     await page.getByRole("button", { name: "Record", exact: true }).click();
     await page.getByText(/A graphics card draws 600 W more: \d+ W (would be left|too little)\./).waitFor();
+    // A part pressed in the list shows what is known of it, wherever one was.
+    await page
+      .getByRole("region", { name: "Parts list" })
+      .getByRole("button", { name: /Coldwharf tower/ })
+      .click();
+    await page.getByRole("heading", { name: /Coldwharf tower/ }).waitFor();
+    expect(await page.getByRole("button", { name: "Fit", exact: true }).getAttribute("aria-pressed")).toBe("true");
   });
   it("air: arrows, sums, sign and noise; a fan turned round is said to work against its neighbours", async () => {
     const { page } = desk;
