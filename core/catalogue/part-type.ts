@@ -202,6 +202,7 @@ export const RadiatorPlace = z.strictObject({
 });
 export type RadiatorPlace = z.infer<typeof RadiatorPlace>;
 
+/** In the order in which a parts list names them. */
 export const PART_KINDS = [
   "board",
   "cpu",
@@ -214,10 +215,10 @@ export const PART_KINDS = [
   "fan",
   "lighting",
   "hub",
+  "usb-hub",
   "splitter",
   "extension",
   "adapter",
-  "usb-hub",
   "cable",
 ] as const;
 

@@ -1,22 +1,6 @@
-export const KIND_ORDER = [
-  "board",
-  "cpu",
-  "cooler",
-  "memory",
-  "drive",
-  "card",
-  "supply",
-  "case",
-  "fan",
-  "lighting",
-  "hub",
-  "usb-hub",
-  "splitter",
-  "extension",
-  "adapter",
-  "cable",
-];
-export const KIND_WORD: Record<string, string> = {
+import type { PartKind } from "../../core/catalogue";
+
+const WORDS: Record<PartKind, string> = {
   board: "Board",
   cpu: "CPU",
   cooler: "Cooler",
@@ -34,3 +18,6 @@ export const KIND_WORD: Record<string, string> = {
   adapter: "Adapter",
   cable: "Cables",
 };
+
+/** Kinds in words; rows from the database bring any text as their kind. */
+export const KIND_WORD: Record<string, string> = WORDS;

@@ -3,22 +3,19 @@ import Link from "next/link";
 import { usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/build";
-import type { PartType } from "../../core/catalogue";
-import { type Tubes, tubes } from "../../core/fit";
+import { PART_KINDS } from "../../core/catalogue";
+import { tubes } from "../../core/fit";
 import type { JobView } from "../../server/views";
 import { cx } from "../../ui/cx";
-import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";
-import { useAct } from "../frame/use-act";
-import { changePartAction } from "../job/actions";
-import { placePartAction, removePartAction } from "./actions";
+import { StateMark } from "../../ui/marks";
 import { AddParts } from "./add-parts";
 import { AirView } from "./air-view";
 import { FitView } from "./fit-view";
 import { fullName } from "./full-name";
-import { KIND_ORDER, KIND_WORD } from "./kinds";
+import { KIND_WORD } from "./kinds";
 import { OrderView } from "./order-view";
+import { PartDetail } from "./part-detail";
 import { PowerView } from "./power-view";
-import { WhatIf } from "./what-if";
 
 const SHOWS = [
   ["fit", "Fit"],
@@ -42,10 +39,10 @@ export function PartsScreen({
   const asked = useSearchParams();
   const show = asked.get("show") ?? "fit";
   const types = useMemo(() => new Map(view.build.partTypes.map((t) => [t.id, t])), [view.build]);
-  const parts = useMemo(
-    () => [...view.build.parts].sort((a, b) => KIND_ORDER.indexOf(types.get(a.type)?.kind ?? "") - KIND_ORDER.indexOf(types.get(b.type)?.kind ?? "")),
-    [view.build, types],
-  );
+  const parts = useMemo(() => {
+    const order = (type: string) => PART_KINDS.indexOf(types.get(type)?.kind ?? "cable");
+    return [...view.build.parts].sort((a, b) => order(a.type) - order(b.type));
+  }, [view.build, types]);
   const wanted = asked.get("part");
   const [chosen, setChosen] = useState<string>(parts.find((p) => p.id === wanted)?.id ?? parts[0]?.id ?? "");
   // A remedy leads here: the part is chosen and its alternatives are open.
@@ -175,211 +172,6 @@ export function PartsScreen({
           )}
         </div>
       </div>
-    </div>
-  );
-}
-
-function PartDetail({
-  part,
-  type,
-  number,
-  mounts,
-  tubing,
-  canStand,
-  others,
-  findings,
-  corrected,
-  trying,
-}: {
-  part: JobView["build"]["parts"][number];
-  type: PartType;
-  number: string;
-  mounts: PartType["body"]["mounts"];
-  tubing: Tubes | undefined;
-  canStand: boolean;
-  others: { id: string; name: string; type: string }[];
-  findings: JobView["findings"];
-  corrected: { had: number; now: number } | undefined;
-  trying: boolean;
-}) {
-  const act = useAct();
-  const [serial, setSerial] = useState(part.serial ?? "");
-  const r = type.ratings;
-  const b = type.body;
-  const numbers: [string, string][] = [];
-  const add = (word: string, value: number | string | undefined, unit: string) => {
-    if (value !== undefined) numbers.push([word, `${value} ${unit}`.trim()]);
-  };
-  add("Price", part.price?.toFixed(2), "");
-  add("Peak draw", r.peakW, "W");
-  add("Rated", type.kind === "supply" ? r.powerW : undefined, "W");
-  add("Class", type.kind === "supply" ? (r.efficiency ?? "none") : undefined, "");
-  add("Carries", r.cooledW, "W");
-  add("Size", type.kind === "drive" || type.kind === "memory" ? r.sizeGb : undefined, "GB");
-  add("Profile", r.profileMts, "MT/s");
-  add("Default", r.defaultMts, "MT/s");
-  add("Memory limit", r.limitMts, "MT/s");
-  add("Firmware", r.firmware, "");
-  add("Speed", r.rpm, "rpm");
-  add("Noise", r.noiseDb, "dB(A)");
-  add("Flow", r.flowM3h, "m³/h");
-  add(type.kind === "card" ? "Length" : "Width", b.widthMm, "mm");
-  add("Height", b.heightMm, "mm");
-  add("Slots", type.kind === "card" ? b.slots : undefined, "");
-  add("Depth", b.depthMm, "mm");
-  const hangs = type.kind === "fan" || type.kind === "drive" || type.kind === "hub" || type.kind === "lighting" ? type.kind : undefined;
-  const places = mounts.filter((m) => hangs && m.takes.includes(hangs));
-  const mount = mounts.find((m) => m.id === part.mount);
-  const place = (change: Record<string, unknown>) =>
-    act.run(
-      () => placePartAction({ number, part: part.id, ...change }),
-      () => "Recorded.",
-    );
-  return (
-    <div className="flex flex-col gap-3 border-t border-rule pt-3">
-      <div>
-        <h2 className="text-action font-[650]">{fullName(type)}</h2>
-        <p className="text-soft">{part.label ?? KIND_WORD[type.kind]}</p>
-      </div>
-      {corrected ? (
-        <div className="flex flex-col gap-1 text-second">
-          <p>
-            The shelf's entry was corrected: this job keeps revision {corrected.had}, the shelf has {corrected.now}.
-          </p>
-          <button
-            type="button"
-            className="key self-start"
-            disabled={act.pending}
-            onClick={() =>
-              act.run(
-                () => changePartAction({ number, part: part.id, type: part.type }),
-                () => "Taken over. The plan is stale.",
-              )
-            }
-          >
-            Take revision {corrected.now}
-          </button>
-        </div>
-      ) : null}
-      {findings.map((f) => (
-        <div key={f.id} className="flex gap-2 text-second">
-          <span className="pt-0.5">
-            <SeverityShape severity={f.severity} size={13} />
-          </span>
-          <div>
-            <strong className="font-semibold">{SEVERITY_WORD[f.severity]}.</strong> {f.message}
-            {(f.ways ?? []).map((w) => (
-              <div key={w}>Way out: {w}</div>
-            ))}
-          </div>
-        </div>
-      ))}
-      <dl className="grid grid-cols-[auto_1fr] gap-x-4">
-        {numbers.map(([k, v]) => (
-          <div key={k} className="contents">
-            <dt className="text-soft">{k}</dt>
-            <dd className="mono text-right">{v}</dd>
-          </div>
-        ))}
-      </dl>
-      {part.from === "client" ? (
-        <div className="flex flex-wrap gap-2">
-          <WhatIf number={number} part={part.id} parts={others} opened={trying} />
-          <button
-            type="button"
-            className="key"
-            disabled={act.pending}
-            onClick={() =>
-              act.run(
-                () => removePartAction({ number, part: part.id }),
-                () => "Removed. The plan is stale.",
-              )
-            }
-          >
-            Remove
-          </button>
-        </div>
-      ) : null}
-      {places.length > 0 ? (
-        <label>
-          <span className="block text-second text-soft">Where it hangs</span>
-          <select className="field w-full" value={part.mount ?? ""} disabled={act.pending} onChange={(e) => place({ mount: e.target.value || null })}>
-            <option value="">no mount yet</option>
-            {places.map((m) => (
-              <option key={m.id} value={m.id}>
-                {m.label}
-              </option>
-            ))}
-          </select>
-        </label>
-      ) : null}
-      {part.from === "client" ? (
-        <label className="flex min-h-9 items-center gap-2">
-          <input type="checkbox" checked={part.reused === true} disabled={act.pending} onChange={(e) => place({ reused: e.target.checked })} />
-          The client's own, used again
-        </label>
-      ) : null}
-      {type.kind === "fan" ? (
-        <label className="flex min-h-9 items-center gap-2">
-          <input type="checkbox" checked={part.lowNoise === true} disabled={act.pending} onChange={(e) => place({ lowNoise: e.target.checked })} />
-          Through its low-noise lead: quieter, less air
-        </label>
-      ) : null}
-      {type.kind === "drive" ? (
-        <label className="flex min-h-9 items-center gap-2">
-          <input type="checkbox" checked={part.boot === true} disabled={act.pending} onChange={(e) => place({ boot: e.target.checked })} />
-          The system starts from it
-        </label>
-      ) : null}
-      {tubing ? (
-        <label>
-          <span className="block text-second text-soft">Tubes come out at</span>
-          <select className="field w-full" value={part.tubes ?? ""} disabled={act.pending} onChange={(e) => place({ tubes: e.target.value || null })}>
-            <option value="">proposed: the {tubing.end} end</option>
-            {(["rear", "front"].includes(tubing.end) ? ["rear", "front"] : ["top", "bottom"]).map((end) => (
-              <option key={end} value={end}>
-                the {end} end
-              </option>
-            ))}
-          </select>
-        </label>
-      ) : null}
-      {type.kind === "card" && canStand ? (
-        <button type="button" className="key self-start" disabled={act.pending} onClick={() => place({ vertical: !part.vertical })}>
-          {part.vertical ? "Put it level on the board" : "Put it on the vertical mount"}
-        </button>
-      ) : null}
-      {type.kind === "fan" && mount?.frame === "either" ? (
-        <button
-          type="button"
-          className="key self-start"
-          disabled={act.pending}
-          onClick={() => place({ frame: part.frame === "outside" ? null : "outside" })}
-        >
-          {part.frame === "outside" ? "Move it inside the frame" : "Move it outside the frame"}
-        </button>
-      ) : null}
-      <form
-        className="flex items-end gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          act.run(
-            () => changePartAction({ number, part: part.id, serial }),
-            () => "Serial recorded.",
-          );
-        }}
-      >
-        <label className="min-w-0 flex-1">
-          <span className="block text-second text-soft">Serial (scan or type)</span>
-          <input className="field mono w-full" value={serial} maxLength={80} onChange={(e) => setSerial(e.target.value)} />
-        </label>
-        <button type="submit" className="key" disabled={act.pending || serial === (part.serial ?? "")}>
-          Record
-        </button>
-      </form>
-      <p role="status" className="text-second">
-        {act.sentence}
-      </p>
     </div>
   );
 }
