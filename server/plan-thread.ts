@@ -82,15 +82,14 @@ function newThread(p: Pool): Thread {
 }
 
 function next(p: Pool): void {
-  const w = p.queue[0];
+  // A thread that works ahead on this very job has it in its memory in a moment; whoever is behind need not wait for that.
+  const w = p.queue.find((x) => !p.threads.some((t) => t.now?.ahead && t.now.task.build.name === x.task.build.name));
   if (!w) return;
   const { name } = w.task.build;
-  // A thread that works ahead on this very job has it in its memory in a moment.
-  if (p.threads.some((t) => t.now?.ahead && t.now.task.build.name === name)) return;
   const idle = p.threads.filter((t) => !t.now);
   const thread = idle.find((t) => t.last === name) ?? idle[0] ?? (p.threads.length < THREADS ? newThread(p) : undefined);
   if (!thread) return;
-  p.queue.shift();
+  p.queue = p.queue.filter((x) => x !== w);
   thread.now = w;
   thread.last = name;
   // A thread that does not answer is ended; the next task gets a new one.

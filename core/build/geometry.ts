@@ -37,14 +37,17 @@ export function runLengthMm(from: Point, to: Point, cutouts: readonly Point[], b
 const overlap = (a: number, b: number, lo: number, hi: number) => Math.max(0, Math.min(Math.max(a, b), hi) - Math.max(Math.min(a, b), lo));
 const within = (v: number, lo: number, hi: number) => v > lo && v < hi;
 
+const acrossMm = (from: Point, to: Point, yMm: number, b: Rect) =>
+  within(yMm, b.yMm, b.yMm + b.heightMm) ? overlap(from.xMm, to.xMm, b.xMm, b.xMm + b.widthMm) : 0;
+const downMm = (from: Point, to: Point, xMm: number, b: Rect) =>
+  within(xMm, b.xMm, b.xMm + b.widthMm) ? overlap(from.yMm, to.yMm, b.yMm, b.yMm + b.heightMm) : 0;
+
 /** Millimetres of the last stretch, cut-out to port, that lie over the board's face: the better of the two bends. */
-function overBoardMm(from: Point, to: Point, board: Rect): number {
-  const right = board.xMm + board.widthMm;
-  const bottom = board.yMm + board.heightMm;
-  const across = (y: number) => (within(y, board.yMm, bottom) ? overlap(from.xMm, to.xMm, board.xMm, right) : 0);
-  const down = (x: number) => (within(x, board.xMm, right) ? overlap(from.yMm, to.yMm, board.yMm, bottom) : 0);
-  return Math.min(across(from.yMm) + down(to.xMm), down(from.xMm) + across(to.yMm));
-}
+const overBoardMm = (from: Point, to: Point, board: Rect): number =>
+  Math.min(
+    acrossMm(from, to, from.yMm, board) + downMm(from, to, to.xMm, board),
+    downMm(from, to, from.xMm, board) + acrossMm(from, to, to.yMm, board),
+  );
 
 /** Cost of a run in whole centimetres: its length, with the stretch over the board's face counted twice. */
 export function runCostCm(from: Point, to: Point, cutouts: readonly Point[], board?: Rect): number {
