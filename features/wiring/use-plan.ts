@@ -22,7 +22,7 @@ const ended = (v: Planned): string => `${endOf(v)} ${v.proof}`.trim();
 
 function endOf(v: Planned): string {
   const ends = `${v.placed} connections, ${v.moved} moved, ${v.free} wanted ${v.free === 1 ? "end" : "ends"} free`;
-  const took = `${(v.tookMs / 1000).toFixed(1)} s`;
+  const took = v.tookMs < 100 ? "under 0.1 s" : `${(v.tookMs / 1000).toFixed(1)} s`;
   if (v.after === "proved") return `Plan ${v.revision} is proved as it stands, in ${took}: ${ends}.`;
   if (v.after === "replaced") return `Plan ${v.revision}, ${v.status} in ${took}, replaces the first one: ${ends}.`;
   if (v.after === "stopped") return `Stopped. Plan ${v.revision} stays, not yet proved: ${ends}.`;
