@@ -2,7 +2,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
-import { base, launch, readIn, sit } from "../tests/browser/seat";
+import { base, launch, readIn, routeTimes, sit } from "../tests/browser/seat";
 import { generated } from "../tests/fixtures/generated";
 
 // What a person waits for, in Chromium, on a server that has just started: no probes in the page while a plan is made,
@@ -85,18 +85,7 @@ async function planning(browser: Browser, page: Page, leads: number, seed: numbe
 
 /** Every lead chosen in turn: until the frame with its route has been drawn. */
 async function routes(page: Page, name: string): Promise<void> {
-  const times = await page.evaluate(async () => {
-    const rows = [...document.querySelectorAll('[role="option"]')].slice(0, 120);
-    const out: number[] = [];
-    for (const r of rows) {
-      const t = performance.now();
-      (r as HTMLElement).click();
-      await new Promise((d) => requestAnimationFrame(() => setTimeout(d, 0)));
-      out.push(performance.now() - t);
-      await new Promise((d) => setTimeout(d, 60));
-    }
-    return out.sort((a, b) => a - b);
-  });
+  const times = await routeTimes(page, "", 120);
   console.log(
     `  ${name}: a chosen lead's route drawn after ${times[times.length >> 1]?.toFixed(0)} ms (median of ${times.length}), slowest ${times.at(-1)?.toFixed(0)} ms`,
   );

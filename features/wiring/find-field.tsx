@@ -22,7 +22,7 @@ export function FindLeads({
   onGroup: (group: Group) => void;
   found: number;
   of: number;
-  /** Empty ports that answer to the words. */
+  /** Ports with room that answer to the words. */
   ports: number;
   onEnter: () => void;
 }) {
@@ -32,7 +32,7 @@ export function FindLeads({
         id="find-lead"
         type="search"
         className="field col-span-2"
-        aria-label="Find a lead or an empty port"
+        aria-label="Find a lead or a port with room"
         placeholder="Find by name, tag, port or serial"
         maxLength={80}
         value={text}
@@ -60,7 +60,7 @@ export function FindLeads({
         ))}
       </select>
       <p role="status" className={found === of ? "sr-only" : "col-span-2 text-second text-soft"}>
-        {found} of {of} leads{ports > 0 ? `, ${ports} empty ${ports === 1 ? "port" : "ports"}` : ""}
+        {found} of {of} leads{ports > 0 ? `, ${ports} ${ports === 1 ? "port" : "ports"} with room` : ""}
       </p>
     </div>
   );

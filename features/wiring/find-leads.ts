@@ -1,4 +1,4 @@
-import { naturally, type Part, type PortNode } from "../../core/build";
+import { type Graph, naturally, type Part, type PortNode } from "../../core/build";
 import { family, LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { LeadRow } from "../../server/views";
 
@@ -47,16 +47,22 @@ export interface FoundPort {
 /** More than these say that another word is wanted. */
 const MOST_PORTS = 24;
 
-/** Empty ports of any part whose name or kind has every word that was typed; none before something is typed. */
-export function findPorts(ports: Iterable<PortNode>, filled: ReadonlySet<string>, text: string): FoundPort[] {
+/** Room for one plug more: front-panel blocks and USB 2 headers take several. */
+function hasRoom(graph: Graph, p: PortNode): boolean {
+  const there = graph.atPort.get(p.address) ?? [];
+  const taken = there.flatMap((c) => c.place ?? []).length;
+  return there.every((c) => c.place) && taken < (p.port.places ?? family(p.port.family).places);
+}
+
+/** Ports with room, of any part, whose name or kind has every word that was typed; none before something is typed. */
+export function findPorts(graph: Graph, text: string): FoundPort[] {
   const words = plain(text).split(" ").filter(Boolean);
   if (words.length === 0) return [];
   const out: FoundPort[] = [];
-  for (const p of ports) {
-    if (filled.has(p.address)) continue;
+  for (const p of graph.ports.values()) {
     const kind = family(p.port.family).name;
     const hay = plain(`${p.name} ${kind}`);
-    if (words.every((w) => hay.includes(w))) out.push({ address: p.address, name: p.name, kind });
+    if (words.every((w) => hay.includes(w)) && hasRoom(graph, p)) out.push({ address: p.address, name: p.name, kind });
   }
   return out.sort((a, b) => naturally(a.name, b.name)).slice(0, MOST_PORTS);
 }

@@ -50,7 +50,7 @@ export function Inspector(p: InspectorProps) {
           ["+ and -", "zoom"],
           ["Esc", "let go"],
           ["G, then 1 to 7", "a stage of the job"],
-          ["/", "find a lead or an empty port; a scan finds a lead too"],
+          ["/", "find a lead or a port with room; a scan finds a lead too"],
           ["N", "findings"],
         ].map(([k, v]) => (
           <div key={k} className="contents">
@@ -102,7 +102,7 @@ function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPla
   }, [taking]);
   const firstAt = Math.max(
     0,
-    list.findIndex((c) => c.port === aim),
+    list.findIndex((c) => c.port === aim && !c.taken),
   );
   const costs = usePlaceCosts(number, lead, list, taking);
   // As good as the best is no next best: another branch of the same splitter, say.

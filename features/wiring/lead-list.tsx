@@ -17,7 +17,7 @@ export const LeadList = memo(function LeadList({
   onTake,
 }: {
   groups: LeadGroup[];
-  /** Empty ports, below the leads. */
+  /** Ports with room, below the leads. */
   ports: FoundPort[];
   chosen: string | null;
   chosenPort: string | null;
@@ -81,8 +81,8 @@ export const LeadList = memo(function LeadList({
         );
       })}
       {ports.length > 0 ? (
-        <div role="group" aria-label="Empty ports">
-          <div className="sticky top-0 z-10 flex h-8 items-center bg-ground px-4 font-semibold">Empty ports</div>
+        <div role="group" aria-label="Ports with room">
+          <div className="sticky top-0 z-10 flex h-8 items-center bg-ground px-4 font-semibold">Ports with room</div>
           {ports.map((p) => (
             <div
               key={p.address}

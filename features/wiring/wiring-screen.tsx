@@ -62,7 +62,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
   }, [view.leads, parts, text, show, loom, group, scene]);
   const leads = useMemo(() => groups.flatMap((g) => g.leads), [groups]);
   const filled = useMemo(() => new Set(view.leads.flatMap((l) => l.port ?? [])), [view.leads]);
-  const foundPorts = useMemo(() => findPorts(scene.graph.ports.values(), filled, text), [scene, filled, text]);
+  const foundPorts = useMemo(() => findPorts(scene.graph, text), [scene, text]);
   const lead = view.leads.find((l) => l.address === chosen);
   const base = useMemo(() => Math.min(1.31, 400 / scene.heightMm, 322 / scene.widthMm), [scene]);
   const scale = base * (ZOOMS[zoom]?.scale ?? 1);

@@ -5,6 +5,7 @@ import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { generated } from "../fixtures/generated";
 import { accessible, base, launch, readIn, type Seat, sit } from "./page";
+import { routeTimes } from "./seat";
 
 /** Bounds are loose, since test machines are noisy; docs/benchmarks.md says what was measured. */
 const MOST_TASK_MS = 1000;
@@ -105,18 +106,7 @@ describe("large builds", () => {
   it("shows the route of a chosen lead at once", async () => {
     const { page } = desk;
     await page.getByLabel("Group leads").selectOption("loom");
-    const times = await page.evaluate(async () => {
-      const rows = [...document.querySelectorAll('[role="option"]')].filter((r) => /FN-/.test(r.textContent ?? "")).slice(0, 12);
-      const out: number[] = [];
-      for (const r of rows) {
-        const t = performance.now();
-        (r as HTMLElement).click();
-        await new Promise((d) => requestAnimationFrame(() => setTimeout(d, 0)));
-        out.push(performance.now() - t);
-        await new Promise((d) => setTimeout(d, 100));
-      }
-      return out.sort((a, b) => a - b);
-    });
+    const times = await routeTimes(page, "FN-", 12);
     expect(times.length).toBe(12);
     expect(times[6]).toBeLessThan(MOST_ROUTE_MS);
     expect(desk.errors).toEqual([]);

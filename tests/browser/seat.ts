@@ -61,3 +61,21 @@ export async function readIn(page: Page, file: string): Promise<string> {
   await page.waitForURL(/\/job\/FS-\d+\/parts/);
   return /FS-\d+/.exec(page.url())?.[0] ?? "";
 }
+
+/** ms from choosing a lead to the frame in which its route is drawn, for the first `most` leads with `words` in them, least first. */
+export const routeTimes = (page: Page, words: string, most: number): Promise<number[]> =>
+  page.evaluate(
+    async ([words, most]) => {
+      const rows = [...document.querySelectorAll<HTMLElement>('[role="option"]')].filter((r) => r.textContent?.includes(words)).slice(0, most);
+      const out: number[] = [];
+      for (const r of rows) {
+        const t = performance.now();
+        r.click();
+        await new Promise((d) => requestAnimationFrame(() => setTimeout(d, 0)));
+        out.push(performance.now() - t);
+        await new Promise((d) => setTimeout(d, 60));
+      }
+      return out.sort((a, b) => a - b);
+    },
+    [words, most] as const,
+  );

@@ -38,17 +38,17 @@ describe("the wiring screen", () => {
     await accessible(page);
     await sheet.getByRole("button", { name: "Close" }).click();
   });
-  it("begins at either end by keyboard alone: an empty port is found, then what could go in, its cost told before it is placed", async () => {
+  it("begins at either end by keyboard alone: a port with room is found, then what could go in, its cost told before it is placed", async () => {
     const { page } = desk;
     await page.keyboard.press("Escape");
     await page.keyboard.press("/");
     await page.keyboard.type("sys fan4");
     const list = page.getByRole("listbox", { name: "Leads" });
     await list
-      .getByRole("group", { name: "Empty ports" })
+      .getByRole("group", { name: "Ports with room" })
       .getByRole("option", { name: /SYS_FAN4/ })
       .waitFor();
-    await page.getByText("0 of", { exact: false }).filter({ hasText: "1 empty port" }).waitFor();
+    await page.getByText("0 of", { exact: false }).filter({ hasText: "1 port with room" }).waitFor();
     await page.keyboard.press("Enter");
     await page.getByRole("region", { name: "Inspector" }).getByRole("heading", { name: "SYS_FAN4" }).waitFor();
     await accessible(page);
@@ -74,7 +74,7 @@ describe("the wiring screen", () => {
     await page.getByText("Fixed here by hand.", { exact: false }).waitFor();
     await page.getByRole("button", { name: "Let the planner decide again" }).click();
     await page.getByText(/^FN-\d+ is the planner's again\.$/).waitFor();
-    await page.getByLabel("Find a lead or an empty port").fill("");
+    await page.getByLabel("Find a lead or a port with room").fill("");
   });
   it("school against school: both planned, what differs, then the job follows the other and its plan is stale", async () => {
     const { page } = desk;
