@@ -1,14 +1,10 @@
 import { MikroORM } from "@mikro-orm/postgresql";
-import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { isLost, Job, ormConfig, Technician } from "../../db";
 import { failed } from "../../server/failed";
-import { freshDatabase, jobOf } from "./setup";
+import { jobOf, testDatabase } from "./setup";
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-});
-afterAll(() => db.close());
+const db = testDatabase();
 
 const thrown = (work: () => unknown): Promise<unknown> =>
   Promise.resolve()

@@ -1,18 +1,12 @@
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { LogEntry } from "../../db";
 import { SetAsideEntry, setAside } from "../../server/overrides";
 import { planJob } from "../../server/plan-job";
 import { tick } from "../../server/work";
-import { freshDatabase, jobOf, make } from "./setup";
+import { jobOf, make, testDatabase } from "./setup";
 
 const JOB = "FS-1046";
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase();
 
 describe("a finding that is set aside", () => {
   it("takes a name and a reason, weighs as a note from then on, and stays on the record and in the log", async () => {

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import type { z } from "zod";
 import { Fault, Job, JobPart, LogEntry, ShelfRevision, ShelfType, type TechnicianRow } from "../../db";
 import { NewJob, newJob, ReadRows, readRows } from "../../server/intake";
@@ -12,15 +12,9 @@ import { correctedSince, saveType, searchShelf, setStock, shelfEntry } from "../
 import { benches } from "../../server/views";
 import { alternativesFor, keepTrial, tryWiring } from "../../server/what-if";
 import { changePart } from "../../server/work";
-import { freshDatabase, jobOf, make } from "./setup";
+import { jobOf, make, testDatabase } from "./setup";
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase();
 
 const view = (n: string) => db.view(n);
 const typeText = async (id: string, edit: (t: Record<string, unknown>) => void) => {

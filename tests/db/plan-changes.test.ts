@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { type Build, typeLookup } from "../../core/build";
 import { plan } from "../../core/plan";
 import { planChanges } from "../../server/plan-changes";
@@ -6,15 +6,9 @@ import { planJob } from "../../server/plan-job";
 import type { Asked } from "../../server/plan-thread";
 import { setStock } from "../../server/shelf";
 import { fix } from "../../server/work";
-import { freshDatabase, make } from "./setup";
+import { make, testDatabase } from "./setup";
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase();
 
 const number = "FS-1041";
 const changes = async () => planChanges(db.em(), await db.by(), { number });

@@ -1,17 +1,11 @@
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import type { Plan as MadePlan } from "../../core/plan";
 import { LogEntry, Plan } from "../../db";
 import { type PlanNews, planJob } from "../../server/plan-job";
 import { tick } from "../../server/work";
-import { freshDatabase, jobOf, make } from "./setup";
+import { jobOf, make, testDatabase } from "./setup";
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase();
 
 const JOB = "FS-1041";
 const unproved = (p: MadePlan): MadePlan => ({ ...p, status: "not yet proved", provedTo: "fromBag", gap: { level: "lengthCm", by: 30 } });

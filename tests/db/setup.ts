@@ -1,38 +1,48 @@
 import { MikroORM } from "@mikro-orm/postgresql";
+import { afterAll, beforeAll } from "vitest";
 import { type Build, typeLookup } from "../../core/build";
 import { plan } from "../../core/plan";
 import { type EntityManager, Job, ormConfig, Technician, type TechnicianRow } from "../../db";
 import { seed } from "../../db/seed";
 import { type JobView, jobView } from "../../server/views";
 
-let orm: MikroORM | undefined;
-
-/** The test database, migrated and seeded anew. */
-export async function freshDatabase(): Promise<{
+interface TestDatabase {
   em: () => EntityManager;
   by: () => Promise<TechnicianRow>;
   view: (number: string) => Promise<JobView>;
-  close: () => Promise<void>;
-}> {
-  const url = process.env.DATABASE_URL;
-  if (!url) throw new Error("DATABASE_URL is not set: run npm test, which starts the test database");
-  orm = await MikroORM.init(ormConfig(url));
-  await orm.em.getConnection().execute("drop schema public cascade; create schema public");
-  await orm.migrator.up();
-  await seed(orm.em.fork() as EntityManager, process.cwd(), new Date("2026-11-23T09:00:00Z"), () => {});
-  const fork = () => (orm as MikroORM).em.fork() as EntityManager;
-  return {
-    em: fork,
-    by: async () => (await fork().findOneOrFail(Technician, { name: "Mirel Quist" })) as TechnicianRow,
+}
+
+/** The test database of a file, migrated and seeded anew before its first test; `then` is done before it, too. */
+export function testDatabase(then?: (db: TestDatabase) => Promise<unknown>): TestDatabase {
+  let orm: MikroORM | undefined;
+  const em = () => (orm as MikroORM).em.fork() as EntityManager;
+  const db: TestDatabase = {
+    em,
+    by: async () => (await em().findOneOrFail(Technician, { name: "Mirel Quist" })) as TechnicianRow,
     view: async (number) => {
-      const v = await jobView(fork(), number);
+      const v = await jobView(em(), number);
       if (!v) throw new Error(number);
       return v;
     },
-    close: async () => {
-      await orm?.close();
-    },
   };
+  beforeAll(async () => {
+    orm = await freshDatabase();
+    await then?.(db);
+  }, 120_000);
+  afterAll(async () => {
+    await orm?.close();
+  });
+  return db;
+}
+
+async function freshDatabase(): Promise<MikroORM> {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error("DATABASE_URL is not set: run npm test, which starts the test database");
+  const orm = await MikroORM.init(ormConfig(url));
+  await orm.em.getConnection().execute("drop schema public cascade; create schema public");
+  await orm.migrator.up();
+  await seed(orm.em.fork() as EntityManager, process.cwd(), new Date("2026-11-23T09:00:00Z"), () => {});
+  return orm;
 }
 
 /** The planner without its thread, which exists only in a built server. */

@@ -1,16 +1,10 @@
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { ShelfType } from "../../db";
 import { shelfEntry } from "../../server/shelf";
 import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf-file";
-import { freshDatabase } from "./setup";
+import { testDatabase } from "./setup";
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase();
 
 const judge = async (text: string) => {
   const r = await judgeShelfFile(db.em(), await db.by(), { name: "list", text });

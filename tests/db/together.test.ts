@@ -1,20 +1,14 @@
 import { readFileSync } from "node:fs";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { Fault, Job, Link, LogEntry, StepDone } from "../../db";
 import { seed } from "../../db/seed";
 import { importBuild } from "../../server/jobs";
 import { planJob } from "../../server/plan-job";
 import { benches } from "../../server/views";
 import { changePart, closeFault, Fix, fix, Note, note, Observe, observe, Step, step, Tick, tick, tryAction } from "../../server/work";
-import { freshDatabase, jobOf, make } from "./setup";
+import { jobOf, make, testDatabase } from "./setup";
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase();
 
 const view = (n: string) => db.view(n);
 const entries = async (n: string) => {

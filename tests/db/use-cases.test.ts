@@ -1,23 +1,17 @@
 import { readFileSync } from "node:fs";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { buildGraph, typeLookup } from "../../core/build";
 import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, Plan, type TechnicianRow } from "../../db";
 import { findJobs, importBuild } from "../../server/jobs";
 import { planJob as planJobIn } from "../../server/plan-job";
 import { benches } from "../../server/views";
 import { changePart, closeFault, fix, note, observe, setting, step, tick, tryAction } from "../../server/work";
-import { freshDatabase, jobOf, make } from "./setup";
+import { jobOf, make, testDatabase } from "./setup";
 
 /** The thread is the browser tests' business: it exists only in a built server. */
 const planJob = (em: EntityManager, number: string, by: TechnicianRow) => planJobIn(em, number, by, make);
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase();
 
 const view = (n: string) => db.view(n);
 const count = async (n: string) => {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { type Build, typeLookup } from "../../core/build";
 import { waysIn } from "../../core/plan";
 import { JobPart, LogEntry, ShelfType } from "../../db";
@@ -6,15 +6,9 @@ import { importBuild } from "../../server/jobs";
 import { orderMore } from "../../server/order-more";
 import { planJob } from "../../server/plan-job";
 import { usbShort } from "../fixtures/short";
-import { freshDatabase, jobOf, make } from "./setup";
+import { jobOf, make, testDatabase } from "./setup";
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase();
 
 const both = async (build: Build) => {
   const made = await make(build);

@@ -1,16 +1,9 @@
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { planJob } from "../../server/plan-job";
 import { takeConnections, wiringFile } from "../../server/wiring-files";
-import { freshDatabase, make } from "./setup";
+import { make, testDatabase } from "./setup";
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-beforeAll(async () => {
-  db = await freshDatabase();
-  await planJob(db.em(), "FS-1041", await db.by(), make);
-}, 120_000);
-afterAll(async () => {
-  await db.close();
-});
+const db = testDatabase(async (d) => planJob(d.em(), "FS-1041", await d.by(), make));
 
 const take = async (text: string) => takeConnections(db.em(), await db.by(), { number: "FS-1041", text });
 
