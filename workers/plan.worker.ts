@@ -1,7 +1,13 @@
+import { constants, setPriority } from "node:os";
 import { parentPort } from "node:worker_threads";
 import { typeLookup } from "../core/build";
 import { costsOfPlaces, PieceMemory, type PlanProgress, plan, waysIn } from "../core/plan";
 import type { PlanAndWays, Said, Task } from "../server/plan-thread";
+
+// Whoever waits for a page comes first. On Linux this is the thread's own priority; where it is not to be had, nothing is lost.
+try {
+  setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
+} catch {}
 
 /** Stays alive between tasks: what was solved for a job is not solved again when one lead of it is fixed. */
 const memory = new PieceMemory();
