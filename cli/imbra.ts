@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { airOf } from "../core/air";
-import { asPlugged, type Graph, isDone, readBuildText, typeLookup } from "../core/build";
+import { asPlugged, type Graph, isDone, readBuildText, typeLookup } from "../core/assembly";
 import { check, checkAll, checkParts } from "../core/checks";
 import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";

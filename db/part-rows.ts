@@ -1,4 +1,4 @@
-import type { Part } from "../core/build";
+import type { Part } from "../core/assembly";
 import type { PartType } from "../core/catalogue";
 import { JobPart, type JobRow } from "./entities";
 import type { EntityManager } from "./orm";

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
-import { type Build, buildGraph, type Connection, readBuildText, typeLookup } from "../core/build";
+import { type Build, buildGraph, type Connection, readBuildText, typeLookup } from "../core/assembly";
 import { PartType } from "../core/catalogue";
 import { powerOn } from "../core/machine";
 import { stepsOf } from "../core/order";

@@ -1,5 +1,5 @@
 import { MikroORM } from "@mikro-orm/postgresql";
-import { buildGraph, readBuildText } from "../core/build";
+import { buildGraph, readBuildText } from "../core/assembly";
 import { judge, withType } from "../core/whatif";
 import { type EntityManager, ormConfig } from "../db";
 import { seed } from "../db/seed";

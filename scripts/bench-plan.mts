@@ -1,8 +1,8 @@
-import { buildGraph, type PortNode, runLengthMm } from "../core/build";
+import { buildGraph, type PortNode, runLengthMm } from "../core/assembly";
 import { mate, usable } from "../core/catalogue";
 import { type Cost, compareCost, LEVELS, PieceMemory, type Plan, plan, proofWords } from "../core/plan";
-import { highsEngine } from "../core/plan/engine";
-import { totalCost } from "../core/plan/piece";
+import { highsEngine } from "../core/plan/solve/highs";
+import { totalCost } from "../core/plan/solve/piece";
 import { DEMO, demo } from "../tests/fixtures/demo";
 import { generated } from "../tests/fixtures/generated";
 import { given, T } from "../tests/fixtures/small";

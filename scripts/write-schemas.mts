@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { z } from "zod";
-import { Build } from "../core/build";
+import { Build } from "../core/assembly";
 import { PartType } from "../core/catalogue";
 
 /** Writes the JSON Schema (2020-12) of every format Imbra reads and writes; with --check only compares. */

@@ -1,6 +1,6 @@
 import "server-only";
 import type { z } from "zod";
-import { parseWith } from "../core/build";
+import { parseWith } from "../core/assembly";
 import { type EntityManager, entityManager, type TechnicianRow } from "../db";
 import { failed } from "./failed";
 import { no, type Result } from "./result";

@@ -11,7 +11,7 @@ import {
   type TypeLookup,
   typeLookup,
   Wishes,
-} from "../core/build";
+} from "../core/assembly";
 import { PartType } from "../core/catalogue";
 import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType } from "../db";
 

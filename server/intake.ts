@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Build, Policy, Settings, Wishes } from "../core/build";
+import { Build, Policy, Settings, Wishes } from "../core/assembly";
 import type { PartType } from "../core/catalogue";
 import { type ListRow, matchRows } from "../core/intake";
 import { MOST_ROWS } from "../core/table";

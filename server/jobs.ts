@@ -1,4 +1,4 @@
-import { type Build, parseJson, type TypeLookup } from "../core/build";
+import { type Build, parseJson, type TypeLookup } from "../core/assembly";
 import { type EntityManager, Job, JobPart, type JobRow, Link, layPart, type TechnicianRow } from "../db";
 import { readAgainstShelf } from "./build-of-job";
 import { log } from "./log";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Graph } from "../core/build";
+import type { Graph } from "../core/assembly";
 import { checkAll, checkParts, type Finding } from "../core/checks";
 import { type EntityManager, type OverrideRow, Override as Row, type TechnicianRow } from "../db";
 import { log } from "./log";

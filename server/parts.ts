@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Build } from "../core/build";
+import type { Build } from "../core/assembly";
 import type { PartType } from "../core/catalogue";
 import { partIds, proposeMounts } from "../core/intake";
 import { type EntityManager, JobPart, type JobRow, layPart, ShelfType, type TechnicianRow } from "../db";

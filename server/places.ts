@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Address, isDone } from "../core/build";
+import { Address, isDone } from "../core/assembly";
 import { mate, usable } from "../core/catalogue";
 import type { PlaceCost } from "../core/plan";
 import { closesRing } from "../core/wiring";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Build, Connection, Part } from "../core/build";
+import type { Build, Connection, Part } from "../core/assembly";
 import { type Cost, comparePlans, type PlanDifference } from "../core/plan";
 import { type EntityManager, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob, type JobBuild } from "./build-of-job";

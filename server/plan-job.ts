@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
-import type { Build } from "../core/build";
-import { isDone, typeLookup } from "../core/build";
+import type { Build } from "../core/assembly";
+import { isDone, typeLookup } from "../core/assembly";
 import {
   compareCost,
   heldOf,

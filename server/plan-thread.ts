@@ -1,5 +1,5 @@
 import { Worker } from "node:worker_threads";
-import type { Address, Build } from "../core/build";
+import type { Address, Build } from "../core/assembly";
 import type { Place, PlaceCost, Plan, PlanProgress } from "../core/plan";
 import type { Ways } from "../core/wiring";
 

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type Build, naturally } from "../core/build";
+import { type Build, naturally } from "../core/assembly";
 import { type EntityManager, Fault, JobPart, type JobRow, ShelfType, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { log } from "./log";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Policy } from "../core/build";
+import { Policy } from "../core/assembly";
 import type { EntityManager, TechnicianRow } from "../db";
 import { log } from "./log";
 import { done, no, type Result } from "./result";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { parseJson, parseWith } from "../core/build";
+import { parseJson, parseWith } from "../core/assembly";
 import { FLAT_FIELDS, flatValues, PartType, withFlatValues } from "../core/catalogue";
 import { plainCell, readCsv, writeCsv } from "../core/table";
 import { type EntityManager, ShelfType, type TechnicianRow } from "../db";

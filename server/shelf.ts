@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { parseWith, readBuild } from "../core/build";
+import { parseWith, readBuild } from "../core/assembly";
 import { PartType } from "../core/catalogue";
 import { type EntityManager, JobPart, LockMode, ShelfRevision, ShelfType, type TechnicianRow } from "../db";
 import { entryOf } from "./build-of-job";

@@ -1,4 +1,4 @@
-import { type Build, type Connection, naturally } from "../core/build";
+import { type Build, type Connection, naturally } from "../core/assembly";
 import { type Loom, mate, usable } from "../core/catalogue";
 import type { Finding } from "../core/checks";
 import { type Diagnosis, diagnose, type Seen } from "../core/diagnose";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type Build, Policy } from "../core/build";
+import { type Build, Policy } from "../core/assembly";
 import { comparePlans, type Plan, type PlanDifference } from "../core/plan";
 import { alternatives, type Change, withTypes } from "../core/whatif";
 import { type EntityManager, ShelfType, type TechnicianRow } from "../db";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Address, buildGraph, type Connection, lead as leadOf, port as portOf } from "../core/build";
+import { Address, buildGraph, type Connection, lead as leadOf, port as portOf } from "../core/assembly";
 import { family, mate } from "../core/catalogue";
 import { powerOn } from "../core/machine";
 import { closesRing } from "../core/wiring";

@@ -1,6 +1,6 @@
 import { constants, setPriority } from "node:os";
 import { parentPort } from "node:worker_threads";
-import { typeLookup } from "../core/build";
+import { typeLookup } from "../core/assembly";
 import { costsOfPlaces, PieceMemory, type PlanProgress, plan, waysIn } from "../core/plan";
 import type { PlanAndWays, Said, Task } from "../server/plan-thread";
 

@@ -1,4 +1,4 @@
-import { type Graph, kept, type PartNode, partsOfKind } from "../build";
+import { type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import { PART_KINDS } from "../catalogue";
 import { type FanSeat, fanSeats, radiatorSeats } from "../fit";
 import { wholeDraw } from "../power";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { pluggedDemo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
-import type { Connection } from "../build";
+import type { Connection } from "../assembly";
 import { check, checkAll, RULES } from ".";
 
 type Edit = (list: Connection[]) => Connection[];

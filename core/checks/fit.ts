@@ -1,4 +1,4 @@
-import type { Graph } from "../build";
+import type { Graph } from "../assembly";
 import { type FitGroup, said, tightOrWorse } from "../fit";
 import { type Finding, partsFinding } from "./rule";
 

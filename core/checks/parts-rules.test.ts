@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
-import { type Build, buildGraph } from "../build";
+import { type Build, buildGraph } from "../assembly";
 import type { PartType } from "../catalogue";
 import { checkParts, type Finding, RULES } from ".";
 

@@ -1,4 +1,4 @@
-import type { Address, Connection, Graph, PortNode } from "../build";
+import type { Address, Connection, Graph, PortNode } from "../assembly";
 import type { PartKind } from "../catalogue";
 
 export type Severity = "stop" | "warn" | "note";

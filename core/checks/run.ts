@@ -1,4 +1,4 @@
-import { asPlugged, type Graph, kept } from "../build";
+import { asPlugged, type Graph, kept } from "../assembly";
 import type { Context, Finding, Rule, Severity } from "./rule";
 import { airEnough } from "./rules/air-enough";
 import { airWay } from "./rules/air-way";

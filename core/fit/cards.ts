@@ -1,4 +1,4 @@
-import { boardPorts, type Graph, type PartNode, type PortNode, partsOfKind } from "../build";
+import { boardPorts, type Graph, type PartNode, type PortNode, partsOfKind } from "../assembly";
 
 /** Pitch of expansion slots: 0.8 inch, PCI Express CEM, published (from memory). */
 export const SLOT_PITCH_MM = 20.32;

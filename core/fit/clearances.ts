@@ -1,4 +1,4 @@
-import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../build";
+import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import type { PartKind, Point } from "../catalogue";
 import { SLOT_PITCH_MM, slotOf } from "./cards";
 import { inFrontOfCard } from "./fans";

@@ -1,4 +1,4 @@
-import { type Graph, kept, type PartNode, partsOfKind } from "../build";
+import { type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import type { PartType } from "../catalogue";
 import { radiatorSeats } from "./radiators";
 

@@ -1,4 +1,4 @@
-import { type Graph, kept, partsOfKind } from "../build";
+import { type Graph, kept, partsOfKind } from "../assembly";
 import type { Point } from "../catalogue";
 
 export interface Standoffs {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
-import { type Build, buildGraph, type Graph } from "../build";
+import { type Build, buildGraph, type Graph } from "../assembly";
 import type { PartType } from "../catalogue";
 import { checkParts } from "../checks";
 import { orderList } from "../intake";

@@ -1,4 +1,4 @@
-import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../build";
+import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import type { Point } from "../catalogue";
 import { cardBoxes } from "./cards";
 import { fanSeats } from "./fans";

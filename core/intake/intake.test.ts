@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { demo, demoPlan, shelf } from "../../tests/fixtures/demo";
-import { buildGraph } from "../build";
+import { buildGraph } from "../assembly";
 import { matchRows, orderList, partIds, pastedLine, proposeMounts } from ".";
 
 describe("a pasted line", () => {

@@ -1,4 +1,4 @@
-import { type Graph, kept, partsOfKind, wholeParts } from "../build";
+import { type Graph, kept, partsOfKind, wholeParts } from "../assembly";
 import { radiatorSeats, riserNeedMm, standoffs } from "../fit";
 import { peakW } from "../power";
 

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
-import { type Build, buildGraph, type Connection } from "../build";
+import { type Build, buildGraph, type Connection } from "../assembly";
 import { mate } from "../catalogue";
 import { checkAll } from "../checks";
 import { stepsOf } from "../order";

@@ -1,4 +1,4 @@
-import { type Address, type Graph, type LeadNode, type PortNode, partsOfKind } from "../build";
+import { type Address, type Graph, type LeadNode, type PortNode, partsOfKind } from "../assembly";
 import { family, mate, usable } from "../catalogue";
 import { sourceOf } from "../wiring";
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { demo, demoPlan, pluggedDemo } from "../../tests/fixtures/demo";
-import { buildGraph, type Connection } from "../build";
+import { buildGraph, type Connection } from "../assembly";
 import { powerOn } from ".";
 
 const without =

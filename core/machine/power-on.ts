@@ -1,4 +1,4 @@
-import { asPlugged, type Graph, type LeadNode, partsOfKind, withConnections } from "../build";
+import { asPlugged, type Graph, type LeadNode, partsOfKind, withConnections } from "../assembly";
 import { mate } from "../catalogue";
 import { memorySpeed } from "../memory";
 import { boardEnd, hungOn, panelPinout, signallers } from "../wiring";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, pluggedDemo, shelf } from "../../tests/fixtures/demo";
-import type { Connection } from "../build";
-import { buildGraph, typeLookup } from "../build";
+import type { Connection } from "../assembly";
+import { buildGraph, typeLookup } from "../assembly";
 import { powerOn } from ".";
 
 const pull = async (name: string, lead: string) => pluggedDemo(name, (l: Connection[]) => l.filter((c) => c.lead !== lead));

@@ -1,4 +1,4 @@
-import { type Graph, type PartNode, partsOfKind } from "../build";
+import { type Graph, type PartNode, partsOfKind } from "../assembly";
 
 export interface MemorySpeed {
   mts: number;

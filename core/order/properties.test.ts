@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
-import { buildGraph } from "../build";
+import { buildGraph } from "../assembly";
 import { stepsOf } from ".";
 
 const graphOf = async (name: string) => buildGraph((await demoPlan(name)).build, demo(name).types);

@@ -1,4 +1,4 @@
-import { type Address, type Graph, isDone, type LeadNode, naturally, type PortNode, partsOfKind, regionOf } from "../build";
+import { type Address, type Graph, isDone, type LeadNode, naturally, type PortNode, partsOfKind, regionOf } from "../assembly";
 import { family } from "../catalogue";
 import { standoffs } from "../fit";
 import { throughLowNoise } from "../wiring";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { demo, demoPlan } from "../../tests/fixtures/demo";
 import { airOf } from "../air";
-import { buildGraph, type Graph } from "../build";
+import { buildGraph, type Graph } from "../assembly";
 import { check, checkParts } from "../checks";
 import { stepsOf } from "../order";
 import { sheetOf } from "../sheet";

@@ -1,9 +1,9 @@
-export { freshId } from "./candidates";
-export { comparePlans, type Move, type PlanDifference } from "./compare";
-export { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level, type PartCost } from "./levels";
-export { heldOf, holdsStill, keyOf, PieceMemory } from "./memory";
-export type { Gap, Piece } from "./model";
-export { costsOfPlaces, costWords, type Place, type PlaceCost } from "./places";
+export { type Verdict, verify, wholeCost } from "./answer/verify";
+export { comparePlans, type Move, type PlanDifference } from "./ask/compare";
+export { costsOfPlaces, costWords, type Place, type PlaceCost } from "./ask/price-places";
+export { waysIn } from "./ask/relax";
+export { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level, type PartCost } from "./cost";
+export type { Gap, Piece } from "./model/model";
+export { freshId } from "./model/offer";
 export { type Plan, type PlanOptions, type PlanProgress, plan, proofWords } from "./planner";
-export { type Verdict, verify, wholeCost } from "./verify";
-export { waysIn } from "./ways";
+export { heldOf, holdsStill, keyOf, PieceMemory } from "./solve/cache";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
-import { buildGraph } from "../build";
+import { buildGraph } from "../assembly";
 import { check } from "../checks";
 import { hungOn } from "../wiring";
 import { plan } from ".";

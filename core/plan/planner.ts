@@ -1,17 +1,17 @@
-import { type Build, buildGraph, type Connection, type Graph, naturally, type Part, type TypeLookup } from "../build";
+import { type Build, buildGraph, type Connection, type Graph, naturally, type Part, type TypeLookup } from "../assembly";
 import { type Free, freeEnds, isConstant, looseCables, whyHere } from "../wiring";
-import { assemble, withoutOrder } from "./assemble";
-import { bySets, lowest, ownLevels } from "./by-sets";
-import { unitParts, withoutUnusedAccessories } from "./candidates";
-import { highsEngine } from "./engine";
-import { firstFit } from "./first-fit";
-import { type Laid, layOut } from "./lay-out";
-import { type Cost, LEVEL_WORDS, LEVELS, type Level } from "./levels";
-import { type PieceMemory, remembering } from "./memory";
-import { type Engine, type Gap, OutOfTime, type Piece, type Solution } from "./model";
-import { forbid } from "./nets";
-import { isSmall, smallEngine } from "./small";
-import { verify } from "./verify";
+import { assemble, withoutOrder } from "./answer/assemble";
+import { verify } from "./answer/verify";
+import { type Cost, LEVEL_WORDS, LEVELS, type Level } from "./cost";
+import { forbid } from "./model/fans-lights-usb";
+import { type Laid, layOut } from "./model/lay-out";
+import { type Engine, type Gap, OutOfTime, type Piece, type Solution } from "./model/model";
+import { unitParts, withoutUnusedAccessories } from "./model/offer";
+import { bySets, lowest, ownLevels } from "./solve/by-hub-set";
+import { type PieceMemory, remembering } from "./solve/cache";
+import { isSmall, smallEngine } from "./solve/enumerate";
+import { firstFit } from "./solve/first-fit";
+import { highsEngine } from "./solve/highs";
 
 /** A finished plan: every connection with its reason, everything that stays free with its reason, and the proof. */
 export interface Plan {

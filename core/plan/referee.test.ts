@@ -5,10 +5,10 @@ import { given, T } from "../../tests/fixtures/small";
 import { exhaustive } from "../../tests/referee/exhaustive";
 import { plainFans } from "../../tests/referee/plain-model";
 import { plainWhole } from "../../tests/referee/plain-whole";
-import type { Build } from "../build";
+import type { Build } from "../assembly";
 import { type Cost, compareCost, LEVELS, plan } from ".";
-import { highsEngine } from "./engine";
-import { totalCost } from "./piece";
+import { highsEngine } from "./solve/highs";
+import { totalCost } from "./solve/piece";
 
 const strip = ({ canonical: _, ...levels }: Cost) => levels;
 

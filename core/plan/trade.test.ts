@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Given, given, T } from "../../tests/fixtures/small";
 import { airOf, LOW_NOISE } from "../air";
-import { buildGraph } from "../build";
+import { buildGraph } from "../assembly";
 import type { Port } from "../catalogue";
 import { check, checkParts } from "../checks";
 import { powerOn } from "../machine";

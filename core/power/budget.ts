@@ -1,4 +1,4 @@
-import { type Graph, kept, type PartNode, partsOfKind, wholeParts } from "../build";
+import { type Graph, kept, type PartNode, partsOfKind, wholeParts } from "../assembly";
 import { family, PART_KINDS, type PartType, startingCurrentA } from "../catalogue";
 import { efficiencyPercent, peakW } from "./draw";
 

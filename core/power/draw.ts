@@ -1,4 +1,4 @@
-import { type Graph, kept, type PartNode, type PortNode, partsOfKind, wholeParts } from "../build";
+import { type Graph, kept, type PartNode, type PortNode, partsOfKind, wholeParts } from "../assembly";
 import { family, type Limit, PART_KINDS, PRACTICE } from "../catalogue";
 
 /** What the slot itself may carry. PCI Express CEM, published (from memory). */

@@ -1,4 +1,4 @@
-import type { Graph, PartNode, PortNode } from "../build";
+import type { Graph, PartNode, PortNode } from "../assembly";
 import { portDrawW } from "./draw";
 
 /** What one outlet of a supply gives in W. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { demo, demoPlan } from "../../tests/fixtures/demo";
-import { buildGraph } from "../build";
+import { buildGraph } from "../assembly";
 import { checkParts } from "../checks";
 import { plugDrops, RAIL_TOLERANCE_V, wireAreaMm2, wireDiameterMm, wireDropV, wireOhmPerM } from ".";
 

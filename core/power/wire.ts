@@ -1,4 +1,4 @@
-import { type Address, type Graph, kept, type LeadNode, partsOfKind, portNodes } from "../build";
+import { type Address, type Graph, kept, type LeadNode, partsOfKind, portNodes } from "../assembly";
 import { family, mate } from "../catalogue";
 import { cpuPlugsNeeded, portDrawW } from "./draw";
 

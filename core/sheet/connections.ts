@@ -1,4 +1,4 @@
-import type { Graph } from "../build";
+import type { Graph } from "../assembly";
 import { family, mate } from "../catalogue";
 import { plainCell, readCsv, writeCsv } from "../table";
 import type { Sheet } from "./rows";

@@ -1,4 +1,4 @@
-import { type Graph, naturally, partsOfKind } from "../build";
+import { type Graph, naturally, partsOfKind } from "../assembly";
 import { LOOM_NAME, type Loom, type Port } from "../catalogue";
 
 /** What a board plan is made of, in millimetres from its top left corner: drawn as SVG and into the PDF alike. */

@@ -1,4 +1,4 @@
-import { type Address, type Graph, type PortNode, runLengthMm } from "../build";
+import { type Address, type Graph, type PortNode, runLengthMm } from "../assembly";
 import { stepsOf } from "../order";
 import { type Free, freeEnds, looseCables, throughLowNoise } from "../wiring";
 

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { XMLParser, XMLValidator } from "fast-xml-parser";
 import { beforeAll, describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
-import { buildGraph, type Graph } from "../build";
+import { buildGraph, type Graph } from "../assembly";
 import { stepsOf } from "../order";
 import { boardDrawing, boardRegion, connectionsCsv, readConnections, sheetOf, svgOf } from ".";
 import { spread } from "./drawing";

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
-import { buildGraph, partsOfKind } from "../build";
+import { buildGraph, partsOfKind } from "../assembly";
 import { judge, withType } from ".";
 
 const plain = (j: ReturnType<typeof judge>) => ({ ...j, graph: undefined });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
-import { buildGraph } from "../build";
+import { buildGraph } from "../assembly";
 import { alternatives, compare, judge, withType } from ".";
 
 const judgedWith = (name: string, part: string, typeId: string) => {

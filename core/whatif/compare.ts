@@ -1,5 +1,5 @@
 import { airOf } from "../air";
-import { type Build, buildGraph, type Graph, type TypeLookup } from "../build";
+import { type Build, buildGraph, type Graph, type TypeLookup } from "../assembly";
 import type { PartType } from "../catalogue";
 import { checkParts, type Finding } from "../checks";
 import { worstClearance } from "../fit";

@@ -1,4 +1,4 @@
-import { type Graph, naturally, type PartNode } from "../build";
+import { type Graph, naturally, type PartNode } from "../assembly";
 
 /** Cables that come loose in a part's bag: those that the connections take out, and those that stay. In natural order. */
 export function looseCables(graph: Graph): { used: PartNode[]; inBag: PartNode[] } {

@@ -1,4 +1,4 @@
-import { type Connection, type Graph, naturally, type PartNode, type PortNode, wholeParts } from "../build";
+import { type Connection, type Graph, naturally, type PartNode, type PortNode, wholeParts } from "../assembly";
 import type { Lead, Port } from "../catalogue";
 import { peakW } from "../power";
 

@@ -1,4 +1,4 @@
-import { type Address, byText, type Connection, type Graph, type LeadNode, type PortNode, runLengthMm, zoneOf } from "../build";
+import { type Address, byText, type Connection, type Graph, type LeadNode, type PortNode, runLengthMm, zoneOf } from "../assembly";
 import { controlLost, family, headerLimit, mate, usable } from "../catalogue";
 import { cableLimitW, cpuPlugsNeeded, peakW, portDrawW } from "../power";
 import { bootDrive, slotMBs } from "./data";

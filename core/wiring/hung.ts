@@ -1,4 +1,4 @@
-import type { Graph, LeadNode, PortNode } from "../build";
+import type { Graph, LeadNode, PortNode } from "../assembly";
 import { headerLimit } from "../catalogue";
 import { sourceOf } from "./net-parts";
 

@@ -1,4 +1,4 @@
-import type { Address, Graph, TypeLookup } from "../build";
+import type { Address, Graph, TypeLookup } from "../assembly";
 import { family } from "../catalogue";
 import { amps } from "./explain";
 

@@ -1,4 +1,4 @@
-import { type Address, type Connection, type Graph, type LeadNode, naturally, type PartNode, type PortNode, zoneOf } from "../build";
+import { type Address, type Connection, type Graph, type LeadNode, naturally, type PartNode, type PortNode, zoneOf } from "../assembly";
 import { family, headerLimit, type Lead, mate, type Port, startingCurrentA, usable } from "../catalogue";
 
 /** Nets share their current: fans, each kind of lights, USB 2. Each is a forest of roots, splitters, chains and hubs. */

@@ -1,4 +1,4 @@
-import type { LeadNode, Policy, PortNode } from "../build";
+import type { LeadNode, Policy, PortNode } from "../assembly";
 
 /** 1 when putting this lead on this header or hub departs from the shop's way, else 0. */
 export function schoolDeparture(policy: Policy, node: LeadNode, root: PortNode): 0 | 1 {

@@ -1,6 +1,6 @@
 "use client";
 import { useMemo } from "react";
-import type { Build } from "../../core/build";
+import type { Build } from "../../core/assembly";
 import { boardFrame, placePorts } from "../../ui/drawing/board-layout";
 import { sceneOf } from "../wiring/scene";
 

@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import { type Air, airOf, soundAtDb } from "../../core/air";
-import type { Graph } from "../../core/build";
+import type { Graph } from "../../core/assembly";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";

@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import type { Graph } from "../../core/build";
+import type { Graph } from "../../core/assembly";
 import type { Clearance } from "../../core/fit";
 import { FrontSection } from "./front-section";
 import { fullName } from "./full-name";

@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import type { Graph } from "../../core/build";
+import type { Graph } from "../../core/assembly";
 import { type Clearance, clearances, said } from "../../core/fit";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";

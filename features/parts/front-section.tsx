@@ -1,5 +1,5 @@
 "use client";
-import { boardPorts, type Graph, type PartNode } from "../../core/build";
+import { boardPorts, type Graph, type PartNode } from "../../core/assembly";
 import { clearances, radiatorSeats, SLOT_PITCH_MM, said, slotOf } from "../../core/fit";
 import { BOX, Box, Dimension, PAD, spare } from "./section-parts";
 

@@ -1,5 +1,5 @@
 "use client";
-import type { Graph } from "../../core/build";
+import type { Graph } from "../../core/assembly";
 import { orderList } from "../../core/intake";
 import { StateMark } from "../../ui/marks";
 

@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import { buildGraph, typeLookup } from "../../core/build";
+import { buildGraph, typeLookup } from "../../core/assembly";
 import { PART_KINDS } from "../../core/catalogue";
 import { tubes } from "../../core/fit";
 import type { JobView } from "../../server/views";

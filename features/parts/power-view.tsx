@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import type { Graph } from "../../core/build";
+import type { Graph } from "../../core/assembly";
 import { byDraw, efficiencyPercent, efficiencyPoints, plugDrops, powerBudget, RAIL_NAME, RAIL_TOLERANCE_V } from "../../core/power";
 import { LineChart } from "../../ui/line-chart";
 import { Meter } from "../../ui/meter";

@@ -1,5 +1,5 @@
 "use client";
-import type { PartNode } from "../../core/build";
+import type { PartNode } from "../../core/assembly";
 import type { Clearance } from "../../core/fit";
 
 export const PAD = 30;

@@ -1,4 +1,4 @@
-import { parseWith } from "../../core/build";
+import { parseWith } from "../../core/assembly";
 import { PartType, type PartType as Type } from "../../core/catalogue";
 
 export type Json = null | boolean | number | string | Json[] | { [k: string]: Json };

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { buildGraph, type Connection, type Part } from "../../core/build";
+import { buildGraph, type Connection, type Part } from "../../core/assembly";
 import type { LeadRow } from "../../server/views";
 import { demo } from "../../tests/fixtures/demo";
 import { findLeads, findPorts, groupLeads, scanned } from "./find-leads";

@@ -1,4 +1,4 @@
-import { type Graph, naturally, type Part, type PortNode } from "../../core/build";
+import { type Graph, naturally, type Part, type PortNode } from "../../core/assembly";
 import { family, LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { LeadRow } from "../../server/views";
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { buildGraph } from "../../core/build";
+import { buildGraph } from "../../core/assembly";
 import { demo, demoPlan, pluggedDemo } from "../../tests/fixtures/demo";
 import { candidates, dockOfLead, sceneOf } from "./scene";
 

@@ -1,4 +1,4 @@
-import { type Build, buildGraph, type Graph, type LeadNode, naturally, type PartNode, regionOf, runLengthMm, typeLookup } from "../../core/build";
+import { type Build, buildGraph, type Graph, type LeadNode, naturally, type PartNode, regionOf, runLengthMm, typeLookup } from "../../core/assembly";
 import { family, headerLimit, mate, usable } from "../../core/catalogue";
 import { amps, closesRing, hungOn, panelPlaces } from "../../core/wiring";
 import type { DockWish, DrawnPort, Side } from "../../ui/drawing/board-layout";

@@ -1,5 +1,5 @@
 "use client";
-import { typeLookup } from "../../core/build";
+import { typeLookup } from "../../core/assembly";
 import { type Loosening, type Ways, wayWords } from "../../core/wiring";
 import { useAct } from "../frame/use-act";
 import { fixAction, orderMoreAction } from "../job/actions";

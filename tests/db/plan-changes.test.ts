@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Build, typeLookup } from "../../core/build";
+import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
 import { planChanges } from "../../server/plan-changes";
 import { planJob } from "../../server/plan-job";

@@ -1,6 +1,6 @@
 import { MikroORM } from "@mikro-orm/postgresql";
 import { afterAll, beforeAll } from "vitest";
-import { type Build, typeLookup } from "../../core/build";
+import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
 import { type EntityManager, Job, ormConfig, Technician, type TechnicianRow } from "../../db";
 import { seed } from "../../db/seed";

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { buildGraph, typeLookup } from "../../core/build";
+import { buildGraph, typeLookup } from "../../core/assembly";
 import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, Plan, type TechnicianRow } from "../../db";
 import { findJobs, importBuild } from "../../server/jobs";
 import { planJob as planJobIn } from "../../server/plan-job";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Build, typeLookup } from "../../core/build";
+import { type Build, typeLookup } from "../../core/assembly";
 import { waysIn } from "../../core/plan";
 import { JobPart, LogEntry, ShelfType } from "../../db";
 import { importBuild } from "../../server/jobs";

@@ -1,4 +1,4 @@
-import { type Build, buildGraph, type Connection, type Graph, type TypeLookup } from "../../core/build";
+import { type Build, buildGraph, type Connection, type Graph, type TypeLookup } from "../../core/assembly";
 import { family, mate, usable } from "../../core/catalogue";
 import { type Cost, compareCost, verify } from "../../core/plan";
 import { panelPlaces } from "../../core/wiring";

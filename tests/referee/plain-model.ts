@@ -1,5 +1,5 @@
 import loadHighs from "highs";
-import { type Build, buildGraph, runCostCm, type TypeLookup } from "../../core/build";
+import { type Build, buildGraph, runCostCm, type TypeLookup } from "../../core/assembly";
 import { headerLimit, startingCurrentA } from "../../core/catalogue";
 import { schoolDeparture, zoneOfTest } from "./school";
 

@@ -9,7 +9,7 @@ import {
   runCostCm,
   runLengthMm,
   type TypeLookup,
-} from "../../core/build";
+} from "../../core/assembly";
 import { family, headerLimit, mate, startingCurrentA, usable } from "../../core/catalogue";
 import { LEVELS, type Level, type PartCost, type Piece } from "../../core/plan";
 import { cableLimitW, cpuPlugsNeeded, plugLimitW, portDrawW } from "../../core/power";

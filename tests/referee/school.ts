@@ -1,4 +1,4 @@
-import type { Build, Graph, LeadNode, PortNode } from "../../core/build";
+import type { Build, Graph, LeadNode, PortNode } from "../../core/assembly";
 
 /** The schools written down a second time, for what the referee takes: the default policy only. */
 export function schoolDeparture(build: Build, fan: LeadNode, header: PortNode): boolean {

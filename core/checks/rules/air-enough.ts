@@ -1,5 +1,5 @@
 import { airOf } from "../../air";
-import { partsOfKind } from "../../build";
+import { partsOfKind } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const airEnough: Rule = {

@@ -1,4 +1,4 @@
-import { wholeParts } from "../../build";
+import { wholeParts } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const budget: Rule = {

@@ -1,4 +1,4 @@
-import { partsOfKind } from "../../build";
+import { partsOfKind } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const coolerHeat: Rule = {

@@ -1,4 +1,4 @@
-import { type PartNode, partsOfKind, portNodes } from "../../build";
+import { type PartNode, partsOfKind, portNodes } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 const forDrives = (part: PartNode) =>

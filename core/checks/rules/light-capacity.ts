@@ -1,4 +1,4 @@
-import { type PartNode, type PortNode, wholeParts } from "../../build";
+import { type PartNode, type PortNode, wholeParts } from "../../assembly";
 import { headerLimit, type Lead } from "../../catalogue";
 import { amps } from "../../wiring";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";

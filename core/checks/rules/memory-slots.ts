@@ -1,4 +1,4 @@
-import { partsOfKind } from "../../build";
+import { partsOfKind } from "../../assembly";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 /** The board's own table: the slots of lowest rank for this number of modules. */

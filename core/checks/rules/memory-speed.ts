@@ -1,4 +1,4 @@
-import { partsOfKind } from "../../build";
+import { partsOfKind } from "../../assembly";
 import { memorySpeed } from "../../memory";
 import { finding, PARTS_AND_PLAN, type Rule } from "../rule";
 

@@ -1,4 +1,4 @@
-import { boardPorts, partsOfKind } from "../../build";
+import { boardPorts, partsOfKind } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const memoryType: Rule = {

@@ -1,4 +1,4 @@
-import type { PortNode } from "../../build";
+import type { PortNode } from "../../assembly";
 import { family } from "../../catalogue";
 import { whyEmpty } from "../../wiring";
 import { finding, isEmpty, PLAN_ONLY, type Rule, type Severity } from "../rule";

@@ -1,4 +1,4 @@
-import { type Graph, type LeadNode, type PortNode, runLengthMm } from "../../build";
+import { type Graph, type LeadNode, type PortNode, runLengthMm } from "../../assembly";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 const hangsAt = (graph: Graph, p: PortNode, depth = 0): { at: PortNode["at"]; moreMm: number } => {

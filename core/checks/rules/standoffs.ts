@@ -1,4 +1,4 @@
-import { partsOfKind } from "../../build";
+import { partsOfKind } from "../../assembly";
 import { standoffs as standoffsOf } from "../../fit";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 

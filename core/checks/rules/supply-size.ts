@@ -1,4 +1,4 @@
-import { partsOfKind } from "../../build";
+import { partsOfKind } from "../../assembly";
 import { wholeDraw } from "../../power";
 import { finding, PARTS_AND_PLAN, type Rule } from "../rule";
 

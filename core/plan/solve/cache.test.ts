@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { DEMO, demo } from "../../tests/fixtures/demo";
-import { buildGraph, runLengthMm } from "../build";
-import { costsOfPlaces, costWords, LEVELS, PieceMemory, type Plan, plan } from ".";
+import { DEMO, demo } from "../../../tests/fixtures/demo";
+import { buildGraph, runLengthMm } from "../../assembly";
+import { costsOfPlaces, costWords, LEVELS, PieceMemory, type Plan, plan } from "..";
 
 const key = (p: Plan) => p.connections.map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`).join("\n");
 

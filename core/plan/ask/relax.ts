@@ -1,10 +1,10 @@
-import type { Build, TypeLookup } from "../build";
-import { isConstant, type Loosening, type Ways } from "../wiring";
-import { unitParts } from "./candidates";
-import { layOut } from "./lay-out";
-import type { Level } from "./levels";
-import { Loosened } from "./loosened";
-import { begin, type Plan, type PlanOptions, plan, settle } from "./planner";
+import type { Build, TypeLookup } from "../../assembly";
+import { isConstant, type Loosening, type Ways } from "../../wiring";
+import type { Level } from "../cost";
+import { layOut } from "../model/lay-out";
+import { unitParts } from "../model/offer";
+import { Loosened } from "../model/relaxed";
+import { begin, type Plan, type PlanOptions, plan, settle } from "../planner";
 
 /** More fixed connections than this are not tried one by one. */
 const MOST_RELEASED = 12;

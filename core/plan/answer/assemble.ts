@@ -1,11 +1,11 @@
-import { type Address, type Connection, type Graph, naturally, type Part, type PortNode } from "../build";
-import { isConstant, type Root } from "../wiring";
-import { arrange, type Spot } from "./arrange";
-import { freshId } from "./candidates";
-import type { DirectVariables } from "./direct";
-import type { NetChoice, NetVariables } from "./nets";
-import { outletGroup, type SupplyVariables } from "./supply";
-import { isThrough } from "./through";
+import { type Address, type Connection, type Graph, naturally, type Part, type PortNode } from "../../assembly";
+import { isConstant, type Root } from "../../wiring";
+import { arrange, type Spot } from "../model/chains";
+import type { DirectVariables } from "../model/direct";
+import type { NetChoice, NetVariables } from "../model/fans-lights-usb";
+import { freshId } from "../model/offer";
+import { outletGroup, type SupplyVariables } from "../model/supply";
+import { isThrough } from "../model/through";
 
 /** Turns chosen variables into connections: copies, port numbers and cable numbers in canonical order. */
 export interface Assembly {

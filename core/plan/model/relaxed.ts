@@ -1,5 +1,5 @@
-import type { Loosening } from "../wiring";
-import type { PartCost } from "./levels";
+import type { Loosening } from "../../wiring";
+import type { PartCost } from "../cost";
 import type { Model } from "./model";
 
 /**

@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { DEMO, demo } from "../../tests/fixtures/demo";
-import { type Given, given, T } from "../../tests/fixtures/small";
-import { runLengthMm } from "../build";
-import { type Ways, wayWords } from "../wiring";
-import { plan, waysIn } from ".";
+import { DEMO, demo } from "../../../tests/fixtures/demo";
+import { type Given, given, T } from "../../../tests/fixtures/small";
+import { runLengthMm } from "../../assembly";
+import { type Ways, wayWords } from "../../wiring";
+import { plan, waysIn } from "..";
 
 const ways = async (g: Given): Promise<Ways | undefined> => waysIn(await plan(g.build, g.types), g.types);
 const words = (g: Given, w: Ways | undefined) => w?.needs.map((n) => wayWords(g.graph, g.types, n));

@@ -10,15 +10,15 @@ import {
   runCostCm,
   runLengthMm,
   type TypeLookup,
-} from "../build";
-import { family, headerLimit, mate, usable } from "../catalogue";
-import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../power";
-import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../wiring";
-import { directCost } from "./direct";
-import { addCost, type Cost, zeroCost } from "./levels";
-import { freeCost, netCost, rootReports } from "./nets";
-import { powerFreeCost } from "./supply";
-import { isThrough } from "./through";
+} from "../../assembly";
+import { family, headerLimit, mate, usable } from "../../catalogue";
+import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
+import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../../wiring";
+import { addCost, type Cost, zeroCost } from "../cost";
+import { directCost } from "../model/direct";
+import { freeCost, netCost, rootReports } from "../model/fans-lights-usb";
+import { powerFreeCost } from "../model/supply";
+import { isThrough } from "../model/through";
 
 /**
  * Judges a finished plan from its connections alone: which hard rules it breaks and what it costs.

@@ -1,8 +1,8 @@
-import { type Address, type Build, buildGraph, type Connection, type TypeLookup } from "../build";
-import { type Cost, compareCost, LEVEL_WORDS, LEVELS } from "./levels";
-import { PieceMemory } from "./memory";
-import { type Plan, type PlanOptions, plan } from "./planner";
-import { type Verdict, verify } from "./verify";
+import { type Address, type Build, buildGraph, type Connection, type TypeLookup } from "../../assembly";
+import { type Verdict, verify } from "../answer/verify";
+import { type Cost, compareCost, LEVEL_WORDS, LEVELS } from "../cost";
+import { type Plan, type PlanOptions, plan } from "../planner";
+import { PieceMemory } from "../solve/cache";
 
 export interface Place {
   port: Address;

@@ -1,6 +1,6 @@
-import { below, completed, held, type Part, partsOf, setOf, without } from "./fall-apart";
-import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "./levels";
-import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
+import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "../cost";
+import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
+import { below, completed, held, type Part, partsOf, setOf, without } from "./decompose";
 import { totalCost } from "./piece";
 
 /** A set of links taken, and what a part costs with it. */

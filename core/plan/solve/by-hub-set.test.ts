@@ -1,14 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { DEMO, demo } from "../../tests/fixtures/demo";
-import { generated } from "../../tests/fixtures/generated";
-import { compareCost, LEVEL_WORDS, LEVELS, plan, proofWords } from ".";
-import { bySets } from "./by-sets";
-import { highsEngine } from "./engine";
-import type { Level } from "./levels";
-import { type Engine, Model, type Piece } from "./model";
+import { DEMO, demo } from "../../../tests/fixtures/demo";
+import { generated } from "../../../tests/fixtures/generated";
+import { compareCost, LEVEL_WORDS, LEVELS, plan, proofWords } from "..";
+import type { Level } from "../cost";
+import { type Engine, Model, type Piece } from "../model/model";
+import { bySets } from "./by-hub-set";
+import { isSmall, smallEngine } from "./enumerate";
+import { highsEngine } from "./highs";
 import { totalCost } from "./piece";
-import { isSmall, smallEngine } from "./small";
 
 const alone = (p: Piece): Engine => (isSmall(p) ? smallEngine : highsEngine);
 /** The planner as it is without sets: one solve for all that hangs together. */

@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { highsEngine } from "./engine";
-import { addCost, compareCost, LEVEL_WORDS, LEVELS, zeroCost } from "./levels";
+import { addCost, compareCost, LEVEL_WORDS, LEVELS, zeroCost } from "../cost";
+import { smallEngine } from "../solve/enumerate";
+import { highsEngine } from "../solve/highs";
+import { holds, totalCost } from "../solve/piece";
 import { Model, type Piece } from "./model";
-import { holds, totalCost } from "./piece";
-import { smallEngine } from "./small";
 
 const pieceOf = (m: Model): Piece => {
   const [p] = m.pieces();

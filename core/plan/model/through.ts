@@ -1,6 +1,6 @@
-import { type Graph, type PortNode, runLengthMm } from "../build";
-import { mate, usable } from "../catalogue";
-import type { Consumer } from "../wiring";
+import { type Graph, type PortNode, runLengthMm } from "../../assembly";
+import { mate, usable } from "../../catalogue";
+import type { Consumer } from "../../wiring";
 
 /** Is this port the through-plug of a part, and not an outlet of a splitter, a hub or the board? */
 export const isThrough = ({ part, port }: PortNode): boolean => {

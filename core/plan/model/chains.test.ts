@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Given, given, T } from "../../tests/fixtures/small";
-import { buildGraph, runLengthMm } from "../build";
-import { check } from "../checks";
-import { type Plan, plan, verify } from ".";
+import { type Given, given, T } from "../../../tests/fixtures/small";
+import { buildGraph, runLengthMm } from "../../assembly";
+import { check } from "../../checks";
+import { type Plan, plan, verify } from "..";
 
 interface Strip {
   xMm: number;

@@ -1,10 +1,10 @@
-import type { Graph, LeadNode, PortNode } from "../build";
-import { runCostCm, runLengthMm } from "../build";
-import { controlLost, mate, type PartType } from "../catalogue";
-import { type Consumer, fitsRoot, type Nets, opened, type Root, schoolDeparture } from "../wiring";
-import { addCost, type PartCost, zeroCost } from "./levels";
-import type { Loosened } from "./loosened";
+import type { Graph, LeadNode, PortNode } from "../../assembly";
+import { runCostCm, runLengthMm } from "../../assembly";
+import { controlLost, mate, type PartType } from "../../catalogue";
+import { type Consumer, fitsRoot, type Nets, opened, type Root, schoolDeparture } from "../../wiring";
+import { addCost, type PartCost, zeroCost } from "../cost";
 import type { Model } from "./model";
+import type { Loosened } from "./relaxed";
 import { isThrough, reachesThrough } from "./through";
 
 /** A type of accessory that hangs at a root and turns one place into several: a splitter (or, with one, an extension). */

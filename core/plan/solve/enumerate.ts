@@ -1,5 +1,5 @@
-import { compareCost, type PartCost } from "./levels";
-import type { Engine, Piece } from "./model";
+import { compareCost, type PartCost } from "../cost";
+import type { Engine, Piece } from "../model/model";
 import { holds, totalCost } from "./piece";
 
 /** Pieces up to this size are settled by trying everything, which is faster than starting a solver. */

@@ -1,13 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { DEMO, demo } from "../../tests/fixtures/demo";
-import { generated } from "../../tests/fixtures/generated";
-import { given, T } from "../../tests/fixtures/small";
-import { buildGraph } from "../build";
-import { compareCost, LEVELS, plan } from ".";
-import { unitParts, withoutUnusedAccessories } from "./candidates";
+import { DEMO, demo } from "../../../tests/fixtures/demo";
+import { generated } from "../../../tests/fixtures/generated";
+import { given, T } from "../../../tests/fixtures/small";
+import { buildGraph } from "../../assembly";
+import { compareCost, LEVELS, plan } from "..";
+import { layOut } from "../model/lay-out";
+import { unitParts, withoutUnusedAccessories } from "../model/offer";
 import { firstFit } from "./first-fit";
-import { layOut } from "./lay-out";
 import { costAt, holds } from "./piece";
 
 type Case = Parameters<typeof plan>[0];

@@ -1,4 +1,4 @@
-import { LEVELS, type Level, type PartCost } from "./levels";
+import { LEVELS, type Level, type PartCost } from "../cost";
 
 /** A mixed-integer model whose cost is one vector compared level by level. Everything is a whole number. */
 export class Model {

@@ -1,10 +1,10 @@
-import { type Address, type Graph, manhattanMm, naturally, type PartNode, type PortNode, runLengthMm, withConnections } from "../build";
-import { type Cable, family, mate, usable } from "../catalogue";
-import { cableLimitW, cpuPlugsNeeded, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../power";
-import { isConstant } from "../wiring";
-import type { PartCost } from "./levels";
-import type { Loosened } from "./loosened";
+import { type Address, type Graph, manhattanMm, naturally, type PartNode, type PortNode, runLengthMm, withConnections } from "../../assembly";
+import { type Cable, family, mate, usable } from "../../catalogue";
+import { cableLimitW, cpuPlugsNeeded, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
+import { isConstant } from "../../wiring";
+import type { PartCost } from "../cost";
 import type { Model } from "./model";
+import type { Loosened } from "./relaxed";
 
 /** A power socket of a part that wants a plug. */
 export interface PowerConsumer {

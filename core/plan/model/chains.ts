@@ -1,6 +1,6 @@
-import { type Address, type Graph, manhattanMm, naturally, type PortNode } from "../build";
-import { opened } from "../wiring";
-import type { NetChoice } from "./nets";
+import { type Address, type Graph, manhattanMm, naturally, type PortNode } from "../../assembly";
+import { opened } from "../../wiring";
+import type { NetChoice } from "./fans-lights-usb";
 import { isThrough, reachesThrough } from "./through";
 
 /** A place on a root that a plug may go into. */

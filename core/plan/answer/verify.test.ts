@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
-import { given, T } from "../../tests/fixtures/small";
-import { type Build, buildGraph, type Connection, type Graph, isDone } from "../build";
-import { type Cost, compareCost, LEVELS, plan, verify, wholeCost } from ".";
+import { DEMO, demo, demoPlan } from "../../../tests/fixtures/demo";
+import { given, T } from "../../../tests/fixtures/small";
+import { type Build, buildGraph, type Connection, type Graph, isDone } from "../../assembly";
+import { type Cost, compareCost, LEVELS, plan, verify, wholeCost } from "..";
 
 /** The verdict on a demo plan whose connections were edited afterwards. */
 async function edited(name: string, edit: (list: Connection[], graph: Graph) => Connection[]) {

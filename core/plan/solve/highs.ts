@@ -1,6 +1,6 @@
 import loadHighs from "highs";
-import { compareCost, LEVELS, type Level } from "./levels";
-import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "./model";
+import { compareCost, LEVELS, type Level } from "../cost";
+import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
 import { costAt, holds, totalCost } from "./piece";
 
 /** The only file that knows `highs`. Loaded once a process; a throw of the module is turned into one short line. */

@@ -1,10 +1,10 @@
-import { type Build, buildGraph, type Graph, type Part, type TypeLookup } from "../build";
-import { isConstant, netsOf, sourceOf } from "../wiring";
-import { alike, splittersOf } from "./candidates";
+import { type Build, buildGraph, type Graph, type Part, type TypeLookup } from "../../assembly";
+import { isConstant, netsOf, sourceOf } from "../../wiring";
 import { addDirect, type DirectVariables } from "./direct";
-import type { Loosened } from "./loosened";
+import { addNets, type NetVariables } from "./fans-lights-usb";
 import { Model } from "./model";
-import { addNets, type NetVariables } from "./nets";
+import { alike, splittersOf } from "./offer";
+import type { Loosened } from "./relaxed";
 import { accessoryCost, addSupply, type SupplyVariables } from "./supply";
 
 /** A build laid out as a model, with some units (hubs, adapters) on offer beside what is in it. */

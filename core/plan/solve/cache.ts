@@ -1,6 +1,6 @@
-import type { Build, Connection } from "../build";
-import type { PartCost } from "./levels";
-import type { Engine, Piece, Solution } from "./model";
+import type { Build, Connection } from "../../assembly";
+import type { PartCost } from "../cost";
+import type { Engine, Piece, Solution } from "../model/model";
 import { totalCost } from "./piece";
 
 interface Entry {

@@ -1,8 +1,8 @@
-import { type Address, byText } from "../build";
-import type { Consumer, Group } from "../wiring";
-import type { Laid } from "./lay-out";
-import { addCost, compareCost, LEVELS, type PartCost, zeroCost } from "./levels";
-import type { NetChoice, NetSplitters } from "./nets";
+import { type Address, byText } from "../../assembly";
+import type { Consumer, Group } from "../../wiring";
+import { addCost, compareCost, LEVELS, type PartCost, zeroCost } from "../cost";
+import type { NetChoice, NetSplitters } from "../model/fans-lights-usb";
+import type { Laid } from "../model/lay-out";
 
 /**
  * A first answer for fans, lights and USB, zone by zone as hands would go about it: where the last plan had them, else all of a

@@ -1,5 +1,5 @@
-import { LEVELS, type Level, type PartCost } from "./levels";
-import type { Piece } from "./model";
+import { LEVELS, type Level, type PartCost } from "../cost";
+import type { Piece } from "../model/model";
 
 /** Checks a rounded answer against every row: the solver's tolerances must not leak into a plan. */
 export function holds(piece: Piece, values: readonly number[]): boolean {

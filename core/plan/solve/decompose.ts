@@ -1,5 +1,5 @@
-import { type Cost, LEVELS } from "./levels";
-import type { Piece } from "./model";
+import { type Cost, LEVELS } from "../cost";
+import type { Piece } from "../model/model";
 
 /** What is left of a piece when its links are taken out: one part, with the links it touches as variables of its own. */
 export interface Part {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { demo, demoPlan, shelf } from "../../tests/fixtures/demo";
-import { typeLookup } from "../build";
-import { comparePlans, type Plan, plan } from ".";
+import { demo, demoPlan, shelf } from "../../../tests/fixtures/demo";
+import { typeLookup } from "../../assembly";
+import { comparePlans, type Plan, plan } from "..";
 
 const planned = async (build: Plan["build"]) => plan(build, typeLookup(build, shelf));
 

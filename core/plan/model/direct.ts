@@ -1,10 +1,10 @@
-import { type Address, type Graph, type LeadNode, naturally, type PartNode, type PortNode, runCostCm, runLengthMm } from "../build";
-import { mate, type Port, usable } from "../catalogue";
-import { driveOrder, isConstant, panelPlaces, runsHot } from "../wiring";
-import type { PartCost } from "./levels";
-import type { Loosened } from "./loosened";
+import { type Address, type Graph, type LeadNode, naturally, type PartNode, type PortNode, runCostCm, runLengthMm } from "../../assembly";
+import { mate, type Port, usable } from "../../catalogue";
+import { driveOrder, isConstant, panelPlaces, runsHot } from "../../wiring";
+import type { PartCost } from "../cost";
+import { freeCost } from "./fans-lights-usb";
 import type { Model } from "./model";
-import { freeCost } from "./nets";
+import type { Loosened } from "./relaxed";
 
 /** Leads that go straight into one port each: front panel, audio, USB 3, USB-C, drives, slots and sockets. */
 const DIRECT = new Set(["panel-loose", "panel-block", "hd-audio", "usb3-20", "usbc-20", "m2", "cpu-socket", "memory-slot", "pcie-slot"]);

@@ -1,7 +1,7 @@
-import { buildGraph, type Graph, naturally, typeLookup } from "../build";
-import type { PartType } from "../catalogue";
-import { LEVEL_WORDS, LEVELS, type Level } from "./levels";
-import type { Plan } from "./planner";
+import { buildGraph, type Graph, naturally, typeLookup } from "../../assembly";
+import type { PartType } from "../../catalogue";
+import { LEVEL_WORDS, LEVELS, type Level } from "../cost";
+import type { Plan } from "../planner";
 
 export interface LevelRow {
   level: Level;
