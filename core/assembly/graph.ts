@@ -164,6 +164,9 @@ function atEnds(connections: readonly Connection[]): Pick<Graph, "atPort" | "ofL
   return { atPort, ofLead };
 }
 
+/** Held where it is: fixed by the technician, or already plugged. The planner never moves it. */
+export const isConstant = (c: Connection) => c.state !== "planned";
+
 export const isDone = (c: Connection) => c.state === "plugged" || c.state === "checked";
 
 /** The same graph with other connections: as really plugged, or as a plan would have it. */

@@ -3,6 +3,7 @@ export {
   asPlugged,
   buildGraph,
   byText,
+  isConstant,
   isDone,
   lead,
   naturally,

@@ -39,6 +39,7 @@ export const Part = z.strictObject({
   vertical: z.boolean().optional().describe("cards: on the case's vertical mount"),
   lowNoise: z.boolean().optional().describe("fans: through the low-noise lead, a resistor, that came with it: slower, quieter, less air"),
   boot: z.boolean().optional().describe("drives: the system starts from it; where none says so, the first drive in an M.2 slot"),
+  inArray: z.boolean().optional().describe("drives: belongs to an array and wants a port that can be part of one"),
   tubes: z
     .enum(["rear", "front", "top", "bottom"])
     .optional()

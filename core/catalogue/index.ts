@@ -3,4 +3,4 @@ export { FLAT_FIELDS, flatValues, withFlatValues } from "./flat";
 export { LOOM_NAME, LOOM_TAG, LOOMS, Loom } from "./looms";
 export { type Mating, mate, type Outcome, usable } from "./mating";
 export { Cable, Lead, Limit, Load, Need, PART_KINDS, type PartKind, PartType, PORT_ROLES, Point, Port } from "./part-type";
-export { controlLost, headerLimit, PRACTICE, startingCurrentA } from "./practice";
+export { controlLost, countedByLeds, headerLimit, loadCurrentA, PRACTICE, startingCurrentA } from "./practice";

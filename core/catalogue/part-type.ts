@@ -15,6 +15,9 @@ const FamilyId = z.enum(FAMILY_IDS);
 export const Point = z.object({ xMm: z.number().min(-5000).max(5000), yMm: z.number().min(-5000).max(5000) });
 export type Point = z.infer<typeof Point>;
 
+/** PCI Express lanes of a slot or a card. */
+const Lanes = z.union([z.literal(1), z.literal(2), z.literal(4), z.literal(8), z.literal(16)]);
+
 /** How much it matters that this end is connected. */
 export const Need = z.enum(["mandatory", "wanted", "optional"]);
 export type Need = z.infer<typeof Need>;
@@ -83,11 +86,23 @@ export const Port = z.strictObject({
   controlledBy: Id.optional().describe("lead of the same part from which the control signal comes"),
   speedTo: Id.optional().describe("lead of the same part on which this port's speed signal goes on"),
   displaces: z.array(Id).max(8).default([]).describe("ports that are switched off while this one is filled"),
+  displacesWhen: z
+    .array(z.strictObject({ protocol: z.enum(["nvme", "sata"]), ports: z.array(Id).min(1).max(8) }))
+    .max(4)
+    .optional()
+    .describe("M.2 slots that switch off other ports with a SATA drive than with an NVMe drive"),
   protocols: z.array(z.enum(["nvme", "sata"])).optional(),
   link: z
-    .strictObject({ generation: z.number().int().min(1).max(5), lanes: z.union([z.literal(1), z.literal(2), z.literal(4)]) })
+    .strictObject({ generation: z.number().int().min(1).max(5), lanes: Lanes })
     .optional()
-    .describe("M.2 slots: PCI Express generation and lanes, as printed in the board's table"),
+    .describe("M.2 and expansion slots: PCI Express generation and lanes, as printed in the board's table"),
+  sharesLanes: z
+    .array(z.strictObject({ with: Id, lanes: z.number().int().min(0).max(16) }))
+    .max(8)
+    .optional()
+    .describe("slots: while that port of the same part is filled, this one has so many lanes; 0: it is switched off"),
+  arrayCapable: z.boolean().optional().describe("SATA ports: drives here can be joined to an array; left out: unknown"),
+  ownKindOnly: z.boolean().optional().describe("through-plugs: takes parts of the same type only"),
   heatsink: z.boolean().optional().describe("M.2 slots: a heatsink lies on it; left out: unknown"),
   rank: z.number().int().min(0).max(99).default(0).describe("lower is used first: the fastest slot, the board's memory order"),
   pinout: z.record(z.string(), z.string()).optional().describe("the board's own pin order, pin number to signal"),
@@ -136,6 +151,10 @@ export const Lead = z.strictObject({
   mostInChain: z.number().int().min(1).max(50).optional().describe("parts with a through-plug: as many may hang one behind the other"),
   usbPorts: z.union([z.literal(1), z.literal(2)]).optional(),
   protocol: z.enum(["nvme", "sata"]).optional(),
+  link: z
+    .strictObject({ generation: z.number().int().min(1).max(5), lanes: Lanes, leastLanes: Lanes.optional() })
+    .optional()
+    .describe("cards and M.2 drives: the PCI Express link that they want, and the fewest lanes they work with"),
   ownControl: z.enum(["button", "knob"]).optional().describe("hubs: what sets modes or speed at the part itself while this lead hangs nowhere"),
   fedBy: Id.optional().describe("for `out` leads: the port of the same part that feeds it"),
   limit: Limit.optional(),

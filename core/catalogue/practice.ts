@@ -11,6 +11,8 @@ export const PRACTICE = {
   pumpHeaderA: 2,
   /** Addressable and plain lighting header, common practice. */
   lightHeaderA: 3,
+  /** One LED at full white where nothing else is known: 3 × 20 mA (data sheets of the common part, from memory). */
+  ledA: 0.06,
   /** USB 2.0: 0.5 A a port, USB-IF (from memory). */
   usb2PortA: 0.5,
   /** Graphics cable with two plugs, common practice. */
@@ -18,6 +20,15 @@ export const PRACTICE = {
   /** SATA string in all, common practice. */
   sataStringA: 8,
 } as const;
+
+/** Steady current of a lead in A: its own figure; LEDs without one count 60 mA each (3 × 20 mA, data sheets of the common part, from memory). */
+export function loadCurrentA(lead: Lead): number {
+  if (lead.load.currentA > 0 || family(lead.family).loom !== "lighting") return lead.load.currentA;
+  return (lead.load.leds ?? 0) * PRACTICE.ledA;
+}
+
+/** True when the current of these lights is not known from their data, but counted by LEDs. */
+export const countedByLeds = (lead: Lead): boolean => lead.load.currentA === 0 && loadCurrentA(lead) > 0;
 
 /** Starting current of a load in A: its own figure, else 2.2/1.5 of the steady current. */
 export function startingCurrentA(load: Load): number {

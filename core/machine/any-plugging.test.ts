@@ -2,11 +2,12 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { type Build, buildGraph, type Connection } from "../assembly";
+import { hungOn, rootOf } from "../brings";
 import { mate } from "../catalogue";
 import { checkAll } from "../checks";
 import { stepsOf } from "../order";
 import { plan } from "../plan";
-import { freeEnds, hungOn, sourceOf } from "../wiring";
+import { freeEnds } from "../wiring";
 import { powerOn } from ".";
 
 /** The planned build with some plugs put anywhere that their shape allows: rings, chains into themselves, wrong voltages. */
@@ -38,7 +39,7 @@ describe("whatever hands have plugged", () => {
         const build = await scrambled(name, picks);
         const graph = buildGraph(build, demo(name).types);
         for (const p of graph.ports.values()) {
-          sourceOf(graph, p, (a) => graph.ofLead.get(a));
+          rootOf(graph, p);
           hungOn(graph, p);
         }
         const findings = checkAll(graph);

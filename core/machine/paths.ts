@@ -1,6 +1,6 @@
 import { type Address, type Graph, type LeadNode, type PortNode, partsOfKind } from "../assembly";
+import { rootOf } from "../brings";
 import { family, mate, usable } from "../catalogue";
-import { sourceOf } from "../wiring";
 
 /** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
 export interface Element {
@@ -110,7 +110,7 @@ export function controlPath(world: World, lead: Address): Path | undefined {
   const c = graph.ofLead.get(lead);
   const p = c && graph.ports.get(c.port);
   if (!p) return undefined;
-  const source = sourceOf(graph, p, (a) => graph.ofLead.get(a));
+  const source = rootOf(graph, p);
   if (source.kind !== "hub" || source.port.port.controlledBy === undefined) return undefined;
   const control = `${source.part.id}:${source.port.port.controlledBy}`;
   if (graph.leads.get(control)?.lead.ownControl && !graph.ofLead.has(control)) return undefined;

@@ -1,7 +1,8 @@
 import { asPlugged, type Graph, type LeadNode, partsOfKind, withConnections } from "../assembly";
+import { hungOn, panelPinout, signallers } from "../brings";
 import { mate } from "../catalogue";
 import { memorySpeed } from "../memory";
-import { boardEnd, hungOn, panelPinout, signallers } from "../wiring";
+import { boardEnd } from "../wiring";
 import { boardPath, boardSockets, controlPath, type Element, either, join, leadPath, type Path, powerPath, seatPath, type World } from "./paths";
 
 export const GROUPS = ["Power", "Fans and pump", "Lights", "Start-up", "Memory", "Drives", "Front ports"] as const;

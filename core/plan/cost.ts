@@ -1,17 +1,25 @@
 /**
- * What a plan costs, in strict order: the first level that differs decides.
- * Whole numbers all; see docs/architecture.md for what each counts.
+ * What a plan costs, in strict order: the first level that differs decides. Whole numbers all; docs/architecture.md says what
+ * each counts, docs/decisions.md why they stand in this order.
  */
 export const LEVELS = [
   "mandatoryFree",
+  "coolingFree",
+  "fansFree",
+  "lightsFree",
   "wantedFree",
   "functionsReduced",
-  "schoolDepartures",
   "optionalFree",
+  "schoolDepartures",
+  "signalsLost",
+  "coolingShared",
+  "splittersBehind",
   "extraRoots",
+  "cardCables",
   "toOrder",
   "fromShelf",
   "fromBag",
+  "placesShared",
   "changes",
   "lengthCm",
   "canonical",
@@ -23,18 +31,29 @@ export type PartCost = Partial<Cost>;
 /** Each level in words, for screens. */
 export const LEVEL_WORDS: Record<Level, string> = {
   mandatoryFree: "mandatory leads free",
-  wantedFree: "wanted leads free",
+  coolingFree: "leads that cool the CPU free",
+  fansFree: "fan leads free",
+  lightsFree: "lights free",
+  wantedFree: "other wanted leads free",
   functionsReduced: "functions reduced",
-  schoolDepartures: "departures from the shop's way",
   optionalFree: "optional leads free",
+  schoolDepartures: "departures from the shop's way",
+  signalsLost: "places of the case of which no speed is read",
+  coolingShared: "places of the case that share a control with what cools the CPU",
+  splittersBehind: "splitters behind splitters",
   extraRoots: "headers beyond one for each zone",
+  cardCables: "graphics plugs doubled on a cable, or cables shared by cards",
   toOrder: "accessories to order",
   fromShelf: "accessories from the shelf",
   fromBag: "cables from the bag",
+  placesShared: "places of the case that share one control",
   changes: "changed since the last plan",
   lengthCm: "length in cm",
   canonical: "order of names",
 };
+
+/** Levels that say what does not work or stays free: all of them are zero in most builds. */
+export const FREE_LEVELS = ["mandatoryFree", "coolingFree", "fansFree", "lightsFree", "wantedFree"] as const satisfies readonly Level[];
 
 export const zeroCost = (): Cost => Object.fromEntries(LEVELS.map((l) => [l, 0])) as Cost;
 

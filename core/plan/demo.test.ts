@@ -2,10 +2,10 @@ import { describe, expect, it } from "vitest";
 import { demo, demoPlan } from "../../tests/fixtures/demo";
 import { airOf } from "../air";
 import { buildGraph, type Graph } from "../assembly";
+import { hungOn } from "../brings";
 import { check, checkParts } from "../checks";
 import { stepsOf } from "../order";
 import { sheetOf } from "../sheet";
-import { hungOn } from "../wiring";
 
 /** A demo build as planned, and what hangs where. */
 async function planned(name: string) {

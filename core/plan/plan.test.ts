@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
 import { buildGraph } from "../assembly";
+import { hungOn } from "../brings";
 import { check } from "../checks";
-import { hungOn } from "../wiring";
 import { plan } from ".";
 
 const at = (p: Awaited<ReturnType<typeof demoPlan>>, lead: string) => p.connections.find((c) => c.lead === lead);

@@ -1,9 +1,11 @@
-import { type Build, buildGraph, type Connection, type Graph, naturally, type Part, type TypeLookup } from "../assembly";
-import { type Free, freeEnds, isConstant, looseCables, whyHere } from "../wiring";
+import { type Build, buildGraph, type Connection, type Graph, isConstant, naturally, type Part, type TypeLookup } from "../assembly";
+import { type Free, freeEnds, looseCables, whyHere } from "../wiring";
 import { assemble, withoutOrder } from "./answer/assemble";
 import { verify } from "./answer/verify";
-import { type Cost, LEVEL_WORDS, LEVELS, type Level } from "./cost";
+import { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level } from "./cost";
+import { hubsOnSharedHeaders } from "./model/commands";
 import { forbid } from "./model/fans-lights-usb";
+import { limitHubLoads } from "./model/hub-loads";
 import { type Laid, layOut } from "./model/lay-out";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution } from "./model/model";
 import { unitParts, withoutUnusedAccessories } from "./model/offer";
@@ -176,7 +178,7 @@ export async function settle(
   const { model, supply } = laid;
   const { options } = run;
   const values = model.names.map((_, v) => again?.before.chosen(v) ?? 0);
-  const starts = [first, firstFit(laid, laid.before)].map((s) => model.completed(model.names.map((n) => s.get(n) ?? 0)));
+  const starts = [first, firstFit(laid, laid.before)].map((s) => model.withHelpers(model.names.map((n) => s.get(n) ?? 0)));
   const pieces = model.pieces().filter((p) => !again || p.vars.some((v) => again.changed.has(v)));
   const unproved: Settled["unproved"] = new Map(again?.before.unproved);
   if (!supply.complete) unproved.set(-1, {});
@@ -201,7 +203,9 @@ export async function settle(
       });
   }
   options.onProgress?.({ done: pieces.length, of: pieces.length });
-  return { chosen: (v) => values[v] ?? 0, unproved };
+  // Where the time ended before a level was looked at, what follows from the choice is still what it is.
+  const tight = unproved.size > 0 ? model.withHelpers(values) : values;
+  return { chosen: (v) => tight[v] ?? 0, unproved };
 }
 
 /** Solves a layout to the last level and puts the answer together. */
@@ -209,19 +213,20 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
   const { start, before, types } = run;
   const { graph, model, supply, nets, direct, units, used } = laid;
   let settled = await settle(run, laid, model.levels(), first);
-  // Chains that cannot be plugged in any order are ruled out as they turn up.
+  // Chains that cannot be plugged in any order, and hubs that load their cable too much, are ruled out as they turn up.
   for (let again = 0; ; again++) {
     const wrong = withoutOrder(graph, nets, settled.chosen);
-    if (wrong.length === 0) break;
+    const loaded = limitHubLoads(model, graph, nets, supply, settled.chosen);
+    const sharing = hubsOnSharedHeaders(model, nets, settled.chosen);
+    if (wrong.length + loaded.length + sharing.length === 0) break;
     if (again === MOST_AGAIN) {
       settled.unproved.set(-2, {});
       break;
     }
-    const changed = new Set(wrong.flatMap((w) => forbid(model, nets, w.root, w.here, settled.chosen)));
+    const changed = new Set([...wrong.flatMap((w) => forbid(model, graph, nets, w, settled.chosen)), ...loaded, ...sharing]);
     settled = await settle(run, laid, model.levels(), first, { before: settled, changed });
   }
   const { chosen } = settled;
-  const unproved = [...settled.unproved.values()];
   const adaptersUsed = supply.adapters.filter((a) => chosen(a.variable) > 0).map((a) => a.adapter.id);
   const usedUnits = new Set([...[...used].filter(([, v]) => chosen(v) > 0).map(([id]) => id), ...adaptersUsed]);
   const made = assemble(graph, units, nets, supply, direct, usedUnits, chosen);
@@ -229,6 +234,24 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
   const finished: Build = { ...start, parts: [...start.parts, ...made.parts], connections };
   const after = buildGraph(finished, types);
   const verdict = verify(after, before, start);
+  // What was put together must cost what was solved: where names and places cannot be given out so, it is no proof.
+  // (Round what hands have plugged there are costs that no choice changes.)
+  {
+    const m = model.costOf(chosen);
+    for (const l of LEVELS)
+      if (l !== "canonical" && m[l] !== verdict.cost[l])
+        console.log(
+          "MISMATCH",
+          l,
+          "model",
+          m[l],
+          "verify",
+          verdict.cost[l],
+          model.names.filter((_, v) => (model.costs[v]?.[l] ?? 0) > 0 && chosen(v) > 0).map((n) => n + "=" + chosen(model.names.indexOf(n))),
+        );
+  }
+  if (!start.connections.some(isConstant) && compareCost(verdict.cost, model.costOf(chosen)) !== 0) settled.unproved.set(-3, {});
+  const unproved = [...settled.unproved.values()];
   const provedTo = lowest(unproved.map((u) => u.provedTo));
   const gap = gapOf(unproved);
   return {

@@ -1,6 +1,7 @@
 import { type Graph, kept, type PartNode, partsOfKind, wholeParts } from "../assembly";
 import { family, PART_KINDS, type PartType, startingCurrentA } from "../catalogue";
-import { efficiencyPercent, peakW } from "./draw";
+import { efficiencyPercent } from "./draw";
+import { peakW } from "./peak";
 
 export const RAILS = ["v12", "v5", "v33"] as const;
 export type Rail = (typeof RAILS)[number];

@@ -1,28 +1,59 @@
-import { type Graph, kept, type PartNode, type PortNode, partsOfKind, wholeParts } from "../assembly";
-import { family, type Limit, PART_KINDS, PRACTICE } from "../catalogue";
+import { type Graph, kept, type LeadNode, type PartNode, type PortNode, partsOfKind, wholeParts } from "../assembly";
+import { hungByRoot } from "../brings";
+import { family, type Limit, loadCurrentA, PART_KINDS, PRACTICE } from "../catalogue";
+import { cpuShareFilled, cpuShareWanted, hasCpu } from "./cpu";
+import { peakW } from "./peak";
 
 /** What the slot itself may carry. PCI Express CEM, published (from memory). */
 const SLOT_W = 75;
+/** A hub whose entry gives a draw this near to all that it may pass on names its full load, not its own draw. */
+const FULL_LOAD = 0.9;
 
-/** Peak draw of a part in W. */
-export const peakW = (p: PartNode) => p.type.ratings.peakW ?? p.type.ratings.powerW ?? 0;
+/** Volts of what a port passes on: 5 V for addressable lights and USB, 12 V else. */
+const voltsOf = (familyId: string) => (familyId === "light-5v" || family(familyId).loom === "front-panel" ? 5 : 12);
 
-/** CPU plugs that the calculated draw needs: draw over what one plug carries, at least one. */
-export function cpuPlugsNeeded(graph: Graph): number {
-  const cpu = partsOfKind(graph, "cpu")[0];
-  return Math.max(1, Math.ceil((cpu ? peakW(cpu) : 0) / graph.build.policy.cpuPlugW));
+/** What a hub or controller draws by itself in W, without anything on it. */
+export function ownDrawW(node: PortNode): number {
+  const given = node.port.load?.powerW ?? (node.port.load?.currentA ? node.port.load.currentA * 12 : peakW(node.part));
+  const passed = node.part.type.ports.find((p) => p.flow === "out" && p.fedBy === node.port.id);
+  const mostW = (node.port.limit.currentA ?? Number.POSITIVE_INFINITY) * (passed ? voltsOf(passed.family) : 12);
+  return passed && given >= mostW * FULL_LOAD ? 0 : given;
 }
 
-/** Power in W that comes in through a port: its own entry, else worked out from the part. */
-export function portDrawW(graph: Graph, node: PortNode): number {
+/** True for a power socket that feeds ports of its own part: a hub, or a cooler with outlets. */
+export const feedsPorts = (node: PortNode): boolean => node.part.type.ports.some((p) => p.flow === "out" && p.fedBy === node.port.id);
+
+/** What a lead on a hub takes from the hub's own plug, in W. */
+export const hungW = (lead: LeadNode): number => loadCurrentA(lead.lead) * voltsOf(lead.lead.family);
+
+/** Watts of everything that hangs on a hub by its own current. */
+const carriedW = (graph: Graph, node: PortNode): number => (hungByRoot(graph).get(node.part.id)?.leads ?? []).reduce((s, l) => s + hungW(l), 0);
+
+/** Sockets of an adapter that share what its plug feeds. */
+export const adapterIns = (part: PartNode) => part.type.ports.filter((p) => p.flow === "in" && family(p.family).loom === "power");
+
+/**
+ * Power in W that comes in through a socket, as the graph is connected: a hub's own draw and what hangs on it, an adapter's share
+ * of what it feeds, the CPU's draw over its filled sockets, a card's over its sockets less the slot's 75 W.
+ */
+export function portDrawW(graph: Graph, node: PortNode, depth = 0): number {
+  if (node.part.type.kind === "adapter" && depth < 10) {
+    const out = node.part.type.leads.find((l) => l.flow === "out");
+    const fed = out && graph.ports.get(graph.ofLead.get(`${node.part.id}:${out.id}`)?.port ?? "");
+    return fed ? portDrawW(graph, fed, depth + 1) / Math.max(1, adapterIns(node.part).length) : 0;
+  }
+  if (node.port.role === "cpu-power" && hasCpu(graph)) return cpuShareFilled(graph, node);
+  return feedsPorts(node) ? ownDrawW(node) + carriedW(graph, node) : wantedDrawW(graph, node);
+}
+
+/** The same before anything is connected: hubs by their own draw alone, the CPU over the sockets that its draw asks for. */
+export function wantedDrawW(graph: Graph, node: PortNode): number {
+  if (feedsPorts(node)) return ownDrawW(node);
+  if (node.port.role === "cpu-power" && hasCpu(graph)) return cpuShareWanted(graph, node);
   if (node.port.load?.powerW !== undefined) return node.port.load.powerW;
   if (node.port.role === "graphics-power") {
     const sockets = node.part.type.ports.filter((p) => p.role === "graphics-power").length;
     return Math.max(0, peakW(node.part) - SLOT_W) / sockets;
-  }
-  if (node.port.role === "cpu-power") {
-    const cpu = partsOfKind(graph, "cpu")[0];
-    return (cpu ? peakW(cpu) : 0) / cpuPlugsNeeded(graph);
   }
   if (node.port.load?.currentA) return node.port.load.currentA * 12;
   return node.port.role === "device-power" ? peakW(node.part) : 0;

@@ -1,6 +1,7 @@
 import { type Address, type Graph, kept, type LeadNode, partsOfKind, portNodes } from "../assembly";
 import { family, mate } from "../catalogue";
-import { cpuPlugsNeeded, portDrawW } from "./draw";
+import { cpuSocketsNeeded } from "./cpu";
+import { portDrawW } from "./draw";
 
 /** Resistivity of annealed copper at 20 °C, Ω·m (IEC 60028 gives 1/58 Ω·mm²/m = 1.724e-8, from memory). */
 const COPPER_OHM_M = 1.724e-8;
@@ -37,7 +38,7 @@ export function plugDrops(graph: Graph): PlugDrop[] {
   const planned = graph.connections.length > 0;
   const out: PlugDrop[] = [];
   for (const part of [...partsOfKind(graph, "board"), ...partsOfKind(graph, "card")]) {
-    for (const [i, { role, rank, family: socket }] of part.type.ports.entries()) {
+    for (const [i, { role, family: socket }] of part.type.ports.entries()) {
       const port = role === "cpu-power" || role === "graphics-power" ? portNodes(part)[i] : undefined;
       if (!port) continue;
       const currentA = portDrawW(graph, port) / 12;
@@ -47,7 +48,7 @@ export function plugDrops(graph: Graph): PlugDrop[] {
       if (there?.part.cable) {
         const lengthMm = there.lead.lengthMm;
         out.push({ ...base, lead: there.address, planned: true, lengthMm, dropV: along(graph, there, socket, currentA) });
-      } else if (!there && (role !== "cpu-power" || rank < cpuPlugsNeeded(graph))) {
+      } else if (!there && (role !== "cpu-power" || cpuSocketsNeeded(graph).includes(port))) {
         const end = longestEnd(graph, socket);
         if (!end) continue;
         const [out12, back] = wiresOf(end.family, socket);

@@ -1,5 +1,5 @@
-import { type Connection, type Graph, naturally, type PartNode, type PortNode, wholeParts } from "../assembly";
-import type { Lead, Port } from "../catalogue";
+import { type Connection, type Graph, type LeadNode, naturally, type PartNode, type PortNode, wholeParts } from "../assembly";
+import { type Lead, mate, type Port, usable } from "../catalogue";
 import { peakW } from "../power";
 
 /** The board port at the other end of a drive's data cable. */
@@ -51,8 +51,30 @@ const BARE_W = 7;
 export const runsHot = (drive: PartNode, slot: Port): boolean =>
   slot.heatsink === false && drive.type.ratings.ownHeatsink !== true && peakW(drive) > BARE_W;
 
-/** The drive that the system starts from: the one that says so, else the first that goes into an M.2 slot. */
+/** The drive that the system starts from: the one that says so, else the first that goes into an M.2 slot, else the first fast one. */
 export function bootDrive(graph: Graph): PartNode | undefined {
-  const drives = [...graph.parts.values()].filter((p) => p.type.kind === "drive").sort((a, b) => naturally(a.id, b.id));
-  return drives.find((p) => p.part.boot) ?? drives.find((p) => p.type.leads.some((l) => l.family === "m2"));
+  const drives = wholeParts(graph)
+    .filter((p) => p.type.kind === "drive")
+    .sort((a, b) => naturally(a.id, b.id));
+  const fastest = [...drives].sort((a, b) => (b.type.ratings.readMBs ?? 0) - (a.type.ratings.readMBs ?? 0))[0];
+  return drives.find((p) => p.part.boot) ?? drives.find((p) => p.type.leads.some((l) => l.family === "m2")) ?? fastest;
+}
+
+/** An NVMe drive wants a slot that speaks NVMe. Slots that say nothing take both. */
+export const speaks = (lead: Lead, port: Port): boolean =>
+  lead.protocol === undefined || port.protocols === undefined || port.protocols.includes(lead.protocol);
+
+/** The drive that the system starts from, in a slot that holds it back though the board has a faster one for it. */
+export function bootSlower(graph: Graph, l: LeadNode, slot: PortNode): boolean {
+  if (bootDrive(graph)?.id !== l.part.id) return false;
+  const reads = l.part.type.ratings.readMBs ?? Number.POSITIVE_INFINITY;
+  const own = slotMBs(slot.port, l.lead.protocol);
+  if (own === undefined || own >= reads) return false;
+  return [...graph.ports.values()].some(
+    (p) =>
+      p.port.flow === "out" &&
+      usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)) &&
+      speaks(l.lead, p.port) &&
+      (slotMBs(p.port, l.lead.protocol) ?? 0) > own,
+  );
 }

@@ -1,9 +1,9 @@
 import { type Address, byText, type Connection, type Graph, type LeadNode, type PortNode, runLengthMm, zoneOf } from "../assembly";
+import { boardHas, hungOn, panelPinout } from "../brings";
 import { controlLost, family, headerLimit, mate, usable } from "../catalogue";
-import { cableLimitW, cpuPlugsNeeded, peakW, portDrawW } from "../power";
+import { cableLimitW, cpuDrawW, cpuSocketsNeeded, cpuSocketW, portDrawW } from "../power";
 import { bootDrive, slotMBs } from "./data";
-import { hungOn } from "./hung";
-import { boardHas, panelPinout } from "./panel";
+import { needOf, needOfSocket } from "./needs";
 import { schoolWords } from "./school";
 
 export const amps = (a: number) => `${Number(a.toFixed(2))} A`;
@@ -105,8 +105,8 @@ function whyPower(graph: Graph, l: LeadNode, p: PortNode): string {
   const limitW = cableLimitW(cable.cable.ends, cable.cable.limit);
   const load = Number.isFinite(limitW) ? `${watts(sum)} of ${watts(limitW)} on this cable.` : sum > 0 ? `${watts(sum)} on this cable.` : "";
   if (p.port.role === "cpu-power") {
-    const need = cpuPlugsNeeded(graph);
-    return `The CPU draws ${watts(own * need)} at most; one plug carries ${watts(graph.build.policy.cpuPlugW)}, so ${need} ${need === 1 ? "is" : "are"} needed. ${load}`.trim();
+    const need = cpuSocketsNeeded(graph).length;
+    return `The CPU draws ${watts(cpuDrawW(graph))} at most; one plug carries ${watts(graph.build.policy.cpuPlugW)}, so ${need} ${need === 1 ? "is" : "are"} needed. ${load}`.trim();
   }
   if (p.port.role === "graphics-power") {
     const same = all.filter((c) => graph.ports.get(c.port)?.part === p.part).length;
@@ -156,13 +156,12 @@ export function whyFree(graph: Graph, l: LeadNode): string {
 /** Why a power or data socket of a part stays empty. */
 export function whyEmpty(graph: Graph, p: PortNode): string {
   if (p.port.role === "cpu-power") {
-    const cpu = [...graph.parts.values()].find((x) => x.type.kind === "cpu");
-    const need = cpuPlugsNeeded(graph);
+    const need = cpuSocketsNeeded(graph).length;
     const connected = [...graph.ports.values()].filter(
       (q) => q.port.role === "cpu-power" && q.port.flow === "in" && graph.atPort.get(q.address)?.length,
     ).length;
     if (connected >= need)
-      return `Optional here: the CPU draws ${watts(cpu ? peakW(cpu) : 0)} and ${need === 1 ? "one plug carries" : `${need} plugs carry`} ${watts(need * graph.build.policy.cpuPlugW)}. It matters for overclocking.`;
+      return `Optional here: the CPU draws ${watts(cpuDrawW(graph))} and ${need === 1 ? "one plug carries" : `${need} plugs carry`} ${watts(cpuSocketsNeeded(graph).reduce((s, q) => s + cpuSocketW(graph, q.port.family), 0))}. It matters for overclocking.`;
   }
   if (p.part.type.kind === "adapter") return "Not needed: the adapter stays in the bag.";
   if (p.port.family === "sata-data") {
@@ -187,9 +186,6 @@ export function whyEmpty(graph: Graph, p: PortNode): string {
   return "All plugs that reach it are in use, or their cables would pass their watts.";
 }
 
-/** How much a lead is missed when it stays free. */
-export const needOf = (l: LeadNode): Free["need"] => (l.lead.role === "splitter-in" || l.lead.ownControl ? "optional" : l.lead.need);
-
 /** Everything that stays free, with its reason. */
 export interface Free {
   end: Address;
@@ -202,15 +198,14 @@ export function freeEnds(graph: Graph): Free[] {
   const out: Free[] = [];
   for (const l of graph.leads.values()) {
     if (l.lead.flow !== "in" || l.lead.role === "cable-root" || graph.ofLead.has(l.address)) continue;
-    out.push({ end: l.address, what: l.name, need: needOf(l), reason: whyFree(graph, l) });
+    out.push({ end: l.address, what: l.name, need: needOf(graph, l), reason: whyFree(graph, l) });
   }
   for (const p of graph.ports.values()) {
     if (p.port.flow !== "in" || graph.atPort.get(p.address)?.length) continue;
-    const optional = p.part.type.kind === "adapter" || (p.port.role === "cpu-power" && whyEmpty(graph, p).startsWith("Optional"));
     out.push({
       end: p.address,
       what: p.name,
-      need: optional ? "optional" : p.port.role === "drive-data" ? p.port.need : p.port.need === "optional" ? "optional" : "mandatory",
+      need: needOfSocket(graph, p),
       reason: whyEmpty(graph, p),
     });
   }

@@ -1,33 +1,45 @@
 import type { LeadNode, Policy, PortNode } from "../assembly";
 
-/** 1 when putting this lead on this header or hub departs from the shop's way, else 0. */
-export function schoolDeparture(policy: Policy, node: LeadNode, root: PortNode): 0 | 1 {
-  const onHub = root.part.type.kind !== "board";
-  const at = root.port.role;
-  const off = (good: boolean): 0 | 1 => (good ? 0 : 1);
-  switch (node.lead.role) {
+/** Where a fan's command comes from, as a school looks at it. */
+export interface Commanded {
+  /** The header at the end, through hubs and splitters; undefined: the part's own knob or electronics, or nothing. */
+  header?: PortNode | undefined;
+  /** The part on whose powered ports it hangs, if any: a hub, or a cooler with outlets. */
+  hub?: { id: string; kind: string } | undefined;
+}
+
+const COOLING = ["cpu-fan", "cpu-optional-fan"];
+
+/**
+ * Does this lead, commanded so, depart from the shop's way? Judged at the header that controls it, through hubs and splitters.
+ * Leads that no school speaks of never depart.
+ */
+export function departs(policy: Policy, lead: LeadNode, { header, hub }: Commanded): boolean {
+  const at = header?.port.role;
+  const is = (...roles: string[]) => at !== undefined && roles.includes(at);
+  switch (lead.lead.role) {
     case "cpu-fan":
-      return off(at === "cpu-fan" || at === "cpu-optional-fan");
+      return !is(...COOLING);
     case "cooler-speed":
-      return off(at === "cpu-fan");
+      return !is("cpu-fan");
     case "pump":
-      return off(policy.cooling === "pump-first" ? at === "cpu-fan" : at === "pump");
+      return policy.cooling === "pump-first" ? !is("cpu-fan") : !is("pump");
     case "radiator-fan":
-      if (policy.cooling === "fans-follow-cpu") return off(at === "cpu-fan" || at === "cpu-optional-fan");
-      if (policy.cooling === "self-controlled") return off(root.part.id === node.part.id || onHub);
-      return off(at !== "cpu-fan" && at !== "pump");
+      if (hub?.kind === "cooler") return false;
+      if (policy.cooling === "fans-follow-cpu") return !is(...COOLING);
+      if (policy.cooling === "self-controlled") return hub === undefined;
+      return is("cpu-fan", "pump");
     case "case-fan":
-      if (policy.caseFans === "hub") return off(onHub);
-      if (policy.caseFans === "own-header") return off(!onHub && at === "case-fan");
-      return off(onHub || at === "case-fan");
-    case "hub-control":
-      return off(at === "case-fan");
+      if (policy.caseFans === "hub") return hub === undefined;
+      if (policy.caseFans === "own-header") return hub !== undefined || !is("case-fan");
+      // On a hub with a knob of its own, or that nothing commands, the board's headers are not asked.
+      return hub !== undefined && header === undefined ? false : !is("case-fan");
     default:
-      return 0;
+      return false;
   }
 }
 
-/** The school in a clause, for "why here". */
+/** The school of a lead in a clause, for "why here". Empty where no school speaks of it. */
 export function schoolWords(policy: Policy, node: LeadNode): string {
   switch (node.lead.role) {
     case "pump":
@@ -35,7 +47,11 @@ export function schoolWords(policy: Policy, node: LeadNode): string {
         ? "the shop watches the pump on the CPU fan header"
         : "a pump header runs it at full speed and reports it";
     case "radiator-fan":
-      return policy.cooling === "fans-follow-cpu" ? "radiator fans follow the CPU" : "the CPU fan header is the pump's";
+      return {
+        "fans-follow-cpu": "radiator fans follow the CPU",
+        "pump-first": "the CPU fan header is the pump's",
+        "self-controlled": "the cooler runs its own fans",
+      }[policy.cooling];
     case "cpu-fan":
       return "the CPU fan header stops start-up when it sees no speed signal";
     case "cooler-speed":

@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { given, T } from "../../tests/fixtures/small";
+import { closesRing, hungOn, panelPlaces, rootOf, signallers } from "../brings";
 import { controlLost, headerLimit } from "../catalogue";
-import { closesRing, hungOn, netsOf, panelPlaces, schoolDeparture, signallers, sourceOf } from ".";
+import { netsOf, schoolDeparture } from ".";
 
 const chain = (states: string[]) =>
   given(
@@ -34,7 +35,7 @@ describe("what hangs on what", () => {
     const graph = { ...chain(["plugged", "plugged", "plugged"]) };
     graph.ofLead = new Map([...graph.ofLead].filter(([l]) => l !== "s:in"));
     const port = graph.ports.get("x:out-2");
-    expect(port && sourceOf(graph, port, (a) => graph.ofLead.get(a))).toEqual({ kind: "dangling", lead: "s:in" });
+    expect(port && rootOf(graph, port, (a) => graph.ofLead.get(a))).toEqual({ kind: "dangling", lead: "s:in" });
     expect(port && hungOn(graph, port)).toBeUndefined();
   });
   it("what is plugged leaves its root with the places and the current that remain", () => {

@@ -2,7 +2,7 @@
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
-import { hungOn, panelPinout } from "../../core/wiring";
+import { hungOn, panelPinout } from "../../core/brings";
 import type { LeadRow } from "../../server/views";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { LoomSwatch } from "../../ui/loom";

@@ -12,8 +12,8 @@ import {
 } from "../../core/assembly";
 import { family, headerLimit, mate, startingCurrentA, usable } from "../../core/catalogue";
 import { LEVELS, type Level, type PartCost, type Piece } from "../../core/plan";
-import { cableLimitW, cpuPlugsNeeded, plugLimitW, portDrawW } from "../../core/power";
-import { panelPlaces } from "../../core/wiring";
+import { cableLimitW, cpuSocketsNeeded, plugLimitW, portDrawW } from "../../core/power";
+import { panelPlaces } from "../../core/brings";
 import { schoolDeparture, zoneOfTest } from "./school";
 
 /**
@@ -41,7 +41,7 @@ type Term = [number, number];
 class Rows {
   costs: PartCost[] = [];
   rest: boolean[] = [];
-  rows: Piece["rows"] = [];
+  rows: Piece["rows"][number][] = [];
   yes(cost: PartCost = {}, rest = false): number {
     this.rest.push(rest);
     return this.costs.push(cost) - 1;
@@ -62,6 +62,7 @@ class Rows {
       rest: this.rest,
       costs: this.costs,
       rows: this.rows,
+      helpers: [],
       links: [],
       asked: [],
     };
@@ -333,7 +334,7 @@ function strings(m: Rows, graph: Graph, usedCopy: Map<string, number>): void {
       m.same(
         [
           ...ones(vars),
-          [m.yes(cpu.indexOf(s) >= cpuPlugsNeeded(graph) ? {} : freeOf(s.port.need === "optional" ? "optional" : "mandatory"), true), 1],
+          [m.yes(cpu.includes(s) && !cpuSocketsNeeded(graph).includes(s) ? {} : freeOf(s.port.need === "optional" ? "optional" : "mandatory"), true), 1],
         ],
         1,
       );

@@ -1,4 +1,4 @@
-import { hungOn, signallers } from "../../wiring";
+import { hungOn, signallers } from "../../brings";
 import { finding, PLAN_ONLY, type Rule } from "../rule";
 
 export const cpuFanSignal: Rule = {

@@ -1,4 +1,4 @@
-import { sourceOf } from "../../wiring";
+import { rootOf } from "../../brings";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 export const dangling: Rule = {
@@ -9,10 +9,10 @@ export const dangling: Rule = {
   run: ({ graph, on }) =>
     joints(graph).flatMap(({ lead, port }) => {
       if (lead.lead.flow !== "in" || !["fans", "lighting"].includes(lead.loom)) return [];
-      const source = sourceOf(graph, port, (a) => graph.ofLead.get(a));
-      if (source.kind !== "dangling") return [];
+      const source = rootOf(graph, port);
+      if (source.kind !== "nothing") return [];
       const up = graph.leads.get(source.lead);
-      const ring = graph.ofLead.has(source.lead);
+      const { ring } = source;
       // While hands are at work a splitter may be filled before it is plugged.
       return [
         finding(

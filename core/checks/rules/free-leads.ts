@@ -10,7 +10,7 @@ export const freeLeads: Rule = {
   run: ({ graph }) =>
     [...graph.leads.values()].flatMap((l) => {
       if (l.lead.flow !== "in" || ["cable-root", "splitter-in"].includes(l.lead.role) || graph.ofLead.has(l.address)) return [];
-      const severity = ({ mandatory: "stop", wanted: "warn", optional: "note" } as const)[needOf(l)];
+      const severity = ({ mandatory: "stop", wanted: "warn", optional: "note" } as const)[needOf(graph, l)];
       return [
         finding(
           "free-leads",

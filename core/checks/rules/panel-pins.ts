@@ -1,4 +1,4 @@
-import { isSwitch, panelPinout } from "../../wiring";
+import { isSwitch, panelPinout } from "../../brings";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 /** Front-panel plugs on the pins they are for; LEDs the right way round. */

@@ -1,5 +1,6 @@
+import { hungOn } from "../../brings";
 import { startingCurrentA } from "../../catalogue";
-import { amps, hungOn } from "../../wiring";
+import { amps } from "../../wiring";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 /** Steady and starting current, and LEDs, of everything on one header or hub. */

@@ -1,5 +1,5 @@
+import { hungOn } from "../../brings";
 import { controlLost } from "../../catalogue";
-import { hungOn } from "../../wiring";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 export const signalLost: Rule = {

@@ -1,6 +1,6 @@
-import { type Address, type Connection, type Graph, naturally, type Part, type PortNode } from "../../assembly";
-import { isConstant, type Root } from "../../wiring";
-import { arrange, type Spot } from "../model/chains";
+import { type Address, type Connection, type Graph, isConstant, naturally, type Part, type PortNode } from "../../assembly";
+import { arrange, arrangeMost, type Spot } from "../model/chains";
+import type { OpenRoot } from "../model/consumers";
 import type { DirectVariables } from "../model/direct";
 import type { NetChoice, NetVariables } from "../model/fans-lights-usb";
 import { freshId } from "../model/offer";
@@ -36,33 +36,30 @@ const planned = (lead: Address, port: Address, place?: number[]): Connection => 
 
 function assembleNets(graph: Graph, nets: NetVariables, chosen: Chosen, previous: Map<Address, Connection>, out: Assembly): void {
   const ids = new Set([...graph.build.parts.map((p) => p.id), ...out.parts.map((p) => p.id)]);
-  const roots = new Map<string, Root>();
+  const roots = new Map<string, OpenRoot>();
   for (const c of nets.choices) roots.set(c.root.id, c.root);
   for (const root of [...roots.values()].sort((a, b) => naturally(a.id, b.id))) {
     const here = nets.choices.filter((c) => c.root === root && chosen(c.variable) > 0);
     if (here.length === 0) continue;
-    let open: Spot[] = openSpots(graph, root);
+    let open: Spot[] = openSpots(graph, nets, root);
     const reporting = here.some((c) => c.consumer.reports);
     for (const s of nets.splitters.filter((x) => x.root === root)) {
       for (let n = chosen(s.variable); n > 0; n--) {
         const part: Part = { id: freshId(s.splitter.type.id, ids), type: s.splitter.type.id, from: s.from };
         const input = s.splitter.type.leads.find((l) => l.flow === "in");
-        const spot = [...open].sort(
-          (a, b) =>
-            Number(a.behind !== undefined) - Number(b.behind !== undefined) ||
-            (reporting ? Number(b.speed) - Number(a.speed) : 0) ||
-            naturally(a.address, b.address),
-        )[0];
+        const spot = spotForSplitter(open, reporting);
         if (!input || !spot) continue;
         open = open.filter((o) => o !== spot);
         out.parts.push(part);
         out.connections.push(planned(`${part.id}:${input.id}`, spot.address));
         for (const p of s.splitter.type.ports.filter((q) => q.flow === "out")) {
-          open.push({ ...spot, address: `${part.id}:${p.id}`, speed: spot.speed && (p.speedTo !== undefined || p.reportsSpeed === true) });
+          const speed = spot.speed && (p.speedTo !== undefined || p.reportsSpeed === true);
+          open.push({ ...spot, address: `${part.id}:${p.id}`, speed, splitters: spot.splitters + 1 });
         }
       }
     }
-    for (const { choice: c, spot: under } of arrange(graph, here, open, (lead) => previous.get(lead)?.port) ?? []) {
+    const heard = heardAt(nets, root, chosen);
+    for (const { choice: c, spot: under } of arrangeMost(graph, here, open, (lead) => previous.get(lead)?.port, heard)) {
       let { address } = under;
       if (c.via) {
         const part: Part = { id: freshId(c.via.splitter.type.id, ids), type: c.via.splitter.type.id, from: c.via.from };
@@ -79,34 +76,55 @@ function assembleNets(graph: Graph, nets: NetVariables, chosen: Chosen, previous
   }
 }
 
+/** A splitter hangs at the root itself where it can, not behind another part, and where the speed signal passes when it matters. */
+const spotForSplitter = (open: readonly Spot[], reporting: boolean): Spot | undefined =>
+  [...open].sort(
+    (a, b) =>
+      Number(a.behind !== undefined) - Number(b.behind !== undefined) ||
+      a.splitters - b.splitters ||
+      (reporting ? Number(b.speed) - Number(a.speed) : 0) ||
+      naturally(a.address, b.address),
+  )[0];
+
+/** Leads whose speed signal is the one to be heard at a root: those of the zone that was chosen, or the hub that brings it. */
+function heardAt(nets: NetVariables, root: OpenRoot, chosen: Chosen): (c: NetChoice) => boolean {
+  const zones = new Set(nets.signals.filter((s) => s.group === root.group && chosen(s.variable) > 0).map((s) => s.zone));
+  const own = (c: NetChoice) => c.consumer.reports && c.consumer.zone !== undefined && zones.has(c.consumer.zone);
+  const hubs = new Set(nets.passes.filter((p) => p.host === root.group && chosen(p.variable) > 0).map((p) => p.hub));
+  const hub = (c: NetChoice) => [...nets.nets.groups.values()].some((g) => hubs.has(g.id) && g.speedLead === c.consumer.address);
+  return zones.size > 0 ? own : hub;
+}
+
 /** Roots on which what was chosen finds no order: too far apart to hang behind one another, or too many. */
-export function withoutOrder(graph: Graph, nets: NetVariables, chosen: Chosen): { root: Root; here: NetChoice[] }[] {
+export function withoutOrder(graph: Graph, nets: NetVariables, chosen: Chosen): { root: OpenRoot; here: NetChoice[]; places: number }[] {
   const roots = new Set(nets.choices.map((c) => c.root));
   return [...roots].flatMap((root) => {
     const here = nets.choices.filter((c) => c.root === root && chosen(c.variable) > 0);
-    const open = openSpots(graph, root);
+    const open = openSpots(graph, nets, root);
     if (!here.some((c) => c.consumer.opens > 0) && !open.some((s) => s.behind)) return [];
     for (const s of nets.splitters.filter((x) => x.root === root)) {
       for (let n = chosen(s.variable); n > 0 && open[0]; n--) {
-        // A splitter hangs at the root where it can.
-        const spot = open.find((o) => !o.behind) ?? open[0];
+        const spot = spotForSplitter(open, false) ?? open[0];
         open.splice(open.indexOf(spot), 1);
-        for (let k = 0; k < s.splitter.ports; k++) open.push({ ...spot, address: `${spot.address}/${s.splitter.type.id}/${n}/${k}` });
+        for (let k = 0; k < s.splitter.ports; k++)
+          open.push({ ...spot, address: `${spot.address}/${s.splitter.type.id}/${n}/${k}`, splitters: spot.splitters + 1 });
       }
     }
-    return arrange(graph, here, open, () => undefined) ? [] : [{ root, here }];
+    return arrange(graph, here, open, () => undefined) ? [] : [{ root, here, places: open.length }];
   });
 }
 
-function openSpots(graph: Graph, root: Root): Spot[] {
+function openSpots(graph: Graph, nets: NetVariables, root: OpenRoot): Spot[] {
   const constants = graph.connections.filter(isConstant);
   return root.ports.flatMap((address): Spot[] => {
     const node = graph.ports.get(address);
     if (!node) return [];
     const speed = node.port.reportsSpeed === true || node.port.speedTo !== undefined;
-    if (node.port.family !== "usb2") return [{ address, at: node.at, speed, ...(isThrough(node) ? { behind: { port: node, depth: 1 } } : {}) }];
+    const splitters = nets.nets.behindSplitter.has(address) ? 1 : 0;
+    if (node.port.family !== "usb2")
+      return [{ address, at: node.at, speed, splitters, ...(isThrough(node) ? { behind: { port: node, depth: 1 } } : {}) }];
     const taken = new Set(constants.filter((c) => c.port === address).flatMap((c) => c.place ?? [1, 2]));
-    return [1, 2].filter((h) => !taken.has(h)).map((half) => ({ address, at: node.at, speed, half }));
+    return [1, 2].filter((h) => !taken.has(h)).map((half) => ({ address, at: node.at, speed, splitters, half }));
   });
 }
 
@@ -132,7 +150,7 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
       if (!instance) continue;
       handed.add(instance.id);
       roots.set(instance.id, [...column.outlets]);
-      for (const e of column.ends) out.connections.push(planned(`${instance.id}:${e.end}`, e.consumer.address));
+      for (const e of column.ends) out.connections.push(planned(`${instance.id}:${e.end}`, e.consumer.node.address));
     }
   }
   for (const a of supply.adapters) if (chosen(a.variable) > 0) out.connections.push(planned(`${a.adapter.id}:${a.lead}`, a.consumer.address));
@@ -145,11 +163,11 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
       if (constantLeads.has(lead)) continue;
       const groups = roots.get(node.id);
       const fits = (o: PortNode) =>
-        o.part.id === node.cable?.owner &&
-        o.port.key === key &&
-        !takenOutlets.has(o.address) &&
-        (groups === undefined || groups.length === 0 || groups.includes(outletGroup(o)));
-      const outlet = outlets.find((o) => fits(o) && previous.get(lead)?.port === o.address) ?? outlets.find(fits);
+        o.port.key === key && !takenOutlets.has(o.address) && (groups === undefined || groups.length === 0 || groups.includes(outletGroup(o)));
+      const outlet =
+        outlets.find((o) => fits(o) && previous.get(lead)?.port === o.address) ??
+        outlets.find((o) => fits(o) && o.part.id === node.cable?.owner) ??
+        outlets.find(fits);
       if (!outlet) continue;
       takenOutlets.add(outlet.address);
       const at = groups?.indexOf(outletGroup(outlet)) ?? -1;

@@ -1,39 +1,30 @@
 import {
-  type Address,
   type Build,
   buildGraph,
   type Connection,
   type Graph,
+  isConstant,
   manhattanMm,
   type PartNode,
   type PortNode,
-  runCostCm,
   runLengthMm,
   type TypeLookup,
+  withConnections,
 } from "../../assembly";
-import { family, headerLimit, mate, usable } from "../../catalogue";
+import { displacedBy, hungByRoot, type Root, rightPins, rootOf, TRAVELS, wayOfLead } from "../../brings";
+import { family, headerLimit, loadCurrentA, mate, startingCurrentA, usable } from "../../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
-import { boardEnd, type Consumer, consumerOf, isConstant, milli, type Root, type Source, sourceOf } from "../../wiring";
-import { addCost, type Cost, zeroCost } from "../cost";
-import { directCost } from "../model/direct";
-import { freeCost, netCost, rootReports } from "../model/fans-lights-usb";
-import { powerFreeCost } from "../model/supply";
-import { isThrough } from "../model/through";
+import { lanesAt, speaks, tooFewLanes } from "../../wiring";
+import type { Cost } from "../cost";
+import { costOf } from "./cost-of";
 
 /**
- * Judges a finished plan from its connections alone: which hard rules it breaks and what it costs.
- * It shares no code with the model's rows, so that it can hold the solver to account.
+ * Judges a finished plan from its connections alone: which hard rules it breaks and what it costs. It shares no row, no price
+ * and no path with the planner: what reaches what it asks of `core/brings`, prices are written down again in `cost-of`.
  */
 export interface Verdict {
   broken: string[];
   cost: Cost;
-}
-
-interface Hung {
-  consumer: Consumer;
-  connection: Connection;
-  source: Exclude<Source, { kind: "dangling" }>;
-  group: string;
 }
 
 /**
@@ -41,21 +32,21 @@ interface Hung {
  * with; every other part of the plan is an accessory that it takes, also where the last plan took the same.
  */
 export function verify(graph: Graph, before: Graph, given: Build = before.build): Verdict {
-  const broken: string[] = [];
-  let cost = zeroCost();
-  const hung = hangings(graph, broken);
   const ids = new Set(given.parts.map((p) => p.id));
   const isNew = (id: string) => !ids.has(id);
-  placesAndMating(graph, broken);
-  netLimits(graph, hung, broken);
-  cost = addCost(cost, netCosts(graph, before, hung, isNew, broken));
-  cost = addCost(cost, supplySide(graph, before, isNew, broken));
-  cost = addCost(cost, directSide(graph, before, broken));
-  for (const p of graph.build.parts) {
-    if (!isNew(p.id)) continue;
-    cost = addCost(cost, p.from === "shelf" ? { fromShelf: 1 } : p.from === "order" ? { toOrder: 1 } : {});
-  }
-  return { broken, cost };
+  const broken = [
+    ...matingAndPlaces(graph),
+    ...switchedOffInUse(graph),
+    ...rings(graph),
+    ...rootLimits(graph),
+    ...pumpsShared(graph),
+    ...outletsMeantForOthers(graph),
+    ...outOfReach(graph, isNew),
+    ...looseAccessories(graph, isNew),
+    ...cables(graph),
+    ...dataCables(graph),
+  ];
+  return { broken, cost: costOf(graph, before, isNew) };
 }
 
 /**
@@ -67,23 +58,16 @@ export function wholeCost(made: Build, types: TypeLookup): Cost {
   return verify(graph, graph, { ...made, parts: made.parts.filter((p) => p.from === "client") }).cost;
 }
 
-const isNet = (f: string) => ["fan-4", "fan-3", "light-5v", "light-12v", "light-maker", "usb2"].includes(f);
-
-function hangings(graph: Graph, broken: string[]): Hung[] {
-  return graph.connections.flatMap((connection): Hung[] => {
-    const l = graph.leads.get(connection.lead);
-    const p = graph.ports.get(connection.port);
-    if (!l || !p || !isNet(l.lead.family) || l.lead.flow !== "in") return [];
-    const source = sourceOf(graph, p, (a) => graph.ofLead.get(a));
-    if (source.kind === "dangling") {
-      if (!isConstant(connection)) broken.push(`${l.address} hangs on ${source.lead}, which is plugged into nothing`);
-      return [];
-    }
-    return [{ consumer: consumerOf(graph, l), connection, source, group: source.kind === "hub" ? source.part.id : source.port.address }];
+/** Every connection with both ends; those with an end that does not exist are named by `matingAndPlaces`. */
+const ends = (graph: Graph) =>
+  graph.connections.flatMap((c) => {
+    const l = graph.leads.get(c.lead);
+    const p = graph.ports.get(c.port);
+    return l && p ? [{ c, l, p }] : [];
   });
-}
 
-function placesAndMating(graph: Graph, broken: string[]): void {
+function matingAndPlaces(graph: Graph): string[] {
+  const broken: string[] = [];
   const taken = new Set<string>();
   for (const c of graph.connections) {
     const l = graph.leads.get(c.lead);
@@ -92,216 +76,209 @@ function placesAndMating(graph: Graph, broken: string[]): void {
       broken.push(`${c.lead} to ${c.port}: no such end`);
       continue;
     }
-    if (!isConstant(c) && !usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key))) broken.push(`${c.lead} does not mate with ${c.port}`);
     const spots = l.lead.family === "panel-block" ? Array.from({ length: 10 }, (_, i) => i + 1) : (c.place ?? [0]);
     for (const s of spots) {
       const key = `${c.port}#${s}`;
       if (taken.has(key)) broken.push(`${key} holds two plugs`);
       taken.add(key);
     }
+    if (isConstant(c)) continue;
+    if (!usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key))) broken.push(`${c.lead} does not mate with ${c.port}`);
+    if (!rightPins(l.lead, p.port, c.place)) broken.push(`${c.lead} is on the wrong pins of ${c.port}`);
+    if (!speaks(l.lead, p.port)) broken.push(`${c.lead} speaks another protocol than ${c.port}`);
+    if (tooFewLanes(l.lead, lanesAt(graph, p)?.lanes)) broken.push(`${c.lead} has too few lanes in ${c.port}`);
   }
-  for (const p of graph.ports.values()) {
-    if (!graph.atPort.get(p.address)?.length) continue;
-    for (const d of p.port.displaces) {
-      if (graph.atPort.get(`${p.part.id}:${d}`)?.some((c) => !isConstant(c))) broken.push(`${p.address} switches ${d} off, which is in use`);
-    }
-  }
+  return broken;
 }
 
-function netLimits(graph: Graph, hung: readonly Hung[], broken: string[]): void {
-  const groups = new Map<string, Hung[]>();
-  for (const h of hung) groups.set(h.group, [...(groups.get(h.group) ?? []), h]);
-  const total = (list: readonly Hung[], of: (c: Consumer) => number) => list.reduce((s, h) => s + of(h.consumer), 0);
-  const onlyConstants = (list: readonly Hung[]) => list.every((h) => isConstant(h.connection));
-  for (const [id, list] of groups) {
-    const source = list[0]?.source;
-    if (!source || onlyConstants(list)) continue;
-    const feed = source.kind === "hub" ? source.part.type.ports.find((q) => q.id === source.port.port.fedBy)?.limit : headerLimit(source.port.port);
-    if (total(list, (c) => c.mA) > milli(feed?.currentA)) broken.push(`${id} carries more than its current`);
-    if (total(list, (c) => c.startMA) > milli(feed?.startCurrentA)) broken.push(`${id} carries more than its starting current`);
-    if (source.kind === "header" && total(list, (c) => c.leds) > (feed?.leds ?? Number.POSITIVE_INFINITY)) broken.push(`${id} carries too many LEDs`);
-    if (source.kind !== "hub") continue;
-    const byPort = new Map<string, Hung[]>();
-    for (const h of list) byPort.set(h.source.port.address, [...(byPort.get(h.source.port.address) ?? []), h]);
-    for (const [port, on] of byPort) {
-      const own = on[0]?.source.port.port.limit;
-      if (total(on, (c) => c.mA) > milli(own?.currentA)) broken.push(`${port} carries more than its current`);
-      if (total(on, (c) => c.leds) > (own?.leds ?? Number.POSITIVE_INFINITY)) broken.push(`${port} carries too many LEDs`);
-    }
-    if (
-      feed !== undefined &&
-      !graph.atPort.get(`${source.part.id}:${source.port.port.fedBy}`)?.length &&
-      list.some((h) => !isConstant(h.connection)) &&
-      source.part.part.from !== "client"
-    ) {
-      broken.push(`${id} has no power`);
-    }
-  }
+function switchedOffInUse(graph: Graph): string[] {
+  return ends(graph).flatMap(({ l, p, c }) =>
+    displacedBy(p.port, l.lead)
+      .filter((off) => graph.atPort.get(`${p.part.id}:${off}`)?.some((other) => !isConstant(other) || !isConstant(c)))
+      .map((off) => `${p.address} switches ${off} off, which is in use`),
+  );
 }
 
-function netCosts(graph: Graph, before: Graph, hung: readonly Hung[], isNew: (id: string) => boolean, broken: string[]): Cost {
-  let cost = zeroCost();
-  const of = new Map(hung.map((h) => [h.connection.lead, h]));
-  const wasOn = new Map<Address, string>();
-  for (const h of hangings(before, [])) if (!isConstant(h.connection)) wasOn.set(h.connection.lead, h.group);
-  const zones = new Map<string, { groups: Set<string>; open: boolean; reporters: number; seen: boolean }>();
-  const caseFans = new Map<string, { all: number; open: boolean }>();
-  for (const node of graph.leads.values()) {
-    if (!isNet(node.lead.family) || node.lead.flow !== "in") continue;
-    const consumer = consumerOf(graph, node);
-    const h = of.get(node.address);
-    const constant = h !== undefined && isConstant(h.connection);
-    const zone =
-      consumer.zone === undefined ? undefined : (zones.get(consumer.zone) ?? { groups: new Set<string>(), open: false, reporters: 0, seen: false });
-    if (zone && consumer.zone !== undefined) {
-      zones.set(consumer.zone, zone);
-      if (!constant) zone.open = true;
-      if (!constant && consumer.reports) zone.reporters++;
-      if (h) zone.groups.add(h.group);
-      if (h && consumer.reports && (constant || reports(graph, h))) zone.seen = true;
-    }
-    if (!h) {
-      const splitter = node.lead.role === "splitter-in";
-      if (graph.ofLead.has(node.address)) {
-        // Plugged for good into a splitter that itself hangs on nothing.
-        cost = addCost(cost, freeCost(node, consumer.spare));
-        continue;
-      }
-      if (isNew(node.part.id) && !splitter && !node.lead.ownControl) broken.push(`${node.address} is an accessory that hangs on nothing`);
-      else cost = addCost(addCost(cost, freeCost(node, consumer.spare)), { changes: wasOn.has(node.address) ? 1 : 0 });
-      continue;
-    }
-    if (h.source.kind === "hub" && h.source.part.id === node.part.id && node.lead.role !== "radiator-fan")
-      broken.push(`${node.address} hangs on its own part, ${h.group}`);
-    if (node.lead.role === "case-fan") {
-      const c = caseFans.get(h.group) ?? { all: 0, open: false };
-      caseFans.set(h.group, { all: c.all + 1, open: c.open || !constant });
-    }
-    if (constant || (isNew(node.part.id) && node.lead.role === "splitter-in")) continue;
-    const root = rootLike(h);
-    cost = addCost(cost, netCost(graph, node, root));
-    const was = wasOn.get(node.address);
-    if (was !== undefined && was !== h.group) cost = addCost(cost, { changes: 1 });
-    if (node.lead.role === "splitter-in") continue;
-    let reachMm = node.lead.lengthMm;
-    for (let at = graph.ports.get(h.connection.port); at?.part.type.kind === "extension"; ) {
-      const up = at.part.type.leads[0];
-      reachMm += up?.lengthMm ?? 0;
-      at = up && graph.ports.get(graph.ofLead.get(`${at.part.id}:${up.id}`)?.port ?? "");
-    }
-    const host = graph.ports.get(h.connection.port);
-    const end = throughAbove(graph, host);
-    if (runLengthMm(node.origin, end?.at ?? root.sample.at, graph.cutouts, graph.boardRect) > reachMm + (end?.port.tailMm ?? 0))
-      broken.push(`${node.address} does not reach ${end?.address ?? h.group}`);
-    const most = node.lead.mostInChain;
-    if (most !== undefined && chainAbove(graph, host) >= most) broken.push(`${node.address} hangs behind more than ${most - 1}`);
-  }
-  for (const z of zones.values()) {
-    if (!z.open) continue;
-    cost = addCost(cost, { extraRoots: Math.max(0, z.groups.size - 1), functionsReduced: z.reporters > 0 && !z.seen ? 1 : 0 });
-  }
-  for (const header of graph.ports.values()) {
-    if (header.port.role === "cpu-fan" && header.port.flow === "out" && !hung.some((h) => h.group === header.address && h.consumer.reports))
-      cost = addCost(cost, { mandatoryFree: 1 });
-  }
-  if (graph.build.policy.caseFans === "own-header") {
-    for (const c of caseFans.values()) if (c.open) cost = addCost(cost, { schoolDepartures: Math.max(0, c.all - 1) });
-  }
-  return cost;
+function rings(graph: Graph): string[] {
+  return ends(graph)
+    .filter(({ c, l }) => !isConstant(c) && l.lead.flow === "in")
+    .flatMap(({ l }) =>
+      TRAVELS.filter((t) => wayOfLead(graph, l.address, t).nowhere?.kind === "ring").map((t) => `${l.address} gets its ${t} from itself`),
+    );
 }
 
-/** The port that a port hangs on, by its own lead. */
-function above(graph: Graph, p: PortNode | undefined): PortNode | undefined {
-  const up = p?.part.type.leads.find((l) => l.id === p.port.fedBy);
-  return p && up && graph.ports.get(graph.ofLead.get(`${p.part.id}:${up.id}`)?.port ?? "");
-}
+const milli = (a: number | undefined) => (a === undefined ? Number.POSITIVE_INFINITY : Math.round(a * 1000));
 
-/** The nearest through-plug on the way up: what a lead has to reach. */
-function throughAbove(graph: Graph, p: PortNode | undefined, depth = 0): PortNode | undefined {
-  if (!p || depth > 20) return undefined;
-  return isThrough(p) ? p : throughAbove(graph, above(graph, p), depth + 1);
-}
-
-/** Through-plugs on the way up. */
-function chainAbove(graph: Graph, p: PortNode | undefined, depth = 0): number {
-  if (!p || depth > 60) return 0;
-  return (isThrough(p) ? 1 : 0) + chainAbove(graph, above(graph, p), depth + 1);
-}
-
-/** A hung lead's root in the shape that the cost function wants. */
-function rootLike(h: Hung): Root {
-  const n = Number.POSITIVE_INFINITY;
-  return { id: h.group, group: h.group, ports: [], sample: h.source.port, places: 1, mA: n, startMA: n, leds: n };
-}
-
-const reports = (graph: Graph, h: Hung) => rootReports(graph, rootLike(h));
-
-function supplySide(graph: Graph, before: Graph, isNew: (id: string) => boolean, broken: string[]): Cost {
-  let cost = zeroCost();
-  const feederBefore = new Map(before.connections.filter((c) => !isConstant(c)).map((c) => [c.port, c.lead]));
-  const typeOf = (lead: Address | undefined) => {
-    const p = lead === undefined ? undefined : (graph.parts.get(lead.split(":")[0] ?? "") ?? before.parts.get(lead.split(":")[0] ?? ""));
-    return p?.cable ? `${p.cable.owner}/${p.cable.cable.id}` : undefined;
+function rootLimits(graph: Graph): string[] {
+  const broken: string[] = [];
+  const open = (address: string) => {
+    const c = graph.ofLead.get(address);
+    return c !== undefined && !isConstant(c);
   };
-  for (const p of graph.ports.values()) {
-    if (p.port.flow !== "in" || family(p.port.family).loom !== "power") continue;
-    const fed = graph.atPort.get(p.address)?.[0];
-    const isAdapter = p.part.type.kind === "adapter";
-    if (!fed) {
-      const inUse = isAdapter && p.part.type.leads.some((l) => graph.ofLead.get(`${p.part.id}:${l.id}`)?.state === "planned");
-      if (inUse || (!isAdapter && isNew(p.part.id))) broken.push(`${p.address} has no power`);
-      else
-        cost = addCost(addCost(cost, powerFreeCost(graph, p)), { changes: !isAdapter && typeOf(feederBefore.get(p.address)) !== undefined ? 1 : 0 });
-      continue;
+  for (const [id, { root, leads }] of hungByRoot(graph)) {
+    const loads = leads.filter((l) => l.lead.family !== "usb2");
+    // A splitter that is new puts what hangs on it for good on this root.
+    if (!leads.some((l) => open(l.address)) && !graph.connections.some((c) => !isConstant(c) && rootIdAt(graph, c) === id)) continue;
+    const feed = root.kind === "hub" ? root.part.type.ports.find((q) => q.id === root.port.port.fedBy)?.limit : headerLimit(root.port.port);
+    const sum = (list: readonly (typeof loads)[number][]) => list.reduce((s, l) => s + Math.round(loadCurrentA(l.lead) * 1000), 0);
+    const leds = (list: readonly (typeof loads)[number][]) => list.reduce((s, l) => s + (l.lead.load.leds ?? 0), 0);
+    const start = loads.reduce((s, l) => s + (l.loom === "fans" ? Math.round(startingCurrentA(l.lead.load) * 1000) : 0), 0);
+    if (sum(loads) > milli(feed?.currentA)) broken.push(`${id} carries more than its current`);
+    if (start > milli(feed?.startCurrentA)) broken.push(`${id} carries more than its starting current`);
+    if (root.kind === "header" && leds(loads) > (feed?.leds ?? Number.POSITIVE_INFINITY)) broken.push(`${id} carries too many LEDs`);
+    if (root.kind !== "hub") continue;
+    const byPort = new Map<PortNode, typeof loads>();
+    for (const l of loads) {
+      const at = graph.ports.get(graph.ofLead.get(l.address)?.port ?? "");
+      const own = at && rootOf(graph, at);
+      if (own?.kind === "hub") byPort.set(own.port, [...(byPort.get(own.port) ?? []), l]);
     }
-    if (isConstant(fed)) continue;
-    const was = typeOf(feederBefore.get(p.address));
-    if (was !== undefined && was !== typeOf(fed.lead)) cost = addCost(cost, { changes: 1 });
+    for (const [port, list] of byPort) {
+      if (sum(list) > milli(port.port.limit.currentA)) broken.push(`${port.address} carries more than its current`);
+      if (leds(list) > (port.port.limit.leds ?? Number.POSITIVE_INFINITY)) broken.push(`${port.address} carries too many LEDs`);
+    }
   }
+  return broken;
+}
+
+function rootIdAt(graph: Graph, c: Connection): string | undefined {
+  const p = graph.ports.get(c.port);
+  const root: Root | undefined = p && rootOf(graph, p);
+  return !root || root.kind === "nothing" ? undefined : root.kind === "hub" ? root.part.id : root.port.address;
+}
+
+/** A pump shares its header with nothing but the signal of its own cooler, and hangs on no hub but in a place for pumps. */
+function pumpsShared(graph: Graph): string[] {
+  return ends(graph).flatMap(({ c, l, p }) => {
+    if (l.lead.role !== "pump") return [];
+    const root = rootOf(graph, p);
+    if (root.kind === "nothing") return [];
+    if (root.kind === "hub") return isConstant(c) || root.port.port.role === "pump" ? [] : [`${l.address}, a pump, hangs on a hub`];
+    const others = (hungByRoot(graph).get(root.port.address)?.leads ?? []).filter(
+      (x) => x.address !== l.address && !(x.part.id === l.part.id && x.lead.role === "cooler-speed"),
+    );
+    const open = others.filter((x) => !isConstant(c) || !isConstant(graph.ofLead.get(x.address) as Connection));
+    return open.map((x) => `${l.address}, a pump, shares ${root.port.address} with ${x.address}`);
+  });
+}
+
+/** Through-plugs for their own kind, and a cooler's outlets for its radiator's fans. */
+function outletsMeantForOthers(graph: Graph): string[] {
+  return ends(graph).flatMap(({ c, l, p }) => {
+    if (isConstant(c) || l.lead.flow !== "in") return [];
+    const out: string[] = [];
+    if (p.port.ownKindOnly && p.part.type.id !== l.part.type.id) out.push(`${l.address} hangs behind ${p.address}, which takes its own kind only`);
+    const root = family(l.lead.family).planned === "net" ? rootOf(graph, p) : undefined;
+    if (root?.kind === "hub" && root.part.type.kind === "cooler" && l.lead.role !== "radiator-fan" && l.lead.role !== "splitter-in")
+      out.push(`${l.address} hangs on the outlets of a cooler, ${root.part.id}`);
+    if (root?.kind === "hub" && root.part.id === l.part.id && l.lead.role !== "radiator-fan") out.push(`${l.address} hangs on its own part`);
+    return out;
+  });
+}
+
+/** The port that the part of a port hangs on by its own lead. */
+function above(graph: Graph, p: PortNode): PortNode | undefined {
+  const up = p.part.type.leads.find((l) => l.id === p.port.fedBy);
+  return up && graph.ports.get(graph.ofLead.get(`${p.part.id}:${up.id}`)?.port ?? "");
+}
+
+const isChain = (p: PortNode) => p.part.type.leads.some((l) => l.id === p.port.fedBy && l.role !== "splitter-in");
+
+/** Leads that do not reach: through extensions, to the nearest through-plug above, else to the root. Chains that are too long. */
+function outOfReach(graph: Graph, isNew: (id: string) => boolean): string[] {
+  return ends(graph).flatMap(({ c, l, p }) => {
+    if (isConstant(c) || l.lead.flow !== "in") return [];
+    if (family(l.lead.family).planned === "direct") {
+      if (l.loom === "seat" || l.lead.family === "m2") return [];
+      return runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) > l.lead.lengthMm ? [`${l.address} does not reach ${p.address}`] : [];
+    }
+    if (family(l.lead.family).planned !== "net" || l.lead.role === "splitter-in" || isNew(l.part.id)) {
+      if (family(l.lead.family).planned !== "net" || l.lead.role === "splitter-in") return [];
+    }
+    let reachMm = l.lead.lengthMm;
+    let end: PortNode = p;
+    let depth = 0;
+    for (let at: PortNode | undefined = p, extending = true; at && depth < 60; depth++) {
+      if (isChain(at)) break;
+      const up: PortNode | undefined = above(graph, at);
+      extending &&= at.part.type.kind === "extension";
+      if (extending) reachMm += at.part.type.leads[0]?.lengthMm ?? 0;
+      if (!up) break;
+      at = up;
+      end = up;
+    }
+    const out: string[] = [];
+    const moreMm = isChain(end) ? end.port.tailMm : 0;
+    if (runLengthMm(l.origin, end.at, graph.cutouts, graph.boardRect) > reachMm + moreMm) out.push(`${l.address} does not reach ${end.address}`);
+    let links = 0;
+    for (let at: PortNode | undefined = p, n = 0; at && n < 60; at = above(graph, at), n++) if (isChain(at)) links++;
+    if (l.lead.mostInChain !== undefined && links >= l.lead.mostInChain) out.push(`${l.address} hangs behind more than ${l.lead.mostInChain - 1}`);
+    return out;
+  });
+}
+
+/** Accessories that the plan takes: every lead of them plugged, power where they want it. */
+function looseAccessories(graph: Graph, isNew: (id: string) => boolean): string[] {
+  const broken: string[] = [];
+  for (const l of graph.leads.values())
+    if (isNew(l.part.id) && !l.part.cable && l.lead.flow === "in" && !graph.ofLead.has(l.address) && !l.lead.ownControl)
+      broken.push(`${l.address} is an accessory that hangs on nothing`);
+  for (const p of graph.ports.values()) {
+    if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || graph.atPort.get(p.address)?.length) continue;
+    const feeding = p.part.type.kind === "adapter" && p.part.type.leads.some((l) => graph.ofLead.get(`${p.part.id}:${l.id}`)?.state === "planned");
+    if (feeding || (p.part.type.kind !== "adapter" && isNew(p.part.id))) broken.push(`${p.address} has no power`);
+  }
+  return broken;
+}
+
+/** Cables of the supply: rooted in an outlet of their system, within watts of cable, plug, outlet and rail, and long enough. */
+function cables(graph: Graph): string[] {
+  const broken: string[] = [];
   const fresh = new Set<PartNode>();
+  // What is held is judged by the checks; the planner answers for what it adds.
+  const held = withConnections(graph, graph.connections.filter(isConstant));
+  const wattsOf = (g: Graph, list: readonly Connection[]) =>
+    list.reduce((s, c) => s + (g.ports.has(c.port) ? portDrawW(g, g.ports.get(c.port) as PortNode) : 0), 0);
   for (const node of graph.parts.values()) {
-    if (!node.cable || family(node.cable.cable.ends[0]?.family ?? "sata-data").loom !== "power") continue;
+    const bag = node.cable;
+    if (!bag || family(bag.cable.ends[0]?.family ?? "sata-data").loom !== "power") continue;
     const all = node.type.leads.flatMap((l) => graph.ofLead.get(`${node.id}:${l.id}`) ?? []);
-    const ends = all.filter((c) => !c.lead.includes(":root-"));
-    if (ends.length === 0) continue;
-    const newly = ends.filter((c) => !isConstant(c));
+    const isRoot = (c: Connection) => graph.leads.get(c.lead)?.lead.role === "cable-root";
+    const fed = all.filter((c) => !isRoot(c));
+    const newly = fed.filter((c) => !isConstant(c));
     if (newly.length === 0) continue;
-    const roots = node.cable.cable.outlets.length;
-    if (all.filter((c) => c.lead.includes(":root-")).length < roots) broken.push(`${node.id} is not plugged into the supply`);
-    const watts = ends.reduce((s, c) => s + drawOf(graph, c), 0);
-    if (watts > cableLimitW(node.cable.cable.ends, node.cable.cable.limit) + 1e-6) broken.push(`${node.id} carries more than its watts`);
+    fresh.add(node);
+    if (all.filter(isRoot).length < bag.cable.outlets.length) broken.push(`${node.id} is not plugged into the supply`);
+    const limitW = cableLimitW(bag.cable.ends, bag.cable.limit);
+    if (wattsOf(graph, fed) > Math.max(limitW, wattsOf(held, fed.filter(isConstant))) + 1e-6) broken.push(`${node.id} carries more than its watts`);
     for (const c of newly) {
       const l = graph.leads.get(c.lead);
-      if (l && drawOf(graph, c) > plugLimitW(l.lead.family, l.lead.limit ?? {}) + 1e-6) broken.push(`${c.lead} carries more than its plug may`);
+      if (l && wattsOf(graph, [c]) > plugLimitW(l.lead.family, l.lead.limit ?? {}) + 1e-6 && !forcedByCpu(graph, c))
+        broken.push(`${c.lead} carries more than its plug may`);
     }
-    reaches(graph, node, newly, ends, broken);
-    fresh.add(node);
-    if (!node.cable.captive && all.every((c) => !isConstant(c))) {
-      cost = addCost(cost, { fromBag: 1, lengthCm: Math.round(Math.max(...node.cable.cable.ends.map((e) => e.atMm)) / 10) });
-    }
-    if (graph.build.policy.graphicsCables === "one-each") {
-      const cards = new Map<string, number>();
-      for (const c of newly) {
-        const p = graph.ports.get(c.port);
-        if (p?.port.role === "graphics-power") cards.set(p.part.id, (cards.get(p.part.id) ?? 0) + 1);
-      }
-      for (const k of cards.values()) cost = addCost(cost, { schoolDepartures: k - 1 });
-    }
+    broken.push(...plugsOutOfReach(graph, node, newly, fed));
   }
   const loads = outletLoads(graph);
-  for (const [port, { watts, cables }] of loads.outlets)
-    if (watts > outletLimitW(port) + 1e-6 && cables.some((c) => fresh.has(c))) broken.push(`${port.address} gives less than hangs on it`);
+  for (const [port, { watts, cables: list }] of loads.outlets)
+    if (watts > outletLimitW(port) + 1e-6 && list.some((c) => fresh.has(c))) broken.push(`${port.address} gives less than hangs on it`);
   for (const r of loads.rails)
     if (r.watts > railLimitW(r.supply, r.rail) + 1e-6 && r.cables.some((c) => fresh.has(c)))
       broken.push(`rail ${r.rail} gives less than hangs on it`);
-  return cost;
+  return broken;
 }
 
+/** Where a CPU socket that the draw asks for stays empty, the others carry its share: the empty one is what is said. */
+const forcedByCpu = (graph: Graph, c: Connection): boolean => {
+  const p = graph.ports.get(c.port);
+  return p?.port.role === "cpu-power" && [...graph.ports.values()].some((q) => q.port.role === "cpu-power" && !graph.atPort.get(q.address)?.length);
+};
+
 /** Every new plug within reach of the supply, and of the plug before it on the same cable. */
-function reaches(graph: Graph, node: PartNode, newly: readonly Connection[], ends: readonly Connection[], broken: string[]): void {
+function plugsOutOfReach(graph: Graph, node: PartNode, newly: readonly Connection[], fed: readonly Connection[]): string[] {
+  const broken: string[] = [];
   const owner = graph.parts.get(node.cable?.owner ?? "");
   const plugs = (node.cable?.cable.ends ?? []).flatMap((e) => {
-    const c = ends.find((x) => x.lead === `${node.id}:${e.id}`);
+    const c = fed.find((x) => x.lead === `${node.id}:${e.id}`);
     const p = c && graph.ports.get(c.port);
     return c && p ? [{ c, p, atMm: e.atMm }] : [];
   });
@@ -309,60 +286,21 @@ function reaches(graph: Graph, node: PartNode, newly: readonly Connection[], end
     if (!newly.includes(plug.c) || !owner) continue;
     if (runLengthMm(owner.origin, plug.p.at, graph.cutouts, graph.boardRect) > plug.atMm + plug.p.port.tailMm)
       broken.push(`${plug.c.lead} does not reach ${plug.c.port}`);
-    const before = plugs[i - 1];
-    if (
-      before &&
-      newly.includes(before.c) &&
-      manhattanMm(before.p.at, plug.p.at) > plug.atMm - before.atMm + plug.p.port.tailMm + before.p.port.tailMm
-    )
-      broken.push(`${plug.c.lead} is too near ${before.c.lead} on the cable for where they go`);
+    for (const other of plugs.slice(0, i)) {
+      if (!newly.includes(other.c)) continue;
+      if (manhattanMm(other.p.at, plug.p.at) > plug.atMm - other.atMm + plug.p.port.tailMm + other.p.port.tailMm)
+        broken.push(`${plug.c.lead} is too near ${other.c.lead} on the cable for where they go`);
+    }
   }
+  return broken;
 }
 
-const drawOf = (graph: Graph, c: Connection) => {
-  const p: PortNode | undefined = graph.ports.get(c.port);
-  if (!p) return 0;
-  if (p.part.type.kind !== "adapter") return portDrawW(graph, p);
-  const out = p.part.type.leads.find((l) => l.flow === "out");
-  const to = out && graph.ports.get(graph.ofLead.get(`${p.part.id}:${out.id}`)?.port ?? "");
-  return to ? portDrawW(graph, to) / p.part.type.ports.filter((q) => q.flow === "in").length : 0;
-};
-
-function directSide(graph: Graph, before: Graph, broken: string[]): Cost {
-  let cost = zeroCost();
-  const wasAt = new Map(before.connections.filter((c) => !isConstant(c)).map((c) => [c.lead, c.port]));
-  for (const node of graph.leads.values()) {
-    if (isNet(node.lead.family) || node.lead.flow !== "in" || node.lead.role === "cable-root") continue;
-    const c = graph.ofLead.get(node.address);
-    if (!c) {
-      cost = addCost(addCost(cost, freeCost(node, false)), { changes: wasAt.has(node.address) ? 1 : 0 });
-      continue;
-    }
-    const p = graph.ports.get(c.port);
-    if (isConstant(c) || !p) continue;
-    cost = addCost(cost, directCost(graph, node, p));
-    const was = wasAt.get(node.address);
-    if (was !== undefined && was !== c.port) cost = addCost(cost, { changes: 1 });
-  }
-  for (const drive of graph.ports.values()) {
-    if (drive.port.family !== "sata-data" || drive.port.flow !== "in") continue;
+function dataCables(graph: Graph): string[] {
+  return [...graph.ports.values()].flatMap((drive) => {
+    if (family(drive.port.family).planned !== "cable" || drive.port.flow !== "in") return [];
     const c = graph.atPort.get(drive.address)?.[0];
-    if (!c) {
-      cost = addCost(cost, {
-        [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1,
-      });
-      if (boardEnd(before, before.atPort.get(drive.address)?.[0])) cost = addCost(cost, { changes: 1 });
-      continue;
-    }
-    if (isConstant(c)) continue;
-    const other = boardEnd(graph, c);
-    if (!other) {
-      broken.push(`${drive.address} has a cable with a loose end`);
-      continue;
-    }
-    cost = addCost(cost, { lengthCm: runCostCm(drive.at, other.at, graph.cutouts, graph.boardRect) });
-    const was = boardEnd(before, before.atPort.get(drive.address)?.[0]);
-    if (was && was.address !== other.address) cost = addCost(cost, { changes: 1 });
-  }
-  return cost;
+    if (!c || isConstant(c)) return [];
+    const nowhere = wayOfLead(graph, c.lead, "data").nowhere;
+    return nowhere ? [`${drive.address} has a cable that leads nowhere (${nowhere.kind})`] : [];
+  });
 }

@@ -1,9 +1,10 @@
 import type { Build, TypeLookup } from "../../assembly";
-import { isConstant, type Loosening, type Ways } from "../../wiring";
+import { isConstant } from "../../assembly";
+import type { Loosening, Ways } from "../../wiring";
 import type { Level } from "../cost";
 import { layOut } from "../model/lay-out";
 import { unitParts } from "../model/offer";
-import { Loosened } from "../model/relaxed";
+import { Relaxed } from "../model/relaxed";
 import { begin, type Plan, type PlanOptions, plan, settle } from "../planner";
 
 /** More fixed connections than this are not tried one by one. */
@@ -28,7 +29,7 @@ export async function waysIn(made: Plan, types: TypeLookup, options: PlanOptions
   if (released) return released;
   const { graph } = layOut(run.start, run.before, types, []);
   const families = new Set(free.flatMap((end) => graph.leads.get(end)?.lead.family ?? graph.ports.get(end)?.port.family ?? []));
-  const loose = new Loosened();
+  const loose = new Relaxed();
   const laid = layOut(run.start, run.before, types, unitParts(run.start, types, families, MOST_MORE), loose);
   for (const [v, cost] of laid.model.costs.entries())
     laid.model.costs[v] = Object.fromEntries(WHAT_COUNTS.flatMap((l) => (cost[l] === undefined ? [] : [[l, cost[l]]])));

@@ -1,5 +1,6 @@
 import { type Address, type Graph, manhattanMm, naturally, type PortNode } from "../../assembly";
-import { opened } from "../../wiring";
+import { Together } from "../solve/together";
+import { type Consumer, isCooling, opened } from "./consumers";
 import type { NetChoice } from "./fans-lights-usb";
 import { isThrough, reachesThrough } from "./through";
 
@@ -7,7 +8,10 @@ import { isThrough, reachesThrough } from "./through";
 export interface Spot {
   address: Address;
   at: { xMm: number; yMm: number };
+  /** A speed signal passes here to the root. */
   speed: boolean;
+  /** Splitters between it and the root. */
+  splitters: number;
   half?: number;
   /** The through-plug of a part further up: the lead has to reach that part, not the root. */
   behind?: { port: PortNode; depth: number };
@@ -30,21 +34,87 @@ export function arrange(
   here: readonly NetChoice[],
   open: readonly Spot[],
   wanted: (lead: Address) => Address | undefined,
+  heard: (choice: NetChoice) => boolean = () => false,
 ): Placed[] | undefined {
   const at = here[0]?.root.sample.at ?? { xMm: 0, yMm: 0 };
+  const opensFirst = (a: NetChoice, b: NetChoice) => Math.sign(b.consumer.opens) - Math.sign(a.consumer.opens);
+  // The signal that passes the root is that of the zone which needs it, else of what cools the CPU.
+  const heardFirst = (a: NetChoice, b: NetChoice) => Number(heard(b)) - Number(heard(a));
+  const nearest = (a: NetChoice, b: NetChoice) =>
+    b.consumer.weight - a.consumer.weight ||
+    heardFirst(a, b) ||
+    Number(b.consumer.reports) - Number(a.consumer.reports) ||
+    Number(isCooling(b.consumer)) - Number(isCooling(a.consumer)) ||
+    manhattanMm(a.consumer.node.origin, at) - manhattanMm(b.consumer.node.origin, at) ||
+    naturally(a.consumer.address, b.consumer.address);
   // What opens places goes first, nearest first, so that a chain runs the way things sit.
-  const order = [...here].sort(
-    (a, b) =>
-      Math.sign(b.consumer.opens) - Math.sign(a.consumer.opens) ||
-      b.consumer.weight - a.consumer.weight ||
-      Number(b.consumer.reports) - Number(a.consumer.reports) ||
-      manhattanMm(a.consumer.node.origin, at) - manhattanMm(b.consumer.node.origin, at) ||
-      naturally(a.consumer.address, b.consumer.address),
-  );
-  const first = inOrder(graph, order, open, wanted);
-  if (first || !here.some((c) => c.consumer.opens > 0) || here.some((c) => c.consumer.node.lead.family === "usb2")) return first;
-  const tries = { left: MOST_TRIES };
-  return anyOrder(graph, order, open, [], tries);
+  const order = [...here].sort((a, b) => opensFirst(a, b) || nearest(a, b));
+  const chained = here.some((c) => c.consumer.opens > 0);
+  const heardOrder =
+    chained && here.some(heard)
+      ? inOrder(
+          graph,
+          [...here].sort((a, b) => heardFirst(a, b) || opensFirst(a, b) || nearest(a, b)),
+          open,
+          wanted,
+        )
+      : undefined;
+  const first = heardOrder ?? inOrder(graph, order, open, wanted);
+  if (first || !chained || here.some((c) => c.consumer.node.lead.family === "usb2")) return first;
+  return anyOrder(graph, order, open, [], { left: MOST_TRIES });
+}
+
+/** At most so many leads are left out in every combination; beyond, one after the other. */
+const MOST_LEFT_OUT = 2;
+
+/** The largest set of a root's leads that has an order, where the whole has none; what cools, then what is mandatory, stays longest. */
+export function arrangeMost(
+  graph: Graph,
+  here: readonly NetChoice[],
+  open: readonly Spot[],
+  wanted: (lead: Address) => Address | undefined,
+  heard?: (c: NetChoice) => boolean,
+): Placed[] {
+  const worth = (c: NetChoice) => (c.consumer.node.lead.need === "mandatory" ? 4 : 0) + (isCooling(c.consumer) ? 2 : 0) + Math.sign(c.consumer.opens);
+  const rest = [...here].sort((a, b) => worth(a) - worth(b) || naturally(b.consumer.address, a.consumer.address));
+  for (let k = 0; k <= MOST_LEFT_OUT; k++)
+    for (const out of choose(rest, k)) {
+      const found = arrange(
+        graph,
+        here.filter((c) => !out.includes(c)),
+        open,
+        wanted,
+        heard,
+      );
+      if (found) return found;
+    }
+  for (let left = rest.slice(MOST_LEFT_OUT + 1); left.length > 0; left = left.slice(1)) {
+    const found = arrange(graph, left, open, wanted, heard);
+    if (found) return found;
+  }
+  return [];
+}
+
+function* choose<X>(list: readonly X[], k: number, from = 0): Generator<X[]> {
+  if (k === 0) {
+    yield [];
+    return;
+  }
+  for (let i = from; i <= list.length - k; i++) for (const more of choose(list, k - 1, i + 1)) yield [list[i] as X, ...more];
+}
+
+/** Sets of consumers that can hang behind one another, directly or through others of the set. */
+export function chainsAmong(graph: Graph, here: readonly NetChoice[]): NetChoice[][] {
+  const behind = (a: Consumer, b: Consumer) =>
+    opened(b.node.part, b.node.lead).some((o) => {
+      const host = graph.ports.get(`${b.node.part.id}:${o.id}`);
+      // An outlet of a splitter hangs where its splitter does: whatever reaches the root reaches it.
+      return host !== undefined && (!isThrough(host) || reachesThrough(graph, a, host));
+    });
+  const together = new Together(here.length);
+  for (const [i, a] of here.entries())
+    for (const [j, b] of here.entries()) if (i < j && (behind(a.consumer, b.consumer) || behind(b.consumer, a.consumer))) together.join(i, j);
+  return together.sets().map((set) => set.map((i) => here[i] as NetChoice));
 }
 
 function fits(graph: Graph, choice: NetChoice, spot: Spot): boolean {
@@ -63,14 +133,16 @@ function opens(graph: Graph, { consumer }: NetChoice, spot: Spot): Spot[] {
     const node = graph.ports.get(address);
     if (p.family === "usb2" || !node || graph.atPort.get(address)?.some((c) => c.state !== "planned")) return [];
     const speed = spot.speed && p.speedTo !== undefined;
-    if (!isThrough(node)) return [{ address, at: spot.at, speed, ...(spot.behind ? { behind: spot.behind } : {}) }];
-    return [{ address, at: origin, speed, behind: { port: node, depth: (spot.behind?.depth ?? 0) + 1 } }];
+    const splitters = spot.splitters + (part.type.kind === "splitter" ? 1 : 0);
+    if (!isThrough(node)) return [{ address, at: spot.at, speed, splitters, ...(spot.behind ? { behind: spot.behind } : {}) }];
+    return [{ address, at: origin, speed, splitters, behind: { port: node, depth: (spot.behind?.depth ?? 0) + 1 } }];
   });
 }
 
 const better =
   ({ consumer }: NetChoice, want: Address | undefined) =>
   (a: Spot, b: Spot): number =>
+    (consumer.node.part.type.kind === "splitter" ? a.splitters - b.splitters : 0) ||
     Number(b.address === want) - Number(a.address === want) ||
     (consumer.reports ? Number(b.speed) - Number(a.speed) : Number(a.speed) - Number(b.speed)) ||
     manhattanMm(consumer.node.origin, a.at) - manhattanMm(consumer.node.origin, b.at) ||

@@ -1,13 +1,12 @@
-import { type Address, type Graph, type LeadNode, naturally, type PartNode, type PortNode, runCostCm, runLengthMm } from "../../assembly";
-import { mate, type Port, usable } from "../../catalogue";
-import { driveOrder, isConstant, panelPlaces, runsHot } from "../../wiring";
+import { type Address, type Graph, isConstant, type LeadNode, naturally, type PartNode, type PortNode, runCostCm, runLengthMm } from "../../assembly";
+import { displacedBy, panelPlaces } from "../../brings";
+import { family, mate, type Port, usable } from "../../catalogue";
+import { bootSlower, cardOrder, driveOrder, lanesLost, needOfSocket, runsHot, slotsInOrder, speaks, tooFewLanes } from "../../wiring";
 import type { PartCost } from "../cost";
-import { freeCost } from "./fans-lights-usb";
 import type { Model } from "./model";
-import type { Loosened } from "./relaxed";
-
-/** Leads that go straight into one port each: front panel, audio, USB 3, USB-C, drives, slots and sockets. */
-const DIRECT = new Set(["panel-loose", "panel-block", "hd-audio", "usb3-20", "usbc-20", "m2", "cpu-socket", "memory-slot", "pcie-slot"]);
+import { freePrice, needPrice } from "./prices";
+import type { Relaxed } from "./relaxed";
+import { term, terms } from "./terms";
 
 export interface DirectChoice {
   node: LeadNode;
@@ -29,14 +28,28 @@ export interface DirectVariables {
   cables: string[];
 }
 
-/** Cost of a direct pair; the checker uses the same function. */
-export function directCost(graph: Graph, node: LeadNode, port: PortNode): PartCost {
-  const slot = node.loom === "seat" || node.lead.family === "m2";
+/** Price of a lead in a port of its own. Lanes that a slot shares with others are priced with what fills those. */
+function directPrice(graph: Graph, node: LeadNode, port: PortNode): PartCost {
+  const slot = inSlot(node);
   const lost = mate(node.lead.family, port.port.family, node.lead.key, port.port.key).outcome === "loss";
-  return { functionsReduced: lost ? 1 : 0, lengthCm: slot ? 0 : runCostCm(node.origin, port.at, graph.cutouts, graph.boardRect) };
+  const narrow = lanesLost(node.lead, port.port.link?.lanes) > 0;
+  const slow = node.lead.family === "m2" && bootSlower(graph, node, port);
+  return {
+    functionsReduced: Number(lost) + Number(narrow) + Number(slow),
+    lengthCm: slot ? 0 : runCostCm(node.origin, port.at, graph.cutouts, graph.boardRect),
+  };
 }
 
-export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectVariables {
+/** Parts that sit in a slot or socket have no wire to run. */
+const inSlot = (node: LeadNode): boolean => node.loom === "seat" || node.lead.family === "m2";
+
+/** What fills a port: the variable, and whose plug it is. */
+interface Fill {
+  variable: number;
+  node: LeadNode;
+}
+
+export function addDirect(model: Model, graph: Graph, loose?: Relaxed): DirectVariables {
   const out: DirectVariables = { choices: [], free: new Map(), data: [], driveFree: new Map(), cables: [] };
   const constants = graph.connections.filter(isConstant);
   const constantLeads = new Set(constants.map((c) => c.lead));
@@ -46,29 +59,31 @@ export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectV
   const occupied = new Set(constants.map((c) => c.port));
   const previous = new Map(graph.connections.filter((c) => !isConstant(c)).map((c) => [c.lead, c.port]));
   const onPin = new Map<string, number[]>();
-  const fill = new Map<Address, number[]>();
+  const fill = new Map<Address, Fill[]>();
+  const cards = cardOrder(graph);
+  const slots = slotsInOrder(ports.filter((p) => p.port.family === "pcie-slot"));
 
   const drives = driveOrder(graph);
   const leads = [...graph.leads.values()]
-    .filter((l) => DIRECT.has(l.lead.family) && l.lead.flow === "in" && !constantLeads.has(l.address))
+    .filter((l) => family(l.lead.family).planned === "direct" && l.lead.flow === "in" && !constantLeads.has(l.address))
     .sort((a, b) => naturally(a.address, b.address));
   for (const [i, node] of leads.entries()) {
     const mine: number[] = [];
-    const family = node.lead.family;
+    const kind = node.lead.family;
     for (const [j, port] of ports.entries()) {
-      if (!usable(mate(family, port.port.family, node.lead.key, port.port.key)) || !speaks(node, port.port)) continue;
-      const slot = node.loom === "seat" || family === "m2";
-      const missingMm = slot ? 0 : Math.ceil(runLengthMm(node.origin, port.at, graph.cutouts, graph.boardRect) - node.lead.lengthMm);
+      if (!usable(mate(kind, port.port.family, node.lead.key, port.port.key)) || !speaks(node.lead, port.port)) continue;
+      if (tooFewLanes(node.lead, port.port.link?.lanes)) continue;
+      const missingMm = inSlot(node) ? 0 : Math.ceil(runLengthMm(node.origin, port.at, graph.cutouts, graph.boardRect) - node.lead.lengthMm);
       if (missingMm > 0 && !loose) continue;
       const pins = takenPins.get(port.address);
-      const places = family === "panel-loose" ? panelPlaces(node.lead, port.port) : [undefined];
+      const places = kind === "panel-loose" ? panelPlaces(node.lead, port.port) : [undefined];
       for (const [n, place] of places.entries()) {
         if (place ? place.some((p) => pins?.has(p)) || pins?.has(0) : occupied.has(port.address)) continue;
         const before = previous.get(node.address);
         const variable = model.variable(`${node.address}>${port.address}${place ? `#${place.join(".")}` : ""}`, {
-          ...directCost(graph, node, port),
+          ...directPrice(graph, node, port),
           changes: before !== undefined && before !== port.address ? 1 : 0,
-          canonical: (family === "m2" ? slotOrder(drives, node.part, port.port) : port.port.rank * 1000) + (leads.length - i) * j + n,
+          canonical: turnOf(node, port, drives, cards, slots) + (leads.length - i) * j + n,
         });
         mine.push(variable);
         out.choices.push({ node, port, variable, ...(place ? { place } : {}) });
@@ -78,40 +93,33 @@ export function addDirect(model: Model, graph: Graph, loose?: Loosened): DirectV
             end: node.address,
             mm: missingMm,
           }));
-          model.atMost(
-            [
-              [variable, 1],
-              [longer, -1],
-            ],
-            0,
-          );
+          model.atMost([term(variable), term(longer, -1)], 0);
         }
-        if (family === "panel-block" || !place) {
+        if (kind === "panel-block" || !place) {
           for (const pin of port.port.family === "panel-block" ? Array.from({ length: 10 }, (_, p) => p + 1) : [0])
             push(onPin, `${port.address}#${pin}`, variable);
         } else for (const pin of place) push(onPin, `${port.address}#${pin}`, variable);
-        push(fill, port.address, variable);
+        fill.set(port.address, [...(fill.get(port.address) ?? []), { variable, node }]);
       }
     }
-    const free = model.variable(`${node.address}>free`, { ...freeCost(node, false), changes: previous.has(node.address) ? 1 : 0 }, 1, true);
+    const free = model.variable(`${node.address}>free`, { ...freePrice(graph, node, false), changes: previous.has(node.address) ? 1 : 0 }, 1, true);
     out.free.set(node.address, free);
-    model.exactly(
-      [...mine, free].map((v): [number, number] => [v, 1]),
-      1,
-    );
+    model.exactly(terms([...mine, free]), 1);
   }
-  for (const vars of onPin.values())
-    if (vars.length > 1)
-      model.atMost(
-        vars.map((v): [number, number] => [v, 1]),
-        1,
-      );
+  for (const vars of onPin.values()) if (vars.length > 1) model.atMost(terms(vars), 1);
   addData(model, graph, ports, occupied, out, loose);
-  displace(model, ports, occupied, fill, out);
+  displace(model, graph, ports, occupied, fill, out);
+  shareLanes(model, graph, ports, occupied, fill, out);
   return out;
 }
 
-/** Weighs which drive gets which slot: each in its turn the fastest that is left; where a slot is no faster, the cooler one. */
+/** Weighs who gets which slot: each in its turn the first that is left; for drives, where a slot is no faster, the cooler one. */
+function turnOf(node: LeadNode, port: PortNode, drives: readonly PartNode[], cards: readonly PartNode[], slots: readonly PortNode[]): number {
+  if (node.lead.family === "m2") return slotOrder(drives, node.part, port.port);
+  if (node.lead.family !== "pcie-slot") return port.port.rank * 1000;
+  return (cards.length - Math.max(0, cards.indexOf(node.part))) * Math.max(0, slots.indexOf(port)) * 1000;
+}
+
 function slotOrder(drives: readonly PartNode[], drive: PartNode, slot: Port): number {
   const turn = drives.indexOf(drive);
   return (drives.length - Math.max(0, turn)) * slot.rank * 20_000 + (runsHot(drive, slot) ? 10_000 : 0);
@@ -121,11 +129,6 @@ function push<K>(map: Map<K, number[]>, key: K, value: number): void {
   map.set(key, [...(map.get(key) ?? []), value]);
 }
 
-/** An NVMe drive wants a slot that speaks NVMe. Slots that say nothing take both. */
-function speaks(node: LeadNode, port: Port): boolean {
-  return node.lead.protocol === undefined || port.protocols === undefined || port.protocols.includes(node.lead.protocol);
-}
-
 /** SATA drives: a board port and a loose cable each. */
 function addData(
   model: Model,
@@ -133,7 +136,7 @@ function addData(
   ports: readonly PortNode[],
   occupied: ReadonlySet<Address>,
   out: DirectVariables,
-  loose?: Loosened,
+  loose?: Relaxed,
 ): void {
   const constantLeads = new Set(graph.connections.filter(isConstant).map((c) => c.lead));
   const cables = [...graph.parts.values()].filter((p) => p.type.leads.length === 2 && p.type.leads.every((l) => l.family === "sata-data"));
@@ -153,6 +156,7 @@ function addData(
       if (runLengthMm(drive.at, port.at, graph.cutouts, graph.boardRect) > longestMm) continue;
       const before = previous.get(drive.address);
       const variable = model.variable(`${drive.address}~${port.address}`, {
+        functionsReduced: drive.part.part.inArray && port.port.arrayCapable === false ? 1 : 0,
         lengthCm: runCostCm(drive.at, port.at, graph.cutouts, graph.boardRect),
         changes: before !== undefined && before !== port.address ? 1 : 0,
         canonical: (drives.length - i) * j,
@@ -164,32 +168,24 @@ function addData(
     const free = model.variable(
       `${drive.address}~free`,
       {
-        [drive.port.need === "optional" ? "optionalFree" : drive.port.need === "mandatory" ? "mandatoryFree" : "wantedFree"]: 1,
+        ...needPrice(needOfSocket(graph, drive)),
         changes: previous.has(drive.address) ? 1 : 0,
       },
       1,
       true,
     );
     out.driveFree.set(drive.address, free);
-    model.exactly(
-      [...mine, free].map((v): [number, number] => [v, 1]),
-      1,
-    );
+    model.exactly(terms([...mine, free]), 1);
     all.push(...mine);
   }
-  for (const vars of onPort.values())
-    if (vars.length > 1)
-      model.atMost(
-        vars.map((v): [number, number] => [v, 1]),
-        1,
-      );
+  for (const vars of onPort.values()) if (vars.length > 1) model.atMost(terms(vars), 1);
   if (all.length === 0) return;
   const one = cables[0]?.cable;
   const more =
     loose && one
       ? [loose.add(model, "more data cables", "cable", (n) => ({ kind: "cable", owner: one.owner, cable: one.cable.id, count: n }), all.length)]
       : [];
-  model.atMost([...all.map((v): [number, number] => [v, 1]), ...more.map((v): [number, number] => [v, -1])], bag.length);
+  model.atMost([...terms(all), ...terms(more, -1)], bag.length);
 }
 
 /** Drive socket to board port, as the last plan had it. */
@@ -205,30 +201,60 @@ function dataBefore(graph: Graph): Map<Address, Address> {
   return out;
 }
 
-/** A filled slot that switches ports off leaves them empty. */
+/** A filled slot that switches ports off leaves them empty; which ones may depend on what sits in it. */
 function displace(
   model: Model,
+  graph: Graph,
   ports: readonly PortNode[],
   occupied: ReadonlySet<Address>,
-  fill: Map<Address, number[]>,
+  fill: Map<Address, Fill[]>,
   out: DirectVariables,
 ): void {
   for (const slot of ports) {
-    for (const id of slot.port.displaces) {
+    const there = occupied.has(slot.address) ? graph.atPort.get(slot.address)?.find(isConstant) : undefined;
+    const held = there && displacedBy(slot.port, graph.leads.get(there.lead)?.lead);
+    const all = new Set(displacedBy(slot.port, undefined));
+    for (const id of all) {
       const off = `${slot.part.id}:${id}`;
-      const users = [...(fill.get(off) ?? []), ...out.data.filter((d) => d.port.address === off).map((d) => d.variable)];
-      if (occupied.has(slot.address)) for (const u of users) model.exactly([[u, 1]], 0);
-      else if (occupied.has(off)) for (const f of fill.get(slot.address) ?? []) model.exactly([[f, 1]], 0);
-      else
-        for (const f of fill.get(slot.address) ?? [])
-          for (const u of users)
-            model.atMost(
-              [
-                [f, 1],
-                [u, 1],
-              ],
-              1,
-            );
+      const users = [...(fill.get(off) ?? []).map((f) => f.variable), ...out.data.filter((d) => d.port.address === off).map((d) => d.variable)];
+      if (held?.includes(id)) for (const u of users) model.exactly([term(u)], 0);
+      for (const f of fill.get(slot.address) ?? []) {
+        if (!displacedBy(slot.port, f.node.lead).includes(id)) continue;
+        if (occupied.has(off)) model.exactly([term(f.variable)], 0);
+        else for (const u of users) model.atMost([term(f.variable), term(u)], 1);
+      }
+    }
+  }
+}
+
+/** Lanes that a slot loses while another is filled: too few for what sits in it, or fewer than it asks. */
+function shareLanes(
+  model: Model,
+  graph: Graph,
+  ports: readonly PortNode[],
+  occupied: ReadonlySet<Address>,
+  fill: Map<Address, Fill[]>,
+  out: DirectVariables,
+): void {
+  for (const slot of ports) {
+    for (const f of fill.get(slot.address) ?? []) {
+      let lost: number | undefined;
+      for (const shared of slot.port.sharesLanes ?? []) {
+        const other = `${slot.part.id}:${shared.with}`;
+        if (!graph.ports.has(other)) continue;
+        const users = [...(fill.get(other) ?? []).map((x) => x.variable), ...out.data.filter((d) => d.port.address === other).map((d) => d.variable)];
+        const held = occupied.has(other);
+        if (tooFewLanes(f.node.lead, shared.lanes)) {
+          if (held) model.exactly([term(f.variable)], 0);
+          else for (const u of users) model.atMost([term(f.variable), term(u)], 1);
+          continue;
+        }
+        const narrower = lanesLost(f.node.lead, shared.lanes) > 0 && lanesLost(f.node.lead, slot.port.link?.lanes) === 0;
+        if (!narrower || (users.length === 0 && !held)) continue;
+        lost ??= model.helper(`${f.node.address} narrow in ${slot.address}`, { functionsReduced: 1 });
+        if (held) model.atMost([term(f.variable), term(lost, -1)], 0);
+        for (const u of users) model.atMost([term(f.variable), term(u), term(lost, -1)], 1);
+      }
     }
   }
 }

@@ -1,11 +1,13 @@
-import { type Build, buildGraph, type Graph, type Part, type TypeLookup } from "../../assembly";
-import { isConstant, netsOf, sourceOf } from "../../wiring";
+import { type Build, buildGraph, type Graph, isConstant, type Part, type TypeLookup } from "../../assembly";
+import { rootId, rootOf } from "../../brings";
+import { netsOf } from "./consumers";
 import { addDirect, type DirectVariables } from "./direct";
 import { addNets, type NetVariables } from "./fans-lights-usb";
 import { Model } from "./model";
 import { alike, splittersOf } from "./offer";
-import type { Loosened } from "./relaxed";
+import type { Relaxed } from "./relaxed";
 import { accessoryCost, addSupply, type SupplyVariables } from "./supply";
+import { term } from "./terms";
 
 /** A build laid out as a model, with some units (hubs, adapters) on offer beside what is in it. */
 export interface Laid {
@@ -26,7 +28,7 @@ export interface Laid {
 }
 
 /** With `loose`, limits, lengths and counts may be passed at a price. */
-export function layOut(start: Build, before: Graph, types: TypeLookup, units: readonly Part[], loose?: Loosened): Laid {
+export function layOut(start: Build, before: Graph, types: TypeLookup, units: readonly Part[], loose?: Relaxed): Laid {
   const graph = buildGraph({ ...start, parts: [...start.parts, ...units] }, types);
   const model = new Model();
   const used = new Map(
@@ -45,13 +47,7 @@ export function layOut(start: Build, before: Graph, types: TypeLookup, units: re
       const a = used.get(group[i - 1] ?? "");
       const b = used.get(group[i] ?? "");
       if (a === undefined || b === undefined) continue;
-      model.atMost(
-        [
-          [b, 1],
-          [a, -1],
-        ],
-        0,
-      );
+      model.atMost([term(b), term(a, -1)], 0);
     }
   }
   const { group, cable } = lastPlan(before);
@@ -93,8 +89,8 @@ function lastPlan(before: Graph): { group: Map<string, string>; cable: Map<strin
   for (const c of before.connections) {
     if (isConstant(c)) continue;
     const p = before.ports.get(c.port);
-    const source = p && sourceOf(before, p, (a) => before.ofLead.get(a));
-    if (source && source.kind !== "dangling") group.set(c.lead, source.kind === "hub" ? source.part.id : source.port.address);
+    const source = p && rootOf(before, p);
+    if (source && source.kind !== "nothing") group.set(c.lead, rootId(source));
     const bag = before.parts.get(c.lead.split(":")[0] ?? "")?.cable;
     if (bag) cable.set(c.port, `${bag.owner}/${bag.cable.id}`);
   }

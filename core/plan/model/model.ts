@@ -1,4 +1,14 @@
-import { LEVELS, type Level, type PartCost } from "../cost";
+import { type Cost, LEVELS, type Level, type PartCost, zeroCost } from "../cost";
+import { tightened } from "../solve/piece";
+import { Together } from "../solve/together";
+import { type Term, term } from "./terms";
+
+/** `lower` <= the sum of the terms <= `upper`. */
+export interface Row {
+  lower: number;
+  upper: number;
+  terms: readonly Term[];
+}
 
 /** A mixed-integer model whose cost is one vector compared level by level. Everything is a whole number. */
 export class Model {
@@ -6,7 +16,7 @@ export class Model {
   readonly upper: number[] = [];
   readonly rest: boolean[] = [];
   readonly costs: PartCost[] = [];
-  readonly rows: { lower: number; upper: number; terms: [number, number][] }[] = [];
+  readonly rows: Row[] = [];
   /** Variables whose choice lets a piece fall apart: the hubs on offer. */
   readonly links = new Set<number>();
   /** Variables that follow from others: raised as far as rows ask for it. */
@@ -36,26 +46,19 @@ export class Model {
     return v;
   }
 
-  /** Raises helpers as far as the rows ask for it; what no helper mends stays as it is. Values by variable. */
-  completed(values: readonly number[]): number[] {
-    const out = [...values];
-    const asked = this.rows.filter((r) => r.terms.some(([v]) => this.helpers.has(v)));
-    // One helper may ask for another: a zone on one root more asks for one root beyond the first.
-    for (let pass = 0; pass < 3; pass++)
-      for (const r of asked) {
-        let over = r.terms.reduce((s, [v, c]) => s + c * (out[v] ?? 0), 0);
-        for (const [v, c] of r.terms) {
-          if (!this.helpers.has(v)) continue;
-          const by = over > r.upper && c < 0 ? (over - r.upper) / -c : over < r.lower && c > 0 ? (r.lower - over) / c : 0;
-          const raise = Math.min(Math.ceil(by), (this.upper[v] ?? 1) - (out[v] ?? 0));
-          out[v] = (out[v] ?? 0) + raise;
-          over += c * raise;
-        }
-      }
-    return out;
+  /** Adds to what a variable costs. */
+  addCost(variable: number, cost: PartCost): void {
+    const own = { ...this.costs[variable] };
+    for (const l of LEVELS) if (cost[l] !== undefined) own[l] = (own[l] ?? 0) + (cost[l] ?? 0);
+    this.costs[variable] = own;
   }
 
-  row(terms: [number, number][], lower: number, upper: number): void {
+  /** Helpers as low as the rows let them be, whatever they were; what no helper mends stays as it is. Values by variable. */
+  withHelpers(values: readonly number[]): number[] {
+    return tightened({ helpers: [...this.helpers], upper: this.upper, rows: this.rows }, values);
+  }
+
+  row(terms: readonly Term[], lower: number, upper: number): void {
     const merged = new Map<number, number>();
     for (const [v, c] of terms) merged.set(v, (merged.get(v) ?? 0) + c);
     const kept = [...merged].filter(([, c]) => c !== 0);
@@ -63,14 +66,23 @@ export class Model {
     else if (lower > 0 || upper < 0) throw new Error("A row without terms that cannot hold");
   }
 
-  atMost(terms: [number, number][], upper: number): void {
+  atMost(terms: readonly Term[], upper: number): void {
     this.row(terms, Number.NEGATIVE_INFINITY, upper);
   }
-  atLeast(terms: [number, number][], lower: number): void {
+  atLeast(terms: readonly Term[], lower: number): void {
     this.row(terms, lower, Number.POSITIVE_INFINITY);
   }
-  exactly(terms: [number, number][], value: number): void {
+  exactly(terms: readonly Term[], value: number): void {
     this.row(terms, value, value);
+  }
+
+  /** What an answer costs, level by level. */
+  costOf(chosen: (variable: number) => number): Cost {
+    return this.costs.reduce<Cost>((sum, c, v) => {
+      const n = chosen(v);
+      if (n !== 0) for (const l of LEVELS) sum[l] += n * (c[l] ?? 0);
+      return sum;
+    }, zeroCost());
   }
 
   /** Levels that cost anything at all, in order. */
@@ -83,25 +95,12 @@ export class Model {
    * Pieces come in the order of their first variable.
    */
   pieces(): Piece[] {
-    const root = this.names.map((_, i) => i);
-    const find = (i: number): number => {
-      let at = i;
-      while (root[at] !== at) {
-        root[at] = root[root[at] as number] as number;
-        at = root[at] as number;
-      }
-      return at;
-    };
+    const together = new Together(this.names.length);
     for (const r of this.rows) {
       const first = r.terms[0];
-      if (first) for (const [v] of r.terms) root[find(v)] = find(first[0]);
+      if (first) for (const [v] of r.terms) together.join(v, first[0]);
     }
-    const groups = new Map<number, number[]>();
-    for (let i = 0; i < root.length; i++) {
-      const g = find(i);
-      groups.set(g, [...(groups.get(g) ?? []), i]);
-    }
-    return [...groups.values()].map((vars) => this.piece(vars));
+    return together.sets().map((vars) => this.piece(vars));
   }
 
   private piece(vars: number[]): Piece {
@@ -113,7 +112,8 @@ export class Model {
       costs: vars.map((v) => this.costs[v] ?? {}),
       rows: this.rows
         .filter((r) => r.terms.some(([v]) => local.has(v)))
-        .map((r) => ({ ...r, terms: r.terms.map(([v, c]): [number, number] => [local.get(v) ?? -1, c]) })),
+        .map((r) => ({ ...r, terms: r.terms.map(([v, c]) => term(local.get(v) ?? -1, c)) })),
+      helpers: vars.flatMap((v, i) => (this.helpers.has(v) ? [i] : [])),
       links: vars.flatMap((v, i) => (this.links.has(v) ? [i] : [])),
       asked: vars.flatMap((v, i) => (this.asked.has(v) ? [i] : [])),
     };
@@ -126,7 +126,9 @@ export interface Piece {
   upper: number[];
   rest: boolean[];
   costs: PartCost[];
-  rows: { lower: number; upper: number; terms: [number, number][] }[];
+  rows: readonly Row[];
+  /** Variables that follow from others: raised as far as rows ask for it, and no further. */
+  helpers: number[];
   /** Variables (of the piece) whose choice lets it fall apart. */
   links: number[];
   /** Variables that links only ask more of: without any link they cost least. */

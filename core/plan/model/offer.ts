@@ -1,6 +1,5 @@
-import { type Build, byText, type Graph, naturally, type Part, type TypeLookup } from "../../assembly";
+import { type Build, byText, type Graph, isConstant, naturally, type Part, type TypeLookup } from "../../assembly";
 import type { PartType } from "../../catalogue";
-import { isConstant } from "../../wiring";
 import type { Splitter } from "./fans-lights-usb";
 
 /** Copies of one accessory type that are worth offering: more never pays in a build of the size Imbra takes. */

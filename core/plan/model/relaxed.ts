@@ -14,11 +14,11 @@ const COST: Record<"cable" | "longer" | "limit" | "place", PartCost> = {
 };
 
 /** The variables of a model whose limits may be passed at a price. */
-export class Loosened {
+export class Relaxed {
   private readonly list: { variable: number; make: (value: number, chosen: (v: number) => number) => Loosening }[] = [];
 
   add(model: Model, name: string, kind: keyof typeof COST, make: (value: number, chosen: (v: number) => number) => Loosening, upper = 1): number {
-    const variable = model.variable(`${name} loosened`, COST[kind], upper);
+    const variable = model.variable(`${name} relaxed`, COST[kind], upper);
     this.list.push({ variable, make });
     return variable;
   }

@@ -1,16 +1,30 @@
-import { type Address, type Graph, manhattanMm, naturally, type PartNode, type PortNode, runLengthMm, withConnections } from "../../assembly";
+import {
+  type Address,
+  type Graph,
+  isConstant,
+  manhattanMm,
+  naturally,
+  type PartNode,
+  type PortNode,
+  runLengthMm,
+  withConnections,
+} from "../../assembly";
 import { type Cable, family, mate, usable } from "../../catalogue";
-import { cableLimitW, cpuPlugsNeeded, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
-import { isConstant } from "../../wiring";
+import { adapterIns, cableLimitW, feedsPorts, outletLimitW, outletLoads, peakW, plugLimitW, portDrawW, railLimitW, wantedDrawW } from "../../power";
 import type { PartCost } from "../cost";
 import type { Model } from "./model";
-import type { Loosened } from "./relaxed";
+import { powerFreePrice } from "./prices";
+import type { Relaxed } from "./relaxed";
+import { type Term, term, terms } from "./terms";
 
 /** A power socket of a part that wants a plug. */
 export interface PowerConsumer {
   address: Address;
   node: PortNode;
+  /** Hubs: by themselves, without what will hang on them. */
   drawW: number;
+  /** Hubs: with as much on them as they pass on. */
+  mostW: number;
   free: PartCost;
   unit?: string;
 }
@@ -23,11 +37,13 @@ interface CableClass {
   instances: PartNode[];
   ends: Cable["ends"];
   limitW: number;
-  /** Outlet systems that its roots still want, by owner. */
+  /** Outlet systems that its roots still want: those of any supply of that system, whoever brought the cable. */
   outlets: string[];
   /** 12 V rails that it hangs on already, for good. */
   rails: string[];
   bagCost: 0 | 1;
+  /** Sockets that it feeds for good. */
+  held: PortNode[];
 }
 
 /** Outlets of a supply that are alike: the same system, limit and rail. */
@@ -46,6 +62,9 @@ export interface Column {
   outlets: string[];
   rails: string[];
   drawW: number;
+  mostW: number;
+  /** What its outlets give together in W, each its share. */
+  outletW: number;
   variable: number;
   lengthCm: number;
 }
@@ -69,22 +88,6 @@ const MOST_STEPS = 60_000;
 
 const isPower = (p: PortNode) => p.port.flow === "in" && family(p.port.family).loom === "power";
 
-/** What leaving a power socket empty costs, by the need of the part and the shop's way. */
-export function powerFreeCost(graph: Graph, node: PortNode): PartCost {
-  if (node.part.type.kind === "adapter") return {};
-  if (node.port.role === "cpu-power") {
-    const all = [...graph.ports.values()]
-      .filter((p) => isPower(p) && p.port.role === "cpu-power")
-      .sort((a, b) => a.port.rank - b.port.rank || naturally(a.address, b.address));
-    const cpu = [...graph.parts.values()].find((p) => p.type.kind === "cpu");
-    const both = graph.build.policy.secondCpuPlug === "always" || cpu?.type.ratings.overclocked === true;
-    if (all.findIndex((p) => p.address === node.address) < cpuPlugsNeeded(graph)) return { mandatoryFree: 1 };
-    return both ? { wantedFree: 1 } : {};
-  }
-  if (node.port.need === "optional") return { optionalFree: 1 };
-  return { mandatoryFree: 1 };
-}
-
 function classesOf(graph: Graph): { classes: CableClass[]; outlets: OutletGroup[] } {
   const constants = graph.connections.filter(isConstant);
   const constantLeads = new Set(constants.map((c) => c.lead));
@@ -105,16 +108,13 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: OutletGroup[
     const usedEnds = at.cable.ends.filter((e) => constantLeads.has(`${node.id}:${e.id}`));
     const rootsDone = at.cable.outlets.filter((_, n) => constantLeads.has(`${node.id}:root-${n + 1}`)).length;
     const fresh = usedEnds.length === 0 && rootsDone === 0;
-    const usedW = usedEnds.reduce((s, e) => {
-      const c = constants.find((x) => x.lead === `${node.id}:${e.id}`);
-      const p = c && graph.ports.get(c.port);
-      return s + (p ? portDrawW(graph, p) : 0);
-    }, 0);
+    const held = usedEnds.flatMap((e) => graph.ports.get(constants.find((x) => x.lead === `${node.id}:${e.id}`)?.port ?? "") ?? []);
+    const usedW = held.reduce((s, p) => s + (feedsPorts(p) ? wantedDrawW(graph, p) : portDrawW(graph, p)), 0);
     // A cable whose plugs are in but whose root is not needs an outlet whatever else happens.
     const owes = at.cable.outlets.slice(rootsDone);
     if (!fresh && usedEnds.length > 0) {
       for (const o of owes) {
-        const roomy = outlets.filter((g) => g.system === `${owner.id}|${o}`).sort((a, b) => b.open - a.open)[0];
+        const roomy = outlets.filter((g) => g.system === o).sort((a, b) => b.open - a.open)[0];
         if (roomy) roomy.open -= 1;
       }
     }
@@ -137,16 +137,17 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: OutletGroup[
         rails: [...roots.map((r) => railOf(r.part, r.port.rail)), at.captive ? railOf(owner, at.cable.rail) : undefined].filter(
           (r) => r !== undefined,
         ),
-        outlets: (fresh ? at.cable.outlets : usedEnds.length > 0 ? [] : owes).map((o) => `${owner.id}|${o}`),
+        outlets: fresh ? at.cable.outlets : usedEnds.length > 0 ? [] : owes,
         bagCost: at.captive || !fresh ? 0 : 1,
+        held,
       });
     }
   }
   return { classes: [...classes.values()].sort((a, b) => naturally(a.id, b.id)), outlets };
 }
 
-const systemOf = (p: PortNode) => `${p.part.id}|${p.port.key ?? ""}`;
-export const outletGroup = (p: PortNode) => `${systemOf(p)}|${p.port.rail ?? ""}|${outletLimitW(p)}`;
+const systemOf = (p: PortNode) => p.port.key ?? "";
+export const outletGroup = (p: PortNode) => `${p.part.id}|${systemOf(p)}|${p.port.rail ?? ""}|${outletLimitW(p)}`;
 const railOf = (supply: PartNode, rail: string | undefined) => (rail === undefined ? undefined : `${supply.id}|${rail}`);
 
 /** Which groups of outlets a cable of this class may use for so many watts: each root carries its share. */
@@ -224,12 +225,15 @@ function columnsOf(
   const lengthCm = c.bagCost === 0 ? 0 : Math.round(Math.max(...c.cable.ends.map((e) => e.atMm)) / 10);
   const columns = [...best.values()].flatMap((b) => {
     const drawW = b.ends.reduce((s, e) => s + e.consumer.drawW, 0);
+    const mostW = b.ends.reduce((s, e) => s + e.consumer.mostW, 0);
     return rootsFor(c, outlets, drawW).map((roots) => ({
       class: c,
       ends: b.ends,
       outlets: roots.map((g) => g.id),
       rails: [...c.rails, ...roots.flatMap((g) => g.rail ?? [])],
       drawW,
+      mostW,
+      outletW: roots.length > 0 ? Math.min(...roots.map((g) => g.limitW)) * roots.length : Number.POSITIVE_INFINITY,
       lengthCm,
     }));
   });
@@ -240,7 +244,7 @@ function columnsOf(
 export type PreviousCable = (port: Address) => string | undefined;
 
 /** Adds the supply's side: which cables leave the bag and which sockets each feeds. */
-export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, number>, previous: PreviousCable, loose?: Loosened): SupplyVariables {
+export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, number>, previous: PreviousCable, loose?: Relaxed): SupplyVariables {
   const taken = new Set(graph.connections.filter(isConstant).map((c) => c.port));
   const { classes, outlets } = classesOf(graph);
   const adapters = [...graph.parts.values()]
@@ -252,38 +256,36 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
     .map((node) => ({
       address: node.address,
       node,
-      drawW: portDrawW(graph, node),
-      free: powerFreeCost(graph, node),
+      drawW: wantedDrawW(graph, node),
+      mostW: mostDrawW(graph, node),
+      free: powerFreePrice(graph, node),
       ...(used.has(node.part.id) ? { unit: node.part.id } : {}),
     }));
 
   const out: SupplyVariables = { columns: [], adapters: [], free: new Map(), consumers, complete: true };
-  const adapterPorts: PowerConsumer[] = [];
+  const adapterPorts: (PowerConsumer & { forW: number })[] = [];
   for (const a of adapters) {
     const lead = a.type.leads.find((l) => l.flow === "out");
     if (!lead || graph.ofLead.get(`${a.id}:${lead.id}`)) continue;
     const targets = consumers.filter(
       (k) => usable(mate(lead.family, k.node.port.family)) && k.drawW <= plugLimitW(lead.family, lead.limit ?? {}) + 1e-9,
     );
-    const inPorts = a.type.ports.filter((p) => p.flow === "in");
-    const most = Math.max(0, ...targets.map((k) => k.drawW));
+    const ins = adapterIns(a);
     for (const k of targets)
       out.adapters.push({ adapter: a, lead: lead.id, consumer: k, variable: model.variable(`${a.id}=>${k.address}`, accessoryCost(a)) });
-    for (const p of inPorts) {
-      const node = graph.ports.get(`${a.id}:${p.id}`);
-      if (node && targets.length > 0 && !taken.has(node.address))
-        adapterPorts.push({ address: node.address, node, drawW: most / inPorts.length, free: {} });
-    }
+    // Its sockets carry what its plug feeds: one set of them for each draw that it may feed.
+    for (const forW of new Set(targets.map((k) => k.mostW)))
+      for (const p of ins) {
+        const node = graph.ports.get(`${a.id}:${p.id}`);
+        const drawW = forW / ins.length;
+        if (node && !taken.has(node.address)) adapterPorts.push({ address: `${node.address}@${forW}`, node, drawW, mostW: drawW, forW, free: {} });
+      }
   }
 
   for (const c of classes) {
     const made = columnsOf(graph, c, [...consumers, ...adapterPorts], outlets);
     out.complete &&= made.complete;
     for (const [n, column] of made.columns.entries()) {
-      const cards = new Map<string, number>();
-      for (const e of column.ends)
-        if (e.consumer.node.port.role === "graphics-power") cards.set(e.consumer.node.part.id, (cards.get(e.consumer.node.part.id) ?? 0) + 1);
-      const doubled = [...cards.values()].reduce((s, k) => s + (k - 1), 0);
       const changes = column.ends.filter((e) => {
         const before = previous(e.consumer.address);
         return before !== undefined && before !== `${c.owner.id}/${c.cable.id}`;
@@ -293,7 +295,11 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
         lengthCm: column.lengthCm,
         changes,
         canonical: n,
-        schoolDepartures: graph.build.policy.graphicsCables === "one-each" ? doubled : 0,
+        cardCables: cardCables(
+          graph,
+          c,
+          column.ends.map((e) => e.consumer.node),
+        ),
       };
       out.columns.push({
         ...column,
@@ -303,47 +309,40 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
     const mine = out.columns.filter((x) => x.class === c);
     if (mine.length === 0) continue;
     const more = loose && c.bagCost === 1 ? [moreOf(c, loose, model)] : [];
-    model.atMost([...mine.map((x): [number, number] => [x.variable, 1]), ...more.map((v): [number, number] => [v, -1])], c.instances.length);
+    model.atMost([...terms(mine.map((x) => x.variable)), ...terms(more, -1)], c.instances.length);
   }
-  const feeding = new Map<Address, [number, number][]>();
+  const feeding = new Map<Address, Term[]>();
   for (const x of out.columns) for (const e of x.ends) push(feeding, e.consumer.address, x.variable);
   for (const k of consumers) {
-    const terms: [number, number][] = [
-      ...(feeding.get(k.address) ?? []),
-      ...out.adapters.filter((a) => a.consumer === k).map((a): [number, number] => [a.variable, 1]),
-    ];
+    const fed: Term[] = [...(feeding.get(k.address) ?? []), ...terms(out.adapters.filter((a) => a.consumer === k).map((a) => a.variable))];
     const unit = k.unit === undefined ? undefined : used.get(k.unit);
     if (unit !== undefined) {
-      if (terms.length === 0) model.exactly([[unit, 1]], 0);
-      else model.exactly([...terms, [unit, -1]], 0);
+      if (fed.length === 0) model.exactly([term(unit)], 0);
+      else model.exactly([...fed, term(unit, -1)], 0);
       continue;
     }
-    const longer = loose && terms.length === 0 ? lengthen(k, classes, graph, loose, model) : undefined;
-    if (longer !== undefined) terms.push([longer, 1]);
+    const longer = loose && fed.length === 0 ? lengthen(k, classes, graph, loose, model) : undefined;
+    if (longer !== undefined) fed.push(term(longer));
     const free = model.variable(`${k.address}<free`, { ...k.free, changes: previous(k.address) === undefined ? 0 : 1 }, 1, true);
     out.free.set(k.address, free);
-    model.exactly([...terms, [free, 1]], 1);
+    model.exactly([...fed, term(free)], 1);
   }
   for (const p of adapterPorts) {
-    const on = out.adapters.filter((a) => a.adapter.id === p.node.part.id).map((a): [number, number] => [a.variable, -1]);
-    const terms = feeding.get(p.address) ?? [];
-    if (terms.length > 0) model.exactly([...terms, ...on], 0);
-    else for (const [v] of on) model.exactly([[v, 1]], 0);
+    const on = out.adapters.filter((a) => a.adapter.id === p.node.part.id && a.consumer.mostW === p.forW).map((a) => a.variable);
+    const fed = feeding.get(p.address) ?? [];
+    if (fed.length > 0) model.exactly([...fed, ...terms(on, -1)], 0);
+    else for (const v of on) model.exactly([term(v)], 0);
   }
   for (const a of adapters) {
-    const on = out.adapters.filter((x) => x.adapter === a);
-    if (on.length > 1)
-      model.atMost(
-        on.map((x): [number, number] => [x.variable, 1]),
-        1,
-      );
+    const on = out.adapters.filter((x) => x.adapter === a).map((x) => x.variable);
+    if (on.length > 1) model.atMost(terms(on), 1);
   }
   for (const g of outlets) {
-    const terms = out.columns.flatMap((x): [number, number][] => {
+    const roots = out.columns.flatMap((x): Term[] => {
       const n = x.outlets.filter((o) => o === g.id).length;
-      return n > 0 ? [[x.variable, n]] : [];
+      return n > 0 ? [term(x.variable, n)] : [];
     });
-    if (terms.length > 0) model.atMost(terms, Math.max(0, g.open));
+    if (roots.length > 0) model.atMost(roots, Math.max(0, g.open));
   }
   limitRails(model, graph, out);
   return out;
@@ -360,20 +359,21 @@ function limitRails(model: Model, graph: Graph, out: SupplyVariables): void {
     const node = graph.parts.get(supply ?? "");
     const limitW = node ? railLimitW(node, name ?? "") - (kept.get(rail) ?? 0) : 0;
     if (!Number.isFinite(limitW)) continue;
-    const terms = out.columns.flatMap((x): [number, number][] => {
+    // Hubs count with as much on them as they pass on: which rail they hang on and what hangs on them is not known together.
+    const loads = out.columns.flatMap((x): Term[] => {
       const on = x.rails.filter((r) => r === rail).length;
-      return on > 0 ? [[x.variable, Math.ceil((x.drawW * 10 * on) / x.rails.length)]] : [];
+      return on > 0 ? [term(x.variable, Math.ceil((x.mostW * 10 * on) / x.rails.length))] : [];
     });
-    model.atMost(terms, Math.max(0, Math.floor(limitW * 10)));
+    model.atMost(loads, Math.max(0, Math.floor(limitW * 10)));
   }
 }
 
 /** Another cable of the same kind, of the same supply. */
-const moreOf = (c: CableClass, loose: Loosened, model: Model) =>
+const moreOf = (c: CableClass, loose: Relaxed, model: Model) =>
   loose.add(model, `more ${c.id}`, "cable", (n) => ({ kind: "cable", owner: c.owner.id, cable: c.cable.id, count: n }), 4);
 
 /** A socket that no plug reaches, though one fits and carries enough: what is missing. */
-function lengthen(k: PowerConsumer, classes: readonly CableClass[], graph: Graph, loose: Loosened, model: Model): number | undefined {
+function lengthen(k: PowerConsumer, classes: readonly CableClass[], graph: Graph, loose: Relaxed, model: Model): number | undefined {
   const missing = classes.flatMap((c) =>
     c.ends
       .filter((e) => usable(mate(e.family, k.node.port.family)) && plugLimitW(e.family, e.limit) >= k.drawW - 1e-9 && c.limitW >= k.drawW)
@@ -384,10 +384,34 @@ function lengthen(k: PowerConsumer, classes: readonly CableClass[], graph: Graph
   return loose.add(model, `${k.address}<long`, "longer", () => ({ kind: "longer", end: k.address, mm }));
 }
 
-function push(map: Map<Address, [number, number][]>, key: Address, variable: number): void {
+function push(map: Map<Address, Term[]>, key: Address, variable: number): void {
   const list = map.get(key);
-  if (list) list.push([variable, 1]);
-  else map.set(key, [[variable, 1]]);
+  if (list) list.push(term(variable));
+  else map.set(key, [term(variable)]);
+}
+
+/** What a socket draws in W at most: a hub with its limit's worth on it. */
+function mostDrawW(graph: Graph, node: PortNode): number {
+  const own = wantedDrawW(graph, node);
+  if (!feedsPorts(node)) return own;
+  const outs = node.part.type.ports.filter((p) => p.flow === "out" && p.fedBy === node.port.id);
+  const volts = outs.some((p) => family(p.family).loom === "fans" || p.family === "light-12v") ? 12 : 5;
+  const limit = node.port.limit.currentA;
+  return limit === undefined ? Math.max(own, plugLimitW(node.port.family, {})) : own + limit * volts;
+}
+
+/**
+ * Graphics plugs that a technician would not put on this cable: two of one card beyond what the whole card may draw from one
+ * cable (any two, where the shop wants one each), and a second card.
+ */
+function cardCables(graph: Graph, c: CableClass, sockets: readonly PortNode[]): number {
+  const all = [...c.held, ...sockets].filter((p) => p.port.role === "graphics-power");
+  const cards = new Set(all.map((p) => p.part));
+  if (cards.size === 0) return 0;
+  const limitW = cableLimitW(c.cable.ends, c.cable.limit);
+  const one = graph.build.policy.graphicsCables === "one-each";
+  const doubled = [...cards].map((card) => (one || peakW(card) > limitW + 1e-9 ? all.filter((p) => p.part === card).length - 1 : 0));
+  return doubled.reduce((s, n) => s + n, 0) + cards.size - 1;
 }
 
 export function accessoryCost(p: PartNode): PartCost {

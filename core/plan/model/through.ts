@@ -1,6 +1,6 @@
 import { type Graph, type PortNode, runLengthMm } from "../../assembly";
 import { mate, usable } from "../../catalogue";
-import type { Consumer } from "../../wiring";
+import type { Consumer } from "./consumers";
 
 /** Is this port the through-plug of a part, and not an outlet of a splitter, a hub or the board? */
 export const isThrough = ({ part, port }: PortNode): boolean => {
@@ -13,6 +13,7 @@ export function reachesThrough(graph: Graph, consumer: Consumer, host: PortNode,
   const { lead, origin, part } = consumer.node;
   return (
     host.part.id !== part.id &&
+    (!host.port.ownKindOnly || host.part.type.id === part.type.id) &&
     usable(mate(lead.family, host.port.family, lead.key, host.port.key)) &&
     runLengthMm(origin, host.at, graph.cutouts, graph.boardRect) <= lead.lengthMm + moreMm + host.port.tailMm
   );

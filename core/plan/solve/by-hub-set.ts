@@ -1,6 +1,6 @@
 import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "../cost";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
-import { below, completed, held, type Part, partsOf, setOf, without } from "./decompose";
+import { below, held, mended, type Part, partsOf, setOf, without } from "./decompose";
 import { totalCost } from "./piece";
 
 /** A set of links taken, and what a part costs with it. */
@@ -245,7 +245,7 @@ class Sets {
     const values = this.known.get(this.keyOf(part, new Set()))?.values;
     if (!values) return undefined;
     const out = part.piece.vars.map((_, i) => (part.links.includes(i) ? Number(set.has(part.at[i] as number)) : (values[i] ?? 0)));
-    return completed(part.piece, out);
+    return mended(part.piece, out);
   }
 
   /** Lists one more set in some part, where one that was not seen yet could win. False: none can. */

@@ -1,5 +1,7 @@
 import { type Cost, LEVELS } from "../cost";
 import type { Piece } from "../model/model";
+import { type Term, term } from "../model/terms";
+import { Together } from "./together";
 
 /** What is left of a piece when its links are taken out: one part, with the links it touches as variables of its own. */
 export interface Part {
@@ -14,30 +16,10 @@ export interface Part {
   asked: boolean;
 }
 
-/** Sets that grow together. */
-class Together {
-  private readonly root: number[];
-  constructor(n: number) {
-    this.root = Array.from({ length: n }, (_, i) => i);
-  }
-  of(i: number): number {
-    let at = i;
-    while (this.root[at] !== at) {
-      this.root[at] = this.root[this.root[at] as number] as number;
-      at = this.root[at] as number;
-    }
-    return at;
-  }
-  join(a: number, b: number): boolean {
-    const [x, y] = [this.of(a), this.of(b)];
-    this.root[x] = y;
-    return x !== y;
-  }
-}
-
 /** Takes the links out of a piece and looks what hangs together without them. A link is paid for where most rows know it. */
 export function partsOf(piece: Piece): Part[] {
   const isLink = new Set(piece.links);
+  const isHelper = new Set(piece.helpers);
   const asked = new Set(piece.asked);
   const together = new Together(piece.vars.length);
   /** For each link the rows that know it, by a variable of the part that each row is in. */
@@ -87,7 +69,8 @@ export function partsOf(piece: Piece): Part[] {
         upper: at.map((i) => piece.upper[i] ?? 1),
         rest: at.map((i) => piece.rest[i] ?? false),
         costs: at.map((i) => (isLink.has(i) && !paidHere(i) ? {} : (piece.costs[i] ?? {}))),
-        rows: rows.map((r) => ({ ...r, terms: r.terms.map(([v, c]): [number, number] => [local.get(v) ?? -1, c]) })),
+        rows: rows.map((r) => ({ ...r, terms: r.terms.map(([v, c]) => term(local.get(v) ?? -1, c)) })),
+        helpers: at.flatMap((v, i) => (isHelper.has(v) ? [i] : [])),
         links: [],
         asked: [],
       },
@@ -112,7 +95,7 @@ export function held(part: Part, set: ReadonlySet<number>): Piece {
 /** The same part without the sets that were looked at. */
 export function without(part: Part, sets: readonly ReadonlySet<number>[]): Piece {
   const rows = sets.map((set) => {
-    const terms = part.links.map((l): [number, number] => [l, set.has(part.at[l] as number) ? -1 : 1]);
+    const terms = part.links.map((l): Term => [l, set.has(part.at[l] as number) ? -1 : 1]);
     return { lower: 1 - set.size, upper: Number.POSITIVE_INFINITY, terms };
   });
   return { ...part.piece, rows: [...part.piece.rows, ...rows] };
@@ -124,7 +107,7 @@ export function below(piece: Piece, beat: Cost): Piece {
   for (const level of LEVELS) {
     const most = beat[level];
     if (level === "canonical" || most < 0) break;
-    const terms = piece.costs.flatMap((c, i): [number, number][] => (c[level] ? [[i, c[level] ?? 0]] : []));
+    const terms = piece.costs.flatMap((c, i): Term[] => (c[level] ? [[i, c[level] ?? 0]] : []));
     if (most > 0) {
       if (terms.length === 0) break;
       return { ...piece, upper, rows: [...piece.rows, { lower: Number.NEGATIVE_INFINITY, upper: most, terms }] };
@@ -135,7 +118,7 @@ export function below(piece: Piece, beat: Cost): Piece {
 }
 
 /** Raises single variables until no row asks for more; what cannot be helped stays as it is. */
-export function completed(piece: Piece, values: readonly number[]): number[] {
+export function mended(piece: Piece, values: readonly number[]): number[] {
   const out = [...values];
   const sumOf = (r: Piece["rows"][number]) => r.terms.reduce((s, [v, c]) => s + c * (out[v] ?? 0), 0);
   for (const row of piece.rows) {

@@ -17,7 +17,7 @@ function starts(build: Case, types: Parameters<typeof plan>[1], families: Readon
   const start = withoutUnusedAccessories(build);
   const laid = layOut(start, buildGraph(build, types), types, unitParts(start, types, families));
   const first = firstFit(laid, laid.before);
-  const values = laid.model.completed(laid.model.names.map((n) => first.get(n) ?? 0));
+  const values = laid.model.withHelpers(laid.model.names.map((n) => first.get(n) ?? 0));
   const nets = new Set(laid.nets.choices.map((c) => c.variable));
   return laid.model
     .pieces()

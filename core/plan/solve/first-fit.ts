@@ -1,7 +1,9 @@
 import { type Address, byText } from "../../assembly";
-import type { Consumer, Group } from "../../wiring";
+
 import { addCost, compareCost, LEVELS, type PartCost, zeroCost } from "../cost";
+import { type Consumer, type Group, isPump } from "../model/consumers";
 import type { NetChoice, NetSplitters } from "../model/fans-lights-usb";
+import { ofOnePump } from "../model/fans-lights-usb";
 import type { Laid } from "../model/lay-out";
 
 /**
@@ -48,6 +50,8 @@ interface State {
   stock: Map<string, number>;
   hung: Map<number, number>;
   chosen: Set<number>;
+  /** What hangs on each group, for pumps that want it for themselves. */
+  on: Map<string, Consumer[]>;
   open: Set<string>;
 }
 
@@ -66,11 +70,12 @@ class FirstFit {
     const roots = new Map(nets.choices.map((c) => [c.root.id, c.root]));
     this.state = {
       places: new Map([...roots].map(([id, r]) => [id, r.places])),
-      groups: new Map([...nets.groups].map(([id, g]) => [id, { ...g }])),
+      groups: new Map([...nets.nets.groups].map(([id, g]) => [id, { ...g }])),
       roots: new Map([...roots].map(([id, r]) => [id, { mA: r.mA, startMA: r.startMA, leds: r.leds }])),
       stock: new Map(nets.splitters.map((s) => [stockOf(s), s.splitter[s.from]])),
       hung: new Map(),
       chosen: new Set(),
+      on: new Map(),
       open: new Set(),
     };
   }
@@ -93,9 +98,11 @@ class FirstFit {
     const s = this.state;
     const own = s.roots.get(root.id);
     const group = s.groups.get(root.group);
+    const there = s.on.get(root.group) ?? [];
+    if (group?.header && there.some((c) => (isPump(c) || isPump(consumer)) && !ofOnePump(c, consumer))) return false;
     if (!own || consumer.mA > own.mA || consumer.startMA > own.startMA || consumer.leds > own.leds) return false;
     if (group && (consumer.mA > group.mA || consumer.startMA > group.startMA)) return false;
-    const takes = consumer.weight - consumer.opens;
+    const takes = consumer.weight - (consumer.ownKind === undefined ? consumer.opens : 0);
     if ((s.places.get(root.id) ?? 0) < Math.max(takes, 1) && !this.hang(root.id, wanted)) return false;
     s.places.set(root.id, (s.places.get(root.id) ?? 0) - takes);
     own.mA -= consumer.mA;
@@ -106,6 +113,7 @@ class FirstFit {
       group.startMA -= consumer.startMA;
     }
     s.chosen.add(variable);
+    s.on.set(root.group, [...there, consumer]);
     return true;
   }
 
@@ -167,7 +175,7 @@ class FirstFit {
       const units = [...this.state.open].filter((u) => !kept.open.has(u)).flatMap((u) => this.laid.used.get(u) ?? []);
       const cost = this.costOf([...variables, ...more, ...units]);
       // Functions and school count for each lead, so that a root for one is not chosen over a root for all.
-      const per = Object.fromEntries(LEVELS.slice(0, LEVELS.indexOf("extraRoots")).map((l) => [l, (cost[l] ?? 0) / placed.length])) as PartCost;
+      const per = Object.fromEntries(LEVELS.slice(0, LEVELS.indexOf("signalsLost")).map((l) => [l, (cost[l] ?? 0) / placed.length])) as PartCost;
       const found = { state: this.state, placed, per, cost };
       if (!best || this.isBetter(found, best)) best = found;
     }
@@ -228,5 +236,6 @@ const copy = (s: State): State => ({
   stock: new Map(s.stock),
   hung: new Map(s.hung),
   chosen: new Set(s.chosen),
+  on: new Map(s.on),
   open: new Set(s.open),
 });

@@ -1,7 +1,7 @@
 import loadHighs from "highs";
 import { compareCost, LEVELS, type Level } from "../cost";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
-import { costAt, holds, totalCost } from "./piece";
+import { costAt, holds, tightened, totalCost } from "./piece";
 
 /** The only file that knows `highs`. Loaded once a process; a throw of the module is turned into one short line. */
 let loading: ReturnType<typeof loadHighs> | undefined;
@@ -11,8 +11,11 @@ function load() {
   return loading;
 }
 
-/** A presolve rule of `highs` 1.15.3 that called feasible models infeasible and worse answers optimal: off, see the test. */
-const PROBING = 1 << 15;
+/**
+ * Presolve rules of `highs` 1.15.3 that called feasible models infeasible and worse answers optimal: off, see the tests. (Found
+ * with presolve off as the referee; numbers 12, 13, 15 and 16 of its list of rules.)
+ */
+const UNSOUND_RULES = (1 << 12) | (1 << 13) | (1 << 15) | (1 << 16);
 const OPTIMAL = 7;
 const INFEASIBLE = 8;
 const TIME_LIMIT = 13;
@@ -61,7 +64,7 @@ export const highsEngine: Engine = {
       throw new Error(`The solver refused the model: ${shortly(e)}`);
     }
     try {
-      model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.5, random_seed: 0, presolve_rule_off: PROBING });
+      model.options.set({ output_flag: false, mip_rel_gap: 0, mip_abs_gap: 0.5, random_seed: 0, presolve_rule_off: UNSOUND_RULES });
       return solveLevels(highs, model, piece, levels, options);
     } catch (e) {
       if (e instanceof OutOfTime) throw e;
@@ -81,10 +84,12 @@ const MOST_OF_THE_TIME = 0.6;
 const MOST_FOR_NAMES = 450;
 
 /** Levels that are zero in most builds: all of them are tried at zero first. */
-const MOSTLY_ZERO: readonly Level[] = LEVELS.slice(0, LEVELS.indexOf("extraRoots"));
+const MOSTLY_ZERO: readonly Level[] = LEVELS.slice(0, LEVELS.indexOf("signalsLost"));
 
 class Run {
   values: number[] | undefined;
+  /** Levels that are held, at what they cost. */
+  private readonly kept = new Map<Level, number>();
   private readonly upper: number[];
 
   constructor(
@@ -95,7 +100,7 @@ class Run {
     starts: readonly (readonly number[])[],
   ) {
     this.upper = [...piece.upper];
-    for (const v of starts)
+    for (const v of [...starts, ...starts.map((s) => tightened(piece, s))])
       if (holds(piece, v) && (!this.values || compareCost(totalCost(piece, v), totalCost(piece, this.values)) < 0)) this.values = [...v];
   }
 
@@ -137,7 +142,11 @@ class Run {
     const found = Array.from(model.getSolution().colValue, Math.round);
     const holding = found.length === piece.vars.length && holds({ ...piece, upper: this.upper }, found);
     if ((status === OPTIMAL && !holding) || (status === INFEASIBLE && holding)) throw new Error("an answer that contradicts itself");
-    if (holding) this.values = found;
+    if (holding) {
+      // Levels that were not asked for yet may be better already than the solver left them.
+      const tight = tightened(piece, found);
+      this.values = holds({ ...piece, upper: this.upper }, tight) && [...this.kept].every(([l, most]) => costAt(piece, l, tight) <= most) ? tight : found;
+    }
     return status;
   }
 
@@ -166,6 +175,7 @@ class Run {
   }
 
   hold(level: Level, best: number): void {
+    this.kept.set(level, best);
     if (best === 0) this.zero([level]);
     else {
       const used = this.piece.costs.flatMap((c, i) => (c[level] ? [{ i, c: c[level] ?? 0 }] : []));

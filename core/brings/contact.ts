@@ -46,3 +46,10 @@ export function boardHas(lead: Lead, port: Port): boolean {
   const signals = [...panelPinout(port).values()];
   return (lead.positions ?? []).filter((w) => w !== "blank").every((w) => signals.some((s) => belongs(w, s)));
 }
+
+/** Does a front-panel plug sit on pins that do what its wires are for? A ready block fits as one piece. */
+export function rightPins(lead: Lead, port: Port, place: readonly number[] | undefined): boolean {
+  if (port.family !== "panel-block" || lead.family === "panel-block") return true;
+  if (!place) return false;
+  return panelPlaces(lead, port).some((p) => p.length === place.length && p.every((n, i) => n === place[i]));
+}

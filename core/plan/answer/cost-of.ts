@@ -1,0 +1,244 @@
+import {
+  type Address,
+  type Connection,
+  type Graph,
+  isConstant,
+  type LeadNode,
+  type PortNode,
+  runCostCm,
+  withConnections,
+  zoneOf,
+} from "../../assembly";
+import { commander, hungByRoot, rootId, rootOf, wayOfLead } from "../../brings";
+import { controlLost, family, mate } from "../../catalogue";
+import { cableLimitW, peakW } from "../../power";
+import { boardEnd, bootSlower, departs, lanesAt, lanesLost, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
+import { type Cost, type Level, zeroCost } from "../cost";
+
+/** What a plan costs, read off its connections. Prices are those of docs/architecture.md, written down apart from the planner's. */
+export function costOf(graph: Graph, before: Graph, isNew: (part: string) => boolean): Cost {
+  const bill = new Bill();
+  const held = withConnections(graph, graph.connections.filter(isConstant));
+  fansLightsUsb(bill, graph, held, before, isNew);
+  zones(bill, graph, held);
+  // What was shared before anything was planned is nobody's choice now.
+  const [now, given] = [shared(graph), shared(held)];
+  for (const level of ["coolingShared", "splittersBehind", "placesShared"] as const) bill.add(level, now[level] - given[level]);
+  sockets(bill, graph, before, isNew);
+  straight(bill, graph, before);
+  drives(bill, graph, before);
+  for (const p of graph.build.parts) if (isNew(p.id) && p.from !== "client") bill.add(p.from === "shelf" ? "fromShelf" : "toOrder");
+  return bill.cost;
+}
+
+class Bill {
+  readonly cost = zeroCost();
+  add(level: Level, count: number | boolean = 1): void {
+    this.cost[level] += Number(count);
+  }
+}
+
+const isNet = (l: LeadNode) => family(l.lead.family).planned === "net" && l.lead.flow === "in";
+const isSplitter = (l: LeadNode) => l.lead.role === "splitter-in";
+/** Accessories of the client's that nothing is lost without. */
+const isSpare = (l: LeadNode) => isSplitter(l) || (l.part.type.kind === "usb-hub" && l.part.part.from === "client");
+
+/** A lead that stays free, at the level that its need and its purpose say. */
+function missed(bill: Bill, graph: Graph, l: LeadNode): void {
+  if (l.lead.ownControl) return bill.add("functionsReduced");
+  const need = needOf(graph, l);
+  if (need === "mandatory") return bill.add("mandatoryFree");
+  if (need === "optional") return bill.add("optionalFree");
+  if (["cpu-fan", "radiator-fan", "cooler-speed"].includes(l.lead.role)) return bill.add("coolingFree");
+  bill.add(l.loom === "fans" ? "fansFree" : l.loom === "lighting" ? "lightsFree" : "wantedFree");
+}
+
+const rootAt = (graph: Graph, lead: Address) => {
+  const p = graph.ports.get(graph.ofLead.get(lead)?.port ?? "");
+  const root = p && rootOf(graph, p);
+  return root && root.kind !== "nothing" ? root : undefined;
+};
+
+function fansLightsUsb(bill: Bill, graph: Graph, held: Graph, before: Graph, isNew: (part: string) => boolean): void {
+  for (const l of graph.leads.values()) {
+    if (!isNet(l)) continue;
+    const c = graph.ofLead.get(l.address);
+    const root = rootAt(graph, l.address);
+    const was = before.ofLead.get(l.address);
+    const wasRoot = was && !isConstant(was) ? rootAt(before, l.address) : undefined;
+    if (!root) {
+      // Plugged for good into a splitter that itself hangs on nothing counts like a lead that is free.
+      if (!isSpare(l)) missed(bill, graph, l);
+      if (!c && wasRoot) bill.add("changes");
+      continue;
+    }
+    if (!c || isConstant(c) || (isNew(l.part.id) && isSplitter(l))) continue;
+    bill.add("functionsReduced", controlLost(l.lead, root.port.port));
+    bill.add("functionsReduced", mate(l.lead.family, root.port.port.family, l.lead.key, root.port.port.key).outcome === "loss");
+    const by = commander(graph, root.port);
+    const hub = root.kind === "hub" ? { id: root.part.id, kind: root.part.type.kind } : undefined;
+    bill.add("schoolDepartures", departs(graph.build.policy, l, { header: by.kind === "header" ? by.port : undefined, hub }));
+    if (!isSplitter(l)) bill.add("lengthCm", runCostCm(l.origin, root.port.at, graph.cutouts, graph.boardRect));
+    if (wasRoot && rootId(wasRoot) !== rootId(root)) bill.add("changes");
+  }
+  if (graph.build.policy.caseFans !== "own-header") return;
+  for (const { root, leads } of hungByRoot(graph).values()) {
+    const mine = leads.filter((l) => l.lead.role === "case-fan");
+    if (root.kind === "header" && mine.some((l) => !held.ofLead.has(l.address))) bill.add("schoolDepartures", Math.max(0, mine.length - 1));
+  }
+}
+
+/** Roots beyond one for each zone, zones without a speed signal, and CPU fan headers without one. */
+function zones(bill: Bill, graph: Graph, held: Graph): void {
+  const zone = new Map<string, { roots: Set<string>; open: LeadNode[]; heard: boolean }>();
+  const read = new Set<PortNode>();
+  for (const l of graph.leads.values()) {
+    if (l.lead.reportsSpeed) {
+      const way = wayOfLead(graph, l.address, "speed");
+      if (way.end?.kind === "header") read.add(way.end.port);
+    }
+    if (!isNet(l) || l.loom !== "fans" || isSplitter(l) || l.lead.role === "hub-control") continue;
+    const z = zone.get(zoneOf(graph, l)) ?? { roots: new Set<string>(), open: [], heard: false };
+    zone.set(zoneOf(graph, l), z);
+    if (!rootAt(held, l.address)) z.open.push(l);
+    const root = rootAt(graph, l.address);
+    if (root) z.roots.add(rootId(root));
+    if (l.lead.reportsSpeed && wayOfLead(graph, l.address, "speed").end?.kind === "header") z.heard = true;
+  }
+  for (const z of zone.values()) {
+    if (z.open.length === 0) continue;
+    bill.add("extraRoots", Math.max(0, z.roots.size - 1));
+    if (z.heard || !z.open.some((l) => l.lead.reportsSpeed)) continue;
+    if (!z.open.every((l) => l.lead.role === "case-fan")) bill.add("functionsReduced");
+    // With the school "case fans on the hub" the one signal of the hub is what was wanted.
+    else if (graph.build.policy.caseFans !== "hub") bill.add("signalsLost");
+  }
+  for (const p of graph.ports.values()) if (p.port.role === "cpu-fan" && p.port.flow === "out" && !read.has(p)) bill.add("mandatoryFree");
+}
+
+/** Places of the case that share their control with what cools the CPU, places that share one, splitters behind splitters. */
+function shared(graph: Graph): Record<"coolingShared" | "splittersBehind" | "placesShared", number> {
+  const controls = new Map<string, { cools: boolean; places: Set<string> }>();
+  let splittersBehind = 0;
+  for (const c of graph.connections) {
+    const l = graph.leads.get(c.lead);
+    const p = graph.ports.get(c.port);
+    if (!l || !p || !isNet(l)) continue;
+    if (l.part.type.kind === "splitter" && behindSplitter(graph, p)) splittersBehind++;
+    const cools = l.lead.role === "cpu-fan" || l.lead.role === "radiator-fan";
+    if (!cools && l.lead.role !== "case-fan") continue;
+    const by = commander(graph, p);
+    if (by.kind === "nothing") continue;
+    const id = by.kind === "header" ? by.port.address : by.part.id;
+    const known = controls.get(id) ?? { cools: false, places: new Set<string>() };
+    controls.set(id, known);
+    known.cools ||= cools;
+    if (cools) continue;
+    known.places.add(zoneOf(graph, l));
+  }
+  const all = [...controls.values()];
+  return {
+    coolingShared: all.reduce((s, k) => s + (k.cools ? k.places.size : 0), 0),
+    splittersBehind,
+    placesShared: all.reduce((s, k) => s + Math.max(0, k.places.size - 1), 0),
+  };
+}
+
+function behindSplitter(graph: Graph, port: PortNode): boolean {
+  let at: PortNode | undefined = port;
+  for (let depth = 0; at && depth < 20; depth++) {
+    if (at.part.type.kind === "splitter") return true;
+    if (at.part.type.kind !== "extension") return false;
+    at = graph.ports.get(graph.ofLead.get(`${at.part.id}:${at.port.fedBy ?? ""}`)?.port ?? "");
+  }
+  return false;
+}
+
+/** Power sockets, and the cables that leave the bag for them. */
+function sockets(bill: Bill, graph: Graph, before: Graph, isNew: (part: string) => boolean): void {
+  const kindOf = (lead: Address | undefined): string | undefined => {
+    const part = lead?.split(":")[0] ?? "";
+    const bag = (graph.parts.get(part) ?? before.parts.get(part))?.cable;
+    return bag && `${bag.owner}/${bag.cable.id}`;
+  };
+  const wasFed = new Map(before.connections.filter((c) => !isConstant(c)).map((c) => [c.port, kindOf(c.lead)]));
+  for (const p of graph.ports.values()) {
+    if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || p.part.type.kind === "adapter" || isNew(p.part.id)) continue;
+    const fed = graph.atPort.get(p.address)?.[0];
+    const was = wasFed.get(p.address);
+    if (fed) {
+      if (!isConstant(fed)) bill.add("changes", was !== undefined && was !== kindOf(fed.lead));
+      continue;
+    }
+    bill.add("changes", was !== undefined);
+    const need = needOfSocket(graph, p);
+    if (need === "mandatory") bill.add("mandatoryFree");
+    else if (need === "wanted") bill.add("wantedFree");
+    else if (p.port.role !== "cpu-power" || wantsBothCpuPlugs(graph)) bill.add("optionalFree");
+  }
+  for (const node of graph.parts.values()) {
+    const bag = node.cable;
+    if (!bag || family(bag.cable.ends[0]?.family ?? "sata-data").loom !== "power") continue;
+    const all = node.type.leads.flatMap((l) => graph.ofLead.get(`${node.id}:${l.id}`) ?? []);
+    const fed = all.filter((c) => graph.leads.get(c.lead)?.lead.role !== "cable-root");
+    if (!fed.some((c) => !isConstant(c))) continue;
+    if (!bag.captive && all.every((c) => !isConstant(c))) {
+      bill.add("fromBag");
+      bill.add("lengthCm", Math.round(Math.max(...bag.cable.ends.map((e) => e.atMm)) / 10));
+    }
+    const plugs = new Map<string, { count: number; wholeW: number }>();
+    for (const c of fed) {
+      const p = graph.ports.get(c.port);
+      if (p?.port.role !== "graphics-power" || p.part.type.kind === "adapter") continue;
+      plugs.set(p.part.id, { count: (plugs.get(p.part.id)?.count ?? 0) + 1, wholeW: peakW(p.part) });
+    }
+    if (plugs.size === 0) continue;
+    bill.add("cardCables", plugs.size - 1);
+    for (const { count, wholeW } of plugs.values())
+      if (graph.build.policy.graphicsCables === "one-each" || wholeW > cableLimitW(bag.cable.ends, bag.cable.limit) + 1e-9)
+        bill.add("cardCables", count - 1);
+  }
+}
+
+/** Front panel, audio, USB 3 and USB-C, M.2 drives, cards, memory, CPU. */
+function straight(bill: Bill, graph: Graph, before: Graph): void {
+  for (const l of graph.leads.values()) {
+    if (family(l.lead.family).planned !== "direct" || l.lead.flow !== "in") continue;
+    const c: Connection | undefined = graph.ofLead.get(l.address);
+    const p = c && graph.ports.get(c.port);
+    const was = before.ofLead.get(l.address);
+    const planned = was && !isConstant(was) ? was.port : undefined;
+    if (!c || !p) {
+      missed(bill, graph, l);
+      bill.add("changes", planned !== undefined);
+      continue;
+    }
+    if (isConstant(c)) continue;
+    bill.add("functionsReduced", mate(l.lead.family, p.port.family, l.lead.key, p.port.key).outcome === "loss");
+    bill.add("functionsReduced", lanesLost(l.lead, lanesAt(graph, p)?.lanes) > 0);
+    bill.add("functionsReduced", l.lead.family === "m2" && bootSlower(graph, l, p));
+    if (l.loom !== "seat" && l.lead.family !== "m2") bill.add("lengthCm", runCostCm(l.origin, p.at, graph.cutouts, graph.boardRect));
+    bill.add("changes", planned !== undefined && planned !== c.port);
+  }
+}
+
+/** Drives on loose data cables. */
+function drives(bill: Bill, graph: Graph, before: Graph): void {
+  for (const d of graph.ports.values()) {
+    if (family(d.port.family).planned !== "cable" || d.port.flow !== "in") continue;
+    const c = graph.atPort.get(d.address)?.[0];
+    const old = before.atPort.get(d.address)?.[0];
+    const was = old && !isConstant(old) ? boardEnd(before, old) : undefined;
+    if (!c) {
+      const need = needOfSocket(graph, d);
+      bill.add(need === "mandatory" ? "mandatoryFree" : need === "wanted" ? "wantedFree" : "optionalFree");
+      bill.add("changes", was !== undefined);
+      continue;
+    }
+    const end = isConstant(c) ? undefined : boardEnd(graph, c);
+    if (!end) continue;
+    bill.add("lengthCm", runCostCm(d.at, end.at, graph.cutouts, graph.boardRect));
+    bill.add("functionsReduced", d.part.part.inArray === true && end.port.arrayCapable === false);
+    bill.add("changes", was !== undefined && was.address !== end.address);
+  }
+}

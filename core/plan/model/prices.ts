@@ -1,0 +1,52 @@
+import type { Graph, LeadNode, PortNode } from "../../assembly";
+import { runCostCm } from "../../assembly";
+import { controlLost, mate, type Need } from "../../catalogue";
+import { coolsTheCpu, departs, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
+import { addCost, type PartCost, zeroCost } from "../cost";
+import type { Consumer, Group, OpenRoot } from "./consumers";
+
+/** What a lead costs when it stays free, by its need; what is wanted by what it is for. */
+export function freePrice(graph: Graph, node: LeadNode, spare: boolean): PartCost {
+  if (spare) return {};
+  // A hub with a button of its own works without the board's signal: less can be done with it, nothing stays dark.
+  if (node.lead.ownControl) return { functionsReduced: 1 };
+  const need = needOf(graph, node);
+  return need === "wanted" ? wantedPrice(node) : needPrice(need);
+}
+
+export const needPrice = (need: Need): PartCost =>
+  need === "mandatory" ? { mandatoryFree: 1 } : need === "wanted" ? { wantedFree: 1 } : { optionalFree: 1 };
+
+function wantedPrice(node: LeadNode): PartCost {
+  if (coolsTheCpu(node) || node.lead.role === "cooler-speed") return { coolingFree: 1 };
+  if (node.loom === "fans") return { fansFree: 1 };
+  return node.loom === "lighting" ? { lightsFree: 1 } : { wantedFree: 1 };
+}
+
+/** A splitter that carries leads costs what they cost when it stays unplugged. */
+export function freePriceOf(graph: Graph, c: Consumer): PartCost {
+  if (c.carries.length === 0) return freePrice(graph, c.node, c.spare);
+  const own: PartCost = c.node.lead.role === "splitter-in" ? {} : freePrice(graph, c.node, false);
+  return c.carries.reduce((sum, l) => addCost(sum, freePrice(graph, l, false)), addCost(zeroCost(), own));
+}
+
+/** Price of a lead on a root in what the root alone decides; on a hub the school is judged where its command comes from. */
+export function netPrice(graph: Graph, { node }: Consumer, root: OpenRoot, group: Group): PartCost {
+  const { port } = root.sample;
+  const lost = mate(node.lead.family, port.family, node.lead.key, port.key).outcome === "loss";
+  return {
+    functionsReduced: (controlLost(node.lead, port) ? 1 : 0) + (lost ? 1 : 0),
+    schoolDepartures: group.header && departs(graph.build.policy, node, { header: group.header }) ? 1 : 0,
+    // A splitter hangs at its header: what hangs on it is measured to there.
+    lengthCm: node.lead.role === "splitter-in" ? 0 : runCostCm(node.origin, root.sample.at, graph.cutouts, graph.boardRect),
+  };
+}
+
+/** What leaving a power socket empty costs, by the need of the part and the shop's way. */
+export function powerFreePrice(graph: Graph, node: PortNode): PartCost {
+  if (node.part.type.kind === "adapter") return {};
+  const need = needOfSocket(graph, node);
+  // A second CPU plug that neither draw nor shop asks for costs nothing to leave out.
+  if (node.port.role === "cpu-power" && need === "optional" && !wantsBothCpuPlugs(graph)) return {};
+  return needPrice(need);
+}

@@ -1,0 +1,11 @@
+/** A variable of the model times a whole number. */
+export type Term = readonly [variable: number, factor: number];
+
+export const term = (variable: number, factor = 1): Term => [variable, factor];
+
+/** Each of the variables times the same number. */
+export const terms = (variables: Iterable<number>, factor = 1): Term[] => [...variables].map((v): Term => [v, factor]);
+
+/** One term for each of a list that counts anything. */
+export const each = <X>(list: Iterable<X>, variable: (x: X) => number, factor: (x: X) => number): Term[] =>
+  [...list].flatMap((x): Term[] => (factor(x) === 0 ? [] : [[variable(x), factor(x)]]));
