@@ -1,4 +1,4 @@
-import type { LeadNode, Policy, PortNode } from "../assembly";
+import { type Graph, type LeadNode, type Policy, type PortNode, partsOfKind } from "../assembly";
 
 /** Where a fan's command comes from, as a school looks at it. */
 export interface Commanded {
@@ -14,7 +14,8 @@ const COOLING = ["cpu-fan", "cpu-optional-fan"];
  * Does this lead, commanded so, depart from the shop's way? Judged at the header that controls it, through hubs and splitters.
  * Leads that no school speaks of never depart.
  */
-export function departs(policy: Policy, lead: LeadNode, { header, hub }: Commanded): boolean {
+export function departs(graph: Graph, lead: LeadNode, { header, hub }: Commanded): boolean {
+  const { policy } = graph.build;
   const at = header?.port.role;
   const is = (...roles: string[]) => at !== undefined && roles.includes(at);
   switch (lead.lead.role) {
@@ -27,7 +28,7 @@ export function departs(policy: Policy, lead: LeadNode, { header, hub }: Command
     case "radiator-fan":
       if (hub?.kind === "cooler") return false;
       if (policy.cooling === "fans-follow-cpu") return !is(...COOLING);
-      if (policy.cooling === "self-controlled") return hub === undefined;
+      if (policy.cooling === "self-controlled") return hub === undefined || hasOutlets(graph);
       return is("cpu-fan", "pump");
     case "case-fan":
       if (policy.caseFans === "hub") return hub === undefined;
@@ -38,6 +39,10 @@ export function departs(policy: Policy, lead: LeadNode, { header, hub }: Command
       return false;
   }
 }
+
+/** A cooler with outlets for its own fans: they belong there. */
+const hasOutlets = (graph: Graph): boolean =>
+  partsOfKind(graph, "cooler").some((p) => p.type.ports.some((q) => q.flow === "out" && q.fedBy !== undefined));
 
 /** The school of a lead in a clause, for "why here". Empty where no school speaks of it. */
 export function schoolWords(policy: Policy, node: LeadNode): string {

@@ -77,7 +77,7 @@ function fansLightsUsb(bill: Bill, graph: Graph, held: Graph, before: Graph, isN
     bill.add("functionsReduced", mate(l.lead.family, root.port.port.family, l.lead.key, root.port.port.key).outcome === "loss");
     const by = commander(graph, root.port);
     const hub = root.kind === "hub" ? { id: root.part.id, kind: root.part.type.kind } : undefined;
-    bill.add("schoolDepartures", departs(graph.build.policy, l, { header: by.kind === "header" ? by.port : undefined, hub }));
+    bill.add("schoolDepartures", departs(graph, l, { header: by.kind === "header" ? by.port : undefined, hub }));
     if (!isSplitter(l)) bill.add("lengthCm", runCostCm(l.origin, root.port.at, graph.cutouts, graph.boardRect));
     if (wasRoot && rootId(wasRoot) !== rootId(root)) bill.add("changes");
   }
@@ -103,6 +103,8 @@ function zones(bill: Bill, graph: Graph, held: Graph): void {
     if (!rootAt(held, l.address)) z.open.push(l);
     const root = rootAt(graph, l.address);
     if (root) z.roots.add(rootId(root));
+    // A cooler watches what hangs on its own outlets.
+    if (l.lead.reportsSpeed && root?.kind === "hub" && root.part.type.kind === "cooler") z.heard = true;
     if (l.lead.reportsSpeed && wayOfLead(graph, l.address, "speed").end?.kind === "header") z.heard = true;
   }
   for (const z of zone.values()) {

@@ -57,9 +57,10 @@ export function arrange(
           [...here].sort((a, b) => heardFirst(a, b) || opensFirst(a, b) || nearest(a, b)),
           open,
           wanted,
+          heard,
         )
       : undefined;
-  const first = heardOrder ?? inOrder(graph, order, open, wanted);
+  const first = heardOrder ?? inOrder(graph, order, open, wanted, heard);
   if (first || !chained || here.some((c) => c.consumer.node.lead.family === "usb2")) return first;
   return anyOrder(graph, order, open, [], { left: MOST_TRIES });
 }
@@ -140,11 +141,12 @@ function opens(graph: Graph, { consumer }: NetChoice, spot: Spot): Spot[] {
 }
 
 const better =
-  ({ consumer }: NetChoice, want: Address | undefined) =>
+  ({ consumer }: NetChoice, want: Address | undefined, heard: boolean) =>
   (a: Spot, b: Spot): number =>
     (consumer.node.part.type.kind === "splitter" ? a.splitters - b.splitters : 0) ||
+    (heard ? Number(b.speed) - Number(a.speed) : 0) ||
     Number(b.address === want) - Number(a.address === want) ||
-    (consumer.reports ? Number(b.speed) - Number(a.speed) : Number(a.speed) - Number(b.speed)) ||
+    (consumer.reports || heard ? Number(b.speed) - Number(a.speed) : Number(a.speed) - Number(b.speed)) ||
     manhattanMm(consumer.node.origin, a.at) - manhattanMm(consumer.node.origin, b.at) ||
     naturally(a.address, b.address) ||
     (a.half ?? 0) - (b.half ?? 0);
@@ -154,11 +156,12 @@ function inOrder(
   order: readonly NetChoice[],
   spots: readonly Spot[],
   wanted: (lead: Address) => Address | undefined,
+  heard: (choice: NetChoice) => boolean,
 ): Placed[] | undefined {
   let open = [...spots];
   const out: Placed[] = [];
   for (const choice of order) {
-    const spot = open.filter((s) => fits(graph, choice, s)).sort(better(choice, wanted(choice.consumer.address)))[0];
+    const spot = open.filter((s) => fits(graph, choice, s)).sort(better(choice, wanted(choice.consumer.address), heard(choice)))[0];
     if (!spot) return undefined;
     open = open.filter((s) => s !== spot);
     if (choice.consumer.weight === 2)
@@ -182,7 +185,7 @@ function anyOrder(
     const rest = left.filter((c) => c !== choice);
     const roots = open.filter((s) => !s.behind);
     const spots = open.filter((s) => fits(graph, choice, s)).filter((s) => s.behind !== undefined || s === roots[0]);
-    for (const spot of spots.sort(better(choice, undefined))) {
+    for (const spot of spots.sort(better(choice, undefined, false))) {
       if (tries.left-- <= 0) return undefined;
       const found = anyOrder(graph, rest, [...open.filter((s) => s !== spot), ...opens(graph, choice, spot)], [...done, { choice, spot }], tries);
       if (found) return found;

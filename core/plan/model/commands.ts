@@ -94,7 +94,7 @@ function schoolOnHub(model: Model, graph: Graph, out: NetVariables, fans: readon
     [...roles].map(([role, { sample }]) => [
       role,
       here.filter((c) =>
-        departs(graph.build.policy, c.consumer.node, {
+        departs(graph, c.consumer.node, {
           header: sample === undefined ? undefined : graph.ports.get(sample),
           hub: { id: hub.id, kind: hub.part.type.kind },
         }),

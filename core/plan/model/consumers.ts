@@ -254,7 +254,8 @@ function groupOf(source: Exclude<Root, { kind: "nothing" }>): Group {
     controlLeads: [...new Set(outlets.flatMap((q) => lead(q.controlledBy)?.id ?? []))].map((id) => `${part.id}:${id}`),
     ...(fan === undefined ? {} : { fanLead: `${part.id}:${fan.id}` }),
     itself: fan ? fan.ownControl !== undefined : fans.some((q) => (q.control ?? "none") !== "none"),
-    ...(speed === undefined ? {} : { speedLead: `${part.id}:${speed}` }),
+    // A cooler that tells a speed of its own on that lead watches its fans itself.
+    ...(speed === undefined || lead(speed)?.reportsSpeed ? {} : { speedLead: `${part.id}:${speed}` }),
     reads: false,
     part,
   };

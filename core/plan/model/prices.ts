@@ -36,7 +36,7 @@ export function netPrice(graph: Graph, { node }: Consumer, root: OpenRoot, group
   const lost = mate(node.lead.family, port.family, node.lead.key, port.key).outcome === "loss";
   return {
     functionsReduced: (controlLost(node.lead, port) ? 1 : 0) + (lost ? 1 : 0),
-    schoolDepartures: group.header && departs(graph.build.policy, node, { header: group.header }) ? 1 : 0,
+    schoolDepartures: group.header && departs(graph, node, { header: group.header }) ? 1 : 0,
     // A splitter hangs at its header: what hangs on it is measured to there.
     lengthCm: node.lead.role === "splitter-in" ? 0 : runCostCm(node.origin, root.sample.at, graph.cutouts, graph.boardRect),
   };

@@ -1,7 +1,7 @@
 import type { Graph, PortNode } from "../../assembly";
 import { signallers } from "../../brings";
 import type { Consumer, Group } from "./consumers";
-import { type NetVariables, zonesOf } from "./fans-lights-usb";
+import { type NetChoice, type NetVariables, zonesOf } from "./fans-lights-usb";
 import type { Model } from "./model";
 import { type Term, term, terms } from "./terms";
 
@@ -46,6 +46,7 @@ export function addSpeedSignals(model: Model, graph: Graph, out: NetVariables): 
           ],
           0,
         );
+        firstInChain(model, out, g, variable, own(zone, g));
       }
   // A hub's signal passes where its lead hangs: `passes` by hub and by what it hangs on.
   const passes = hubs.flatMap((hub) =>
@@ -84,6 +85,8 @@ export function addSpeedSignals(model: Model, graph: Graph, out: NetVariables): 
   }
   const heard = (zone: string) => [
     ...signals.filter((s) => s.zone === zone).map((s) => s.variable),
+    // A cooler watches what hangs on its own outlets.
+    ...[...nets.groups.values()].filter((g) => g.part.type.kind === "cooler").flatMap((g) => own(zone, g).map((c) => c.variable)),
     // What a hub holds for good is heard where its lead comes.
     ...hubs.filter((hub) => held.get(hub.id) === zone).flatMap((hub) => from(hub.id)),
   ];
@@ -100,6 +103,24 @@ export function addSpeedSignals(model: Model, graph: Graph, out: NetVariables): 
     model.atLeast([...terms([...at(header.address), ...into(header.address)]), term(silent)], 1);
   }
   return { signals, passes };
+}
+
+/**
+ * Behind a through-plug no speed signal passes (common practice): on a header's one place, what is heard is the first of a chain.
+ * Where a splitter makes more places, it has one of them to itself.
+ */
+function firstInChain(model: Model, out: NetVariables, group: Group, heard: number, of: readonly NetChoice[]): void {
+  const roots = out.nets.roots.filter((r) => r.group === group.id);
+  if (!group.header || roots.reduce((s, r) => s + r.places, 0) > 1) return;
+  const splits = [
+    ...out.splitters.filter((s) => s.root.group === group.id).map((s) => s.variable),
+    ...out.choices.filter((c) => c.root.group === group.id && c.consumer.node.part.type.kind === "splitter").map((c) => c.variable),
+  ];
+  const heads = of.filter((c) => c.consumer.opens > 0).map((c) => c.variable);
+  for (const c of out.choices) {
+    if (c.root.group !== group.id || c.consumer.opens === 0 || c.consumer.node.part.type.kind === "splitter" || of.includes(c)) continue;
+    model.atMost([term(heard), term(c.variable), ...terms(splits, -1), ...terms(heads, -1)], 1);
+  }
 }
 
 /** Something is plugged where the signal would pass, and gives none. */

@@ -405,7 +405,7 @@ function mostDrawW(graph: Graph, node: PortNode): number {
  * cable (any two, where the shop wants one each), and a second card.
  */
 function cardCables(graph: Graph, c: CableClass, sockets: readonly PortNode[]): number {
-  const all = [...c.held, ...sockets].filter((p) => p.port.role === "graphics-power");
+  const all = [...c.held, ...sockets].filter((p) => p.port.role === "graphics-power" && p.part.type.kind !== "adapter");
   const cards = new Set(all.map((p) => p.part));
   if (cards.size === 0) return 0;
   const limitW = cableLimitW(c.cable.ends, c.cable.limit);

@@ -86,6 +86,9 @@ const MOST_FOR_NAMES = 450;
 /** Levels that are zero in most builds: all of them are tried at zero first. */
 const MOSTLY_ZERO: readonly Level[] = LEVELS.slice(0, LEVELS.indexOf("signalsLost"));
 
+/** Levels below them that are zero in most builds too: tried at zero once what stands above is settled. */
+const OFTEN_ZERO: readonly Level[] = ["coolingShared", "splittersBehind", "extraRoots"];
+
 class Run {
   values: number[] | undefined;
   /** Levels that are held, at what they cost. */
@@ -145,7 +148,8 @@ class Run {
     if (holding) {
       // Levels that were not asked for yet may be better already than the solver left them.
       const tight = tightened(piece, found);
-      this.values = holds({ ...piece, upper: this.upper }, tight) && [...this.kept].every(([l, most]) => costAt(piece, l, tight) <= most) ? tight : found;
+      this.values =
+        holds({ ...piece, upper: this.upper }, tight) && [...this.kept].every(([l, most]) => costAt(piece, l, tight) <= most) ? tight : found;
     }
     return status;
   }
@@ -204,6 +208,7 @@ function solveLevels(
   run.tryZero(levels.filter((l) => MOSTLY_ZERO.includes(l)));
   for (const level of levels.length > 0 ? levels : [undefined]) {
     if (level) onLevel?.(level);
+    if (level === "coolingShared") run.tryZero(levels.filter((l) => OFTEN_ZERO.includes(l)));
     if (level === "canonical" && !proved) break;
     if (level === "canonical" && piece.vars.length > MOST_FOR_NAMES) run.keepLengths();
     if (!run.values || !level || run.at(level) > 0) {
