@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { Address, isDone } from "../core/assembly";
+import { closesRing } from "../core/brings";
 import { mate, usable } from "../core/catalogue";
 import type { PlaceCost } from "../core/plan";
-import { closesRing } from "../core/brings";
 import { type EntityManager, Plan, type TechnicianRow } from "../db";
 import { buildOfJob, findJob } from "./build-of-job";
 import { placesInThread } from "./plan-thread";

@@ -1,11 +1,12 @@
 import { type Build, type Connection, naturally } from "../core/assembly";
 import { type Loom, mate, usable } from "../core/catalogue";
 import type { Finding } from "../core/checks";
+import { type Free, freeEnds } from "../core/claims";
 import { type Diagnosis, diagnose, type Seen } from "../core/diagnose";
 import { type PowerOn, powerOn } from "../core/machine";
 import { type Step, stepsOf } from "../core/order";
 import { wholeDraw } from "../core/power";
-import { type Free, freeEnds, needOf, type Ways } from "../core/wiring";
+import { needOf, type Ways } from "../core/wiring";
 import { type EntityManager, Fault, Job, Link, LogEntry, Observation, Plan, StepDone } from "../db";
 import { buildOfJob, findJob, type JobBuild } from "./build-of-job";
 import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "./overrides";
@@ -238,7 +239,7 @@ function leadRows(b: JobBuild, links: { lead: string; plannedPort?: string | nul
           state: wrong ? "wrong" : stateOf(c),
           fixed: c?.state === "fixed",
           why: row?.why ?? "",
-          need: needOf(l),
+          need: needOf(b.graph, l),
           fromPart: l.part.id,
           origin: l.origin,
           out: l.lead.flow === "out",

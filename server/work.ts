@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { Address, buildGraph, type Connection, lead as leadOf, port as portOf } from "../core/assembly";
+import { closesRing } from "../core/brings";
 import { family, mate } from "../core/catalogue";
 import { powerOn } from "../core/machine";
-import { closesRing } from "../core/brings";
 import { type EntityManager, Fault, Job, JobPart, type JobRow, Link, LockMode, Observation, ShelfType, StepDone, type TechnicianRow } from "../db";
 import { buildOfJob, type JobBuild } from "./build-of-job";
 import { alreadyKept, log } from "./log";

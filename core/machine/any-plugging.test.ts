@@ -5,9 +5,9 @@ import { type Build, buildGraph, type Connection } from "../assembly";
 import { hungOn, rootOf } from "../brings";
 import { mate } from "../catalogue";
 import { checkAll } from "../checks";
+import { freeEnds } from "../claims";
 import { stepsOf } from "../order";
 import { plan } from "../plan";
-import { freeEnds } from "../wiring";
 import { powerOn } from ".";
 
 /** The planned build with some plugs put anywhere that their shape allows: rings, chains into themselves, wrong voltages. */

@@ -1,5 +1,6 @@
 import { type Build, buildGraph, type Connection, type Graph, isConstant, naturally, type Part, type TypeLookup } from "../assembly";
-import { type Free, freeEnds, looseCables, whyHere } from "../wiring";
+import { type Free, freeEnds, whyHere } from "../claims";
+import { looseCables } from "../wiring";
 import { assemble, withoutOrder } from "./answer/assemble";
 import { verify } from "./answer/verify";
 import { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level } from "./cost";

@@ -1,6 +1,7 @@
 import { type Address, type Graph, type PortNode, runLengthMm } from "../assembly";
+import { type Free, freeEnds } from "../claims";
 import { stepsOf } from "../order";
-import { type Free, freeEnds, looseCables, throughLowNoise } from "../wiring";
+import { looseCables, throughLowNoise } from "../wiring";
 
 /** One plug of the wiring sheet, in plugging order. */
 export interface SheetRow {

@@ -1,7 +1,7 @@
 export { looseCables } from "./cables";
 export { boardEnd, bootDrive, bootSlower, driveOrder, runsHot, slotMBs, speaks } from "./data";
-export { amps, type Free, freeEnds, throughLowNoise, whyEmpty, whyFree, whyHere } from "./explain";
 export { cardOrder, lanesAt, lanesLost, slotsInOrder, tooFewLanes } from "./lanes";
 export { type Loosening, type Ways, wayWords } from "./loosening";
 export { caseFan, coolsTheCpu, needOf, needOfSocket, wantsBothCpuPlugs } from "./needs";
 export { departs, schoolWords } from "./school";
+export { amps, throughLowNoise } from "./words";

@@ -1,6 +1,6 @@
 import type { Address, Graph, TypeLookup } from "../assembly";
 import { family } from "../catalogue";
-import { amps } from "./explain";
+import { amps } from "./words";
 
 /** One thing that would have to be otherwise for a free end to find its place. Lengths in mm, `over` in mA or LEDs. */
 export type Loosening =

@@ -22,7 +22,7 @@ export function departs(graph: Graph, lead: LeadNode, { header, hub }: Commanded
     case "cpu-fan":
       return !is(...COOLING);
     case "cooler-speed":
-      return !is("cpu-fan");
+      return hub !== undefined || !is("cpu-fan");
     case "pump":
       return policy.cooling === "pump-first" ? !is("cpu-fan") : !is("pump");
     case "radiator-fan":
@@ -31,7 +31,7 @@ export function departs(graph: Graph, lead: LeadNode, { header, hub }: Commanded
       if (policy.cooling === "self-controlled") return hub === undefined || hasOutlets(graph);
       return is("cpu-fan", "pump");
     case "case-fan":
-      if (policy.caseFans === "hub") return hub === undefined;
+      if (policy.caseFans === "hub") return hub === undefined || is(...COOLING, "pump");
       if (policy.caseFans === "own-header") return hub !== undefined || !is("case-fan");
       // On a hub with a knob of its own, or that nothing commands, the board's headers are not asked.
       return hub !== undefined && header === undefined ? false : !is("case-fan");

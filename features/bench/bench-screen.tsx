@@ -2,8 +2,8 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { family } from "../../core/catalogue";
 import { panelPinout } from "../../core/brings";
+import { family } from "../../core/catalogue";
 import type { JobView } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";

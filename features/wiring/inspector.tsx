@@ -1,8 +1,8 @@
 "use client";
 import { type KeyboardEvent, useEffect, useRef } from "react";
+import { hungOn, panelPinout } from "../../core/brings";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
-import { hungOn, panelPinout } from "../../core/brings";
 import type { LeadRow } from "../../server/views";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { LoomSwatch } from "../../ui/loom";

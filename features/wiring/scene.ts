@@ -1,6 +1,6 @@
 import { type Build, buildGraph, type Graph, type LeadNode, naturally, type PartNode, regionOf, runLengthMm, typeLookup } from "../../core/assembly";
-import { family, headerLimit, mate, usable } from "../../core/catalogue";
 import { closesRing, hungOn, panelPlaces } from "../../core/brings";
+import { family, headerLimit, mate, usable } from "../../core/catalogue";
 import { amps } from "../../core/wiring";
 import type { DockWish, DrawnPort, Side } from "../../ui/drawing/board-layout";
 

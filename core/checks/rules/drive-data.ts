@@ -1,4 +1,5 @@
-import { boardEnd, whyEmpty } from "../../wiring";
+import { whyEmpty } from "../../claims";
+import { boardEnd } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule, type Severity } from "../rule";
 
 /** A drive with power and no data cable is silent: it turns, and nothing finds it. */

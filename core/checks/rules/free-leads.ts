@@ -1,4 +1,5 @@
-import { needOf, whyFree } from "../../wiring";
+import { whyFree } from "../../claims";
+import { needOf } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule } from "../rule";
 
 /** What stays unconnected, with its reason: never silently. */

@@ -1,6 +1,6 @@
 import type { PortNode } from "../../assembly";
 import { family } from "../../catalogue";
-import { whyEmpty } from "../../wiring";
+import { whyEmpty } from "../../claims";
 import { finding, isEmpty, PLAN_ONLY, type Rule, type Severity } from "../rule";
 
 const CONSEQUENCE: Partial<Record<PortNode["port"]["role"], string>> = {

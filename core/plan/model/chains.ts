@@ -141,10 +141,10 @@ function opens(graph: Graph, { consumer }: NetChoice, spot: Spot): Spot[] {
 }
 
 const better =
-  ({ consumer }: NetChoice, want: Address | undefined, heard: boolean) =>
+  ({ consumer }: NetChoice, want: Address | undefined, heard: boolean, reserved: boolean) =>
   (a: Spot, b: Spot): number =>
     (consumer.node.part.type.kind === "splitter" ? a.splitters - b.splitters : 0) ||
-    (heard ? Number(b.speed) - Number(a.speed) : 0) ||
+    (heard ? Number(b.speed) - Number(a.speed) : reserved ? Number(a.speed) - Number(b.speed) : 0) ||
     Number(b.address === want) - Number(a.address === want) ||
     (consumer.reports || heard ? Number(b.speed) - Number(a.speed) : Number(a.speed) - Number(b.speed)) ||
     manhattanMm(consumer.node.origin, a.at) - manhattanMm(consumer.node.origin, b.at) ||
@@ -159,9 +159,11 @@ function inOrder(
   heard: (choice: NetChoice) => boolean,
 ): Placed[] | undefined {
   let open = [...spots];
+  // The place whose signal is heard is kept for the lead that is meant.
+  const reserved = order.some(heard);
   const out: Placed[] = [];
   for (const choice of order) {
-    const spot = open.filter((s) => fits(graph, choice, s)).sort(better(choice, wanted(choice.consumer.address), heard(choice)))[0];
+    const spot = open.filter((s) => fits(graph, choice, s)).sort(better(choice, wanted(choice.consumer.address), heard(choice), reserved))[0];
     if (!spot) return undefined;
     open = open.filter((s) => s !== spot);
     if (choice.consumer.weight === 2)
@@ -185,7 +187,7 @@ function anyOrder(
     const rest = left.filter((c) => c !== choice);
     const roots = open.filter((s) => !s.behind);
     const spots = open.filter((s) => fits(graph, choice, s)).filter((s) => s.behind !== undefined || s === roots[0]);
-    for (const spot of spots.sort(better(choice, undefined, false))) {
+    for (const spot of spots.sort(better(choice, undefined, false, false))) {
       if (tries.left-- <= 0) return undefined;
       const found = anyOrder(graph, rest, [...open.filter((s) => s !== spot), ...opens(graph, choice, spot)], [...done, { choice, spot }], tries);
       if (found) return found;

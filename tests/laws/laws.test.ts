@@ -1,0 +1,142 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { buildGraph, type Graph } from "../../core/assembly";
+import { check, checkAll } from "../../core/checks";
+import { account, claimsHere, freeEnds, say } from "../../core/claims";
+import { powerOn } from "../../core/machine";
+import { compareCost, LEVELS, type Plan, plan, verify } from "../../core/plan";
+import { build, type Recipe, recipe } from "./builds";
+import { claimHolds } from "./claim-holds";
+import { allPlugged, scrambled } from "./plugged";
+
+/** `npm run laws` asks for more builds and a fresh seed; `npm test` runs these. */
+const SEED = Number(process.env.LAWS_SEED ?? 20261126);
+const RUNS = Number(process.env.LAWS_RUNS ?? 25);
+const runs = (share = 1) => ({ numRuns: Math.max(3, Math.round(RUNS * share)), seed: SEED, endOnFailure: RUNS > 100 });
+const DEADLINE_S = 8;
+const LIMIT_MS = 120_000 + RUNS * 20_000;
+
+const planned = async (r: Recipe) => {
+  const given = build(r);
+  const made = await plan(given.build, given.types, { deadlineS: DEADLINE_S });
+  return { ...given, made, after: buildGraph(made.build, given.types) };
+};
+const nothingMissing = (made: Plan) => made.status === "proved" && made.free.every((f) => f.need === "optional");
+/** Rules about the choice of parts, not about their wiring. */
+const OF_PARTS = new Set(["supply-size", "memory-pair", "memory-speed", "cooling-sold"]);
+
+describe("laws over generated builds", () => {
+  it(
+    "1: a proved plan with nothing free is clean, and all of it works when it is plugged",
+    async () => {
+      await fc.assert(
+        fc.asyncProperty(recipe, async (r) => {
+          const { made, after, types } = await planned(r);
+          expect(made.broken).toEqual([]);
+          if (!nothingMissing(made)) return;
+          expect(check(after, "plan").filter((f) => f.severity !== "note" && !OF_PARTS.has(f.rule))).toEqual([]);
+          const on = powerOn(buildGraph(allPlugged(made.build), types));
+          expect([on.damage, on.stopsAt, on.lines.filter((l) => !l.works)]).toEqual([[], undefined, []]);
+        }),
+        runs(),
+      );
+    },
+    LIMIT_MS,
+  );
+
+  it(
+    "2: what the checks stop is never planned; what the planner refuses is at least a warning once it is plugged",
+    async () => {
+      await fc.assert(
+        fc.asyncProperty(recipe, fc.array(fc.tuple(fc.nat(), fc.nat()), { minLength: 1, maxLength: 4 }), async (r, picks) => {
+          const { made, after, types, graph } = await planned(r);
+          const stops = check(after, "plan").filter((f) => f.severity === "stop" && !OF_PARTS.has(f.rule));
+          const missing = new Set(made.free.filter((f) => f.need === "mandatory").map((f) => f.end));
+          // A stop is about something that stays free, and the plan says so; nothing else is one.
+          for (const s of stops) expect([s.message, s.ends.some((e) => missing.has(e)) || s.rule === "cpu-power"]).toEqual([s.message, true]);
+          const wrong = verify(scrambled(made.build, types, picks, "planned"), graph, made.build).broken;
+          if (wrong.length === 0) return;
+          const found = checkAll(scrambled(made.build, types, picks, "plugged"));
+          expect([wrong, found.some((f) => f.severity !== "note")]).toEqual([wrong, true]);
+        }),
+        runs(),
+      );
+    },
+    LIMIT_MS,
+  );
+
+  it(
+    "4 and 5: every sentence is true and every end accounted for: not planned, planned, plugged at random, stale",
+    async () => {
+      const judge = (graph: Graph) => {
+        const claims = [...graph.connections.flatMap((c) => claimsHere(graph, c)), ...freeEnds(graph).map((f) => f.claim)];
+        expect(claims.filter((c) => !claimHolds(graph, c)).map((c) => [say(graph, c), c])).toEqual([]);
+        for (const c of claims) expect(say(graph, c).length).toBeGreaterThan(4);
+        const free = new Set(freeEnds(graph).map((f) => f.end));
+        const where = account(graph);
+        for (const l of graph.leads.keys()) expect([l, where.has(l)]).toEqual([l, true]);
+        for (const [end, at] of where) if (at === "free") expect([end, free.has(end)]).toEqual([end, true]);
+      };
+      await fc.assert(
+        fc.asyncProperty(recipe, fc.array(fc.tuple(fc.nat(), fc.nat()), { minLength: 1, maxLength: 8 }), async (r, picks) => {
+          const { made, after, types, graph } = await planned(r);
+          judge(graph);
+          judge(after);
+          judge(scrambled(made.build, types, picks));
+          judge(buildGraph({ ...made.build, connections: made.build.connections.filter((_, i) => i % 4 !== 1) }, types));
+        }),
+        runs(),
+      );
+    },
+    LIMIT_MS,
+  );
+
+  it(
+    "6 and 7: the order of the input changes nothing, and planning again changes nothing",
+    async () => {
+      await fc.assert(
+        fc.asyncProperty(recipe, async (r) => {
+          const { made, build: given, types } = await planned(r);
+          if (made.status !== "proved") return;
+          const turned = await plan({ ...given, parts: [...given.parts].reverse(), accessories: [...given.accessories].reverse() }, types, {
+            deadlineS: DEADLINE_S,
+          });
+          const where = (p: Plan) => Object.fromEntries(p.connections.map((c) => [c.lead, c.port]));
+          if (turned.status === "proved") expect(compareCost(turned.cost, made.cost)).toBe(0);
+          const again = await plan(made.build, types, { deadlineS: DEADLINE_S });
+          expect(where(again)).toEqual(where(made));
+          expect(again.cost.changes).toBe(0);
+        }),
+        runs(0.5),
+      );
+    },
+    LIMIT_MS,
+  );
+
+  it(
+    "9: one more header, cable or accessory never makes a plan worse",
+    async () => {
+      await fc.assert(
+        fc.asyncProperty(
+          recipe,
+          fc.constantFrom("header" as const, "split2" as const, "split3" as const, "extension" as const, "pigtail" as const),
+          async (r, more) => {
+            const { made } = await planned(r);
+            const richer: Recipe =
+              more === "header"
+                ? { ...r, headers: [...r.headers, { limitA: 1, control: "both" }] }
+                : more === "pigtail"
+                  ? { ...r, pigtails: r.pigtails + 1 }
+                  : { ...r, accessories: { ...r.accessories, [more]: r.accessories[more] + 1 } };
+            const other = await planned(richer);
+            if (made.status !== "proved" || other.made.status !== "proved") return;
+            const [a, b] = [other.made.cost, made.cost];
+            expect([compareCost(a, b) <= 0, LEVELS.filter((l) => a[l] !== b[l]).map((l) => [l, b[l], a[l]])]).toEqual([true, expect.anything()]);
+          },
+        ),
+        runs(0.5),
+      );
+    },
+    LIMIT_MS,
+  );
+});
