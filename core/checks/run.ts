@@ -2,12 +2,18 @@ import { asPlugged, type Graph, kept } from "../assembly";
 import type { Context, Finding, Rule, Severity } from "./rule";
 import { airEnough } from "./rules/air-enough";
 import { airWay } from "./rules/air-way";
+import { bothSides } from "./rules/both-sides";
 import { budget } from "./rules/budget";
 import { cableWatts } from "./rules/cable-watts";
 import { cardFit } from "./rules/card-fit";
+import { chainJoints } from "./rules/chain-joints";
+import { commandNowhere } from "./rules/command-nowhere";
 import { coolerFit } from "./rules/cooler-fit";
 import { coolerHeat } from "./rules/cooler-heat";
+import { coolerOutlets } from "./rules/cooler-outlets";
+import { coolingSold } from "./rules/cooling-sold";
 import { cpuFanSignal } from "./rules/cpu-fan-signal";
+import { cpuPower } from "./rules/cpu-power";
 import { cpuSocket } from "./rules/cpu-socket";
 import { dangling } from "./rules/dangling";
 import { displaced } from "./rules/displaced";
@@ -19,6 +25,8 @@ import { fanSize } from "./rules/fan-size";
 import { firmware } from "./rules/firmware";
 import { formFactors } from "./rules/form-factors";
 import { freeLeads } from "./rules/free-leads";
+import { graphicsDoubled } from "./rules/graphics-doubled";
+import { lanes } from "./rules/lanes";
 import { lightCapacity } from "./rules/light-capacity";
 import { lightVoltage } from "./rules/light-voltage";
 import { lightWish } from "./rules/light-wish";
@@ -32,13 +40,16 @@ import { memoryType } from "./rules/memory-type";
 import { needsPower } from "./rules/needs-power";
 import { noise } from "./rules/noise";
 import { outletWatts } from "./rules/outlet-watts";
+import { outletsMeant } from "./rules/outlets-meant";
 import { panelPins } from "./rules/panel-pins";
 import { pictureSource } from "./rules/picture-source";
+import { pumpAlone } from "./rules/pump-alone";
 import { radiatorFit } from "./rules/radiator-fit";
 import { radiatorPlace } from "./rules/radiator-place";
 import { reach } from "./rules/reach";
 import { rootCurrent } from "./rules/root-current";
 import { signalLost } from "./rules/signal-lost";
+import { speedUnread } from "./rules/speed-unread";
 import { standoffs } from "./rules/standoffs";
 import { supplyClass } from "./rules/supply-class";
 import { supplyFit } from "./rules/supply-fit";
@@ -49,6 +60,8 @@ import { supplySystem } from "./rules/supply-system";
 import { supplyUsual } from "./rules/supply-usual";
 import { toOrder } from "./rules/to-order";
 import { tubeSide } from "./rules/tube-side";
+import { unlikeFans } from "./rules/unlike-fans";
+import { verticalCard } from "./rules/vertical-card";
 import { wireDrop } from "./rules/wire-drop";
 
 /** All rules. Adding one is adding a file and its line here. */
@@ -68,6 +81,9 @@ export const RULES: readonly Rule[] = [
   fanSize,
   coolerHeat,
   standoffs,
+  coolingSold,
+  verticalCard,
+  bothSides,
   supplyRails,
   supplyPlugs,
   memoryPair,
@@ -92,7 +108,12 @@ export const RULES: readonly Rule[] = [
   rootCurrent,
   cableWatts,
   outletWatts,
+  cpuPower,
   needsPower,
+  graphicsDoubled,
+  pumpAlone,
+  outletsMeant,
+  commandNowhere,
   cpuFanSignal,
   pictureSource,
   supplySize,
@@ -101,7 +122,12 @@ export const RULES: readonly Rule[] = [
   reach,
   memorySlots,
   memorySpeedRule,
+  lanes,
+  speedUnread,
+  coolerOutlets,
+  unlikeFans,
   signalLost,
+  chainJoints,
   toOrder,
 ];
 

@@ -6,6 +6,7 @@ import { say, sayAll } from "./words";
 export type { Claim, Hindrance } from "./claim";
 export { claimEmpty, claimFree, type Free, freeEnds, isPlanned } from "./free";
 export { claimsHere } from "./here";
+export { hindrance } from "./hindered";
 export { account, type TiedBack, tiedBack } from "./tied-back";
 export { list, placeWords, say, sayAll } from "./words";
 

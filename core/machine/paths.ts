@@ -1,5 +1,5 @@
 import { type Address, type Graph, type LeadNode, type PortNode, partsOfKind } from "../assembly";
-import { rootOf } from "../brings";
+import { rootOf, wayOfLead } from "../brings";
 import { family, mate, usable } from "../catalogue";
 
 /** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
@@ -55,14 +55,15 @@ export function powerPath(world: World, socket: PortNode, depth = 0): Path {
     const dead = paths.find((p) => !p.ok);
     return judge(world, [...paths.flatMap((p) => p.leans), partElement(graph, l.part.id), joint], dead?.missing);
   }
-  const owner = l.part.cable.owner;
+  const { owner } = l.part.cable;
   const leans = [MAINS, partElement(graph, owner), partElement(graph, l.part.id), joint];
   for (const [n] of l.part.cable.cable.outlets.entries()) {
     const root = graph.ofLead.get(`${l.part.id}:root-${n + 1}`);
     const outlet = root && graph.ports.get(root.port);
     const rootLead = graph.leads.get(`${l.part.id}:root-${n + 1}`);
     if (!outlet || !rootLead) return judge(world, leans, `${l.part.part.label} is not plugged into the supply`);
-    if (outlet.port.key !== rootLead.lead.key || outlet.part.id !== owner) return judge(world, leans, `${l.part.part.label} is in the wrong outlet`);
+    // A cable set of the same system is as good as the supply's own.
+    if (outlet.port.key !== rootLead.lead.key) return judge(world, leans, `${l.part.part.label} is in the wrong outlet`);
     leans.push(jointElement(rootLead, outlet));
   }
   return judge(world, leans);
@@ -104,17 +105,24 @@ export function leadPath(world: World, lead: Address, depth = 0): Path {
   return judge(world, [...up.leans, partElement(graph, p.part.id), ...leans], up.missing);
 }
 
-/** A hub's ports also listen to a control lead: its speed or colour signal. None where the hub's own button or knob does it. */
-export function controlPath(world: World, lead: Address): Path | undefined {
+/**
+ * What is on a hub also listens to a command, speed or colour, that comes through the hub's control lead, from a header, through
+ * other hubs too. None where a header commands it directly, or the hub's own button or knob does.
+ */
+export function controlPath(world: World, lead: Address, depth = 0): Path | undefined {
   const { graph } = world;
   const c = graph.ofLead.get(lead);
   const p = c && graph.ports.get(c.port);
-  if (!p) return undefined;
-  const source = rootOf(graph, p);
-  if (source.kind !== "hub" || source.port.port.controlledBy === undefined) return undefined;
-  const control = `${source.part.id}:${source.port.port.controlledBy}`;
+  const root = p && rootOf(graph, p);
+  if (root?.kind !== "hub" || root.port.port.controlledBy === undefined) return undefined;
+  const control = `${root.part.id}:${root.port.port.controlledBy}`;
   if (graph.leads.get(control)?.lead.ownControl && !graph.ofLead.has(control)) return undefined;
-  return leadPath(world, control);
+  const own = leadPath(world, control);
+  const travel = graph.leads.get(lead)?.loom === "lighting" ? "colour" : "control";
+  const ring = wayOfLead(graph, control, travel).nowhere?.kind === "ring";
+  if (ring || depth > 20) return judge(world, own.leans, `${partElement(graph, root.part.id).name} gets its command from itself`);
+  const above = controlPath(world, control, depth + 1);
+  return above ? join(world, [own, above]) : own;
 }
 
 /** Is a slot or socket filled, and by what? */

@@ -2,6 +2,7 @@ import { asPlugged, type Graph, type LeadNode, partsOfKind, withConnections } fr
 import { hungOn, panelPinout, signallers } from "../brings";
 import { mate } from "../catalogue";
 import { memorySpeed } from "../memory";
+import { cpuDrawW, cpuFilledW } from "../power";
 import { boardEnd } from "../wiring";
 import { boardPath, boardSockets, controlPath, type Element, either, join, leadPath, type Path, powerPath, seatPath, type World } from "./paths";
 
@@ -129,8 +130,7 @@ function damageOf(graph: Graph): string[] {
     const p = graph.ports.get(c.port);
     if (!l || !p) return [];
     const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
-    const foreign = l.lead.role === "cable-root" && l.part.cable?.owner !== p.part.id;
-    return m.outcome === "harm" || foreign ? [`${l.tag} (${l.name}) in ${p.name}: ${foreign ? "a cable of another supply" : m.because}`] : [];
+    return m.outcome === "harm" ? [`${l.tag} (${l.name}) in ${p.name}: ${m.because}`] : [];
   });
 }
 
@@ -171,13 +171,15 @@ interface Start {
 function startUp(world: World, whole: Graph, button: Path): Start {
   const { graph } = world;
   const sockets = boardSockets(graph, "cpu-power");
-  const cpuPower: Path = sockets.length === 0 ? { ok: true, leans: [] } : either(sockets.map((s) => powerPath(world, s)));
+  // The main socket starts the machine, whatever sits in its sibling; whether it lasts under load is another line.
+  const main = sockets[0];
+  const cpuPower: Path = main ? powerPath(world, main) : { ok: true, leans: [] };
   const cpu = partsOfKind(graph, "cpu")[0];
   const cpuPath = join(world, [button, cpuPower, cpu ? seatPath(world, cpu.id) : { ok: false, leans: [], missing: "there is no CPU" }]);
   const modules = partsOfKind(graph, "memory").map((m) => seatPath(world, m.id));
   const seen = modules.filter((m) => m.ok);
   const memory: Path = modules.length > 0 ? either(modules) : { ok: false, leans: [], missing: "there is no memory" };
-  const card = partsOfKind(graph, "card")[0];
+  const card = partsOfKind(graph, "card").find((c) => c.type.ratings.hasGraphics);
   const cardPath =
     card &&
     join(world, [
@@ -237,6 +239,26 @@ function startUp(world: World, whole: Graph, button: Path): Start {
           ? `${header.name} sees a speed signal.`
           : `${upper(signal?.missing ?? `${header.name} sees no speed signal`)}.`,
       ...leansOf(all),
+      silent: true,
+    });
+  }
+  if (main && cpu) {
+    const alive = sockets.filter((s) => powerPath(world, s).ok);
+    const fed = withConnections(
+      graph,
+      graph.connections.filter((c) => !sockets.some((s) => s.address === c.port && !alive.includes(s))),
+    );
+    const [draw, carries] = [cpuDrawW(graph), cpuFilledW(fed)];
+    const short = picture.ok && carries < draw - 1e-9;
+    lines.push({
+      id: "cpu-load",
+      group: "Start-up",
+      what: "Full load on the CPU",
+      works: picture.ok && !short,
+      expected: !picture.ok ? "not reached" : short ? "shuts down" : "holds",
+      otherwise: ["holds", "shuts down", "not reached"].filter((w) => w !== (!picture.ok ? "not reached" : short ? "shuts down" : "holds")),
+      because: !picture.ok ? `${upper(picture.missing ?? "")}.` : `The CPU draws ${Math.round(draw)} W; its plugs carry ${Math.round(carries)} W.`,
+      ...leansOf(join(world, [picture, ...alive.map((s) => powerPath(world, s))])),
       silent: true,
     });
   }

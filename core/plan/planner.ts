@@ -242,7 +242,6 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
     for (const l of LEVELS)
       if (l !== "canonical" && m[l] !== verdict.cost[l])
         console.log(
-          "MISMATCH",
           l,
           "model",
           m[l],

@@ -13,7 +13,9 @@ export const cableWatts: Rule = {
       const sumW = mine.reduce((s, j) => s + portDrawW(graph, j.port), 0);
       const limitW = cableLimitW(p.cable.cable.ends, p.cable.cable.limit);
       const ends = [p.id, ...mine.map((j) => j.port.address)];
-      const weak = mine.find((j) => portDrawW(graph, j.port) > plugLimitW(j.lead.lead.family, j.lead.lead.limit ?? {}) + 1e-9);
+      const weak = mine.find(
+        (j) => j.port.port.role !== "cpu-power" && portDrawW(graph, j.port) > plugLimitW(j.lead.lead.family, j.lead.lead.limit ?? {}) + 1e-9,
+      );
       if (sumW > limitW + 1e-9)
         return [
           finding(

@@ -1,5 +1,5 @@
 import { whyEmpty } from "../../claims";
-import { boardEnd } from "../../wiring";
+import { boardEnd, needOfSocket } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule, type Severity } from "../rule";
 
 /** A drive with power and no data cable is silent: it turns, and nothing finds it. */
@@ -11,7 +11,7 @@ export const driveData: Rule = {
   run: ({ graph }) =>
     [...graph.ports.values()].flatMap((p) => {
       if (p.port.role !== "drive-data" || p.port.flow !== "in") return [];
-      const severity: Severity = ({ mandatory: "stop", wanted: "warn", optional: "note" } as const)[p.port.need];
+      const severity: Severity = ({ mandatory: "stop", wanted: "warn", optional: "note" } as const)[needOfSocket(graph, p)];
       const there = graph.atPort.get(p.address)?.[0];
       if (!there) return [finding("drive-data", severity, `${p.name} is empty: the drive is not found. ${whyEmpty(graph, p)}`, [p.address])];
       if (boardEnd(graph, there)) return [];

@@ -15,7 +15,7 @@ export const memorySpeedRule: Rule = {
     return [
       finding(
         "memory-speed",
-        "note",
+        "warn",
         `The modules are sold as ${sold} MT/s; they will run at ${real.mts} MT/s, limited by ${real.because}.`,
         partsOfKind(graph, "memory").map((p) => p.id),
       ),

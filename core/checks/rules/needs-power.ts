@@ -1,7 +1,9 @@
 import type { PortNode } from "../../assembly";
 import { family } from "../../catalogue";
 import { whyEmpty } from "../../claims";
-import { finding, isEmpty, PLAN_ONLY, type Rule, type Severity } from "../rule";
+import { cpuSockets } from "../../power";
+import { needOfSocket } from "../../wiring";
+import { finding, isEmpty, PLAN_ONLY, type Rule } from "../rule";
 
 const CONSEQUENCE: Partial<Record<PortNode["port"]["role"], string>> = {
   "board-power": "Nothing at all happens on the button",
@@ -19,17 +21,18 @@ export const needsPower: Rule = {
   run: ({ graph }) =>
     [...graph.ports.values()].flatMap((p) => {
       if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || !isEmpty(graph, p) || p.part.type.kind === "adapter") return [];
-      const reason = whyEmpty(graph, p);
-      const optional = p.port.need === "optional" || (p.port.role === "cpu-power" && reason.startsWith("Optional"));
-      const severity: Severity = optional ? "note" : "stop";
+      const need = needOfSocket(graph, p);
+      // Beyond the main socket the CPU's draw decides: the rule about it says what is missing.
+      if (p.port.role === "cpu-power" && need === "mandatory" && cpuSockets(graph)[0] !== p) return [];
+      const severity = ({ mandatory: "stop", wanted: "warn", optional: "note" } as const)[need];
       const hub = p.part.type.kind === "hub" ? "Everything on this hub stays dark or still" : CONSEQUENCE[p.port.role];
       return [
         finding(
           "needs-power",
           severity,
-          `${p.name} is empty. ${optional ? "" : `${hub ?? "It stays dead"}. `}${reason}`,
+          `${p.name} is empty. ${need === "mandatory" ? `${hub ?? "It stays dead"}. ` : ""}${whyEmpty(graph, p)}`,
           [p.address],
-          optional ? undefined : { kind: "plan", label: "Plan the supply again" },
+          need === "mandatory" ? { kind: "plan", label: "Plan the supply again" } : undefined,
         ),
       ];
     }),

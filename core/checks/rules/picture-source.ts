@@ -8,11 +8,12 @@ export const pictureSource: Rule = {
   on: PARTS_AND_PLAN,
   run: ({ graph }) => {
     const cpu = partsOfKind(graph, "cpu")[0];
-    if (!cpu || cpu.type.ratings.hasGraphics || partsOfKind(graph, "card").length > 0) return [];
-    return [
-      finding("picture-source", "stop", `${cpu.type.name} has no graphics of its own and there is no card. Nothing gives a picture. Add a card.`, [
-        cpu.id,
-      ]),
-    ];
+    const cards = partsOfKind(graph, "card");
+    if (!cpu || cpu.type.ratings.hasGraphics || cards.some((c) => c.type.ratings.hasGraphics)) return [];
+    const none =
+      cards.length === 0
+        ? "there is no card"
+        : `${cards.map((c) => c.part.label ?? c.type.name).join(" and ")} ${cards.length === 1 ? "gives" : "give"} no picture`;
+    return [finding("picture-source", "stop", `${cpu.type.name} has no graphics of its own and ${none}. Add a graphics card.`, [cpu.id])];
   },
 };

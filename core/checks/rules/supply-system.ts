@@ -8,11 +8,9 @@ export const supplySystem: Rule = {
   run: ({ graph }) =>
     joints(graph).flatMap(({ lead, port }) => {
       if (lead.lead.role !== "cable-root") return [];
-      const foreign = lead.part.cable?.owner !== port.part.id;
-      if (!foreign && lead.lead.key === port.port.key) return [];
-      const why = foreign
-        ? `${lead.name} came with another power supply`
-        : `${port.name} is a ${port.port.key} outlet and the cable wants ${lead.lead.key}`;
+      // A cable set that is made for this outlet system belongs here, whoever brought it; what belongs to another system is foreign.
+      if (lead.lead.key === port.port.key) return [];
+      const why = `${port.name} is a ${port.port.key} outlet and ${lead.name} wants ${lead.lead.key}${lead.part.cable?.owner !== port.part.id ? ": it came with something else" : ""}`;
       return [
         finding("supply-system", "stop", `${why}. Pin-outs differ and parts are destroyed. Take it out.`, [lead.address, port.address], {
           kind: "unplug",

@@ -1,6 +1,6 @@
 import type { Graph, PortNode } from "../../assembly";
 import { signallers } from "../../brings";
-import type { Consumer, Group } from "./consumers";
+import { type Consumer, type Group, isCooling } from "./consumers";
 import { type NetChoice, type NetVariables, zonesOf } from "./fans-lights-usb";
 import type { Model } from "./model";
 import { type Term, term, terms } from "./terms";
@@ -34,7 +34,9 @@ export function addSpeedSignals(model: Model, graph: Graph, out: NetVariables): 
   for (const zone of zones)
     for (const g of groups)
       if (held.get(g.id) === undefined && own(zone, g).length > 0) {
-        const variable = model.variable(`${zone} heard at ${g.id}`);
+        // Among equals what cools the CPU is heard, then by name.
+        const cools = own(zone, g).some((c) => isCooling(c.consumer));
+        const variable = model.variable(`${zone} heard at ${g.id}`, { canonical: (cools ? 1 : 2) + zones.indexOf(zone) });
         signals.push({ zone, group: g.id, variable });
         model.atMost(
           [
@@ -54,7 +56,7 @@ export function addSpeedSignals(model: Model, graph: Graph, out: NetVariables): 
       const of = out.choices.filter((c) => c.consumer.address === hub.speedLead && c.root.group === host.id);
       const there = nets.placed.some((p) => p.consumer.address === hub.speedLead && p.group === host.id);
       if (hub === host || (of.length === 0 && !there) || (held.get(host.id) !== undefined && !there)) return [];
-      const variable = model.variable(`signal of ${hub.id} to ${host.id}`);
+      const variable = model.variable(`signal of ${hub.id} to ${host.id}`, { canonical: 1 });
       if (!there)
         model.atMost(
           [

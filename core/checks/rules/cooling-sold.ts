@@ -1,0 +1,30 @@
+import { partsOfKind } from "../../assembly";
+import { PARTS_AND_PLAN, partsFinding, type Rule } from "../rule";
+
+/** Cooling below what was sold: a radiator with fewer fans than it has places for. */
+export const coolingSold: Rule = {
+  id: "cooling-sold",
+  title: "The cooler cools as it was sold",
+  protects: "the temperatures that the client pays for",
+  on: PARTS_AND_PLAN,
+  reads: ["cooler", "fan"],
+  run: ({ graph }) =>
+    partsOfKind(graph, "cooler").flatMap((p) => {
+      const block = p.type.body.radiator;
+      if (!block) return [];
+      const own = p.type.leads.filter((l) => l.role === "radiator-fan").length;
+      const fans = own + partsOfKind(graph, "fan").filter((f) => f.part.zone === "radiator").length;
+      if (fans >= block.fans) return [];
+      return [
+        partsFinding("cooling-sold", {
+          severity: "warn",
+          message:
+            fans === 0
+              ? `No fan blows through the radiator of ${p.part.label ?? p.type.name}: it takes ${block.fans}. Mark the fans that belong to it, or add them.`
+              : `${fans} of ${block.fans} fans on the radiator of ${p.part.label ?? p.type.name}: it cools less than it could.`,
+          parts: [p.id],
+          ifIgnored: "The processor slows itself down under load.",
+        }),
+      ];
+    }),
+};
