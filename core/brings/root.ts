@@ -52,9 +52,12 @@ export function upstream(graph: Graph, port: PortNode): Set<PartNode> {
   return parts;
 }
 
-/** Would this lead, plugged into this port, feed or command its own part: a splitter or a hub into one that hangs on it? */
+/** Would this lead, plugged into this port, be in a ring: a splitter or a hub into one that hangs on it, or anything into a ring that is there? */
 export function closesRing(graph: Graph, lead: LeadNode, port: PortNode): boolean {
-  if (lead.lead.flow !== "in" || !passesOn(lead)) return false;
+  if (lead.lead.flow !== "in") return false;
+  const root = rootOf(graph, port);
+  if (root.kind === "nothing" && root.ring) return true;
+  if (!passesOn(lead)) return false;
   // Where the lead is now does not matter: it would be somewhere else.
   const there = graph.ofLead.get(lead.address);
   const without = there ? { ...graph, ofLead: new Map([...graph.ofLead].filter(([l]) => l !== lead.address)) } : graph;

@@ -8,6 +8,7 @@ export type Claim =
   // Why a plug is where it is.
   | { kind: "fixed"; lead: Address }
   | { kind: "by-hand"; lead: Address }
+  | { kind: "fits"; lead: Address; port: Address }
   | { kind: "shares"; lead: Address; root: string; with: Address[]; zone?: string }
   | { kind: "current"; root: string; a: number; ofA: number }
   | { kind: "leds"; root: string; leds: number; of?: number }

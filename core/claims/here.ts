@@ -1,6 +1,6 @@
 import { type Connection, type Graph, type LeadNode, type PortNode, partsOfKind, runLengthMm, zoneOf } from "../assembly";
 import { commander, hungOn, panelPinout, rootOf, switchedOff, wayOfLead } from "../brings";
-import { controlLost, countedByLeds, family, loadCurrentA } from "../catalogue";
+import { controlLost, countedByLeds, family, loadCurrentA, mate, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuSocketsNeeded, peakW, portDrawW } from "../power";
 import { bootDrive, cardOrder, departs, lanesAt, schoolWords, slotMBs, throughLowNoise } from "../wiring";
 import type { Claim } from "./claim";
@@ -13,7 +13,9 @@ export function claimsHere(graph: Graph, c: Connection): Claim[] {
   if (!l || !p) return [];
   const held: Claim[] = c.state === "fixed" ? [{ kind: "fixed", lead: l.address }] : [];
   const all = [...held, ...about(graph, c, l, p)];
-  return all.length === 0 && c.state !== "planned" ? [{ kind: "by-hand", lead: l.address }] : all;
+  if (all.length > 0) return all;
+  if (c.state !== "planned") return [{ kind: "by-hand", lead: l.address }];
+  return usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)) ? [{ kind: "fits", lead: l.address, port: p.address }] : [];
 }
 
 function about(graph: Graph, c: Connection, l: LeadNode, p: PortNode): Claim[] {

@@ -42,6 +42,8 @@ export function say(graph: Graph, c: Claim): string {
       return "Fixed here by hand.";
     case "by-hand":
       return "Placed by hand.";
+    case "fits":
+      return `A ${family(graph.ports.get(c.port)?.port.family ?? "").name} that it fits.`;
     case "shares":
       return `Shares ${rootName(graph, c.root)} with ${tags(graph, c.with)}${c.zone === undefined ? "" : `: all cool ${placeWords(c.zone)}`}.`;
     case "current":

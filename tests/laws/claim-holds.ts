@@ -15,6 +15,8 @@ export function claimHolds(graph: Graph, c: Claim): boolean {
       return graph.connections.some((x) => x.lead === c.lead && x.state !== "planned");
     case "fixed":
       return graph.connections.some((x) => x.lead === c.lead && x.state === "fixed");
+    case "fits":
+      return w.fits(c.lead).includes(c.port) || w.plugsFor(c.port).includes(c.lead);
     case "shares": {
       const there = w.loadsOn(c.root).filter((a) => a !== c.lead);
       const zones = new Set([...there, c.lead].map((a) => w.zone(a)));

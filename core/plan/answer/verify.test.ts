@@ -97,7 +97,7 @@ describe("the independent checker finds what is wrong with a plan", () => {
       const data = l.find((c) => g.ports.get(c.port)?.port.role === "drive-data" && g.ports.get(c.port)?.port.flow === "out");
       return l.filter((c) => c !== data);
     });
-    expect(verdict.broken.join("\n")).toMatch(/cable with a loose end/);
+    expect(verdict.broken.join("\n")).toMatch(/cable that leads nowhere/);
   });
 });
 

@@ -38,6 +38,7 @@ export function verify(graph: Graph, before: Graph, given: Build = before.build)
     ...matingAndPlaces(graph),
     ...switchedOffInUse(graph),
     ...rings(graph),
+    ...hangsOnNothing(graph),
     ...rootLimits(graph),
     ...pumpsShared(graph),
     ...outletsMeantForOthers(graph),
@@ -105,6 +106,14 @@ function rings(graph: Graph): string[] {
     .flatMap(({ l }) =>
       TRAVELS.filter((t) => wayOfLead(graph, l.address, t).nowhere?.kind === "ring").map((t) => `${l.address} gets its ${t} from itself`),
     );
+}
+
+function hangsOnNothing(graph: Graph): string[] {
+  return ends(graph).flatMap(({ c, l, p }) => {
+    if (isConstant(c) || l.lead.flow !== "in" || family(l.lead.family).planned !== "net") return [];
+    const root = rootOf(graph, p);
+    return root.kind === "nothing" && !root.ring ? [`${l.address} hangs on ${root.lead}, which is plugged into nothing`] : [];
+  });
 }
 
 const milli = (a: number | undefined) => (a === undefined ? Number.POSITIVE_INFINITY : Math.round(a * 1000));

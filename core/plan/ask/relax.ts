@@ -1,7 +1,7 @@
 import type { Build, TypeLookup } from "../../assembly";
 import { isConstant } from "../../assembly";
 import type { Loosening, Ways } from "../../wiring";
-import type { Level } from "../cost";
+import { FREE_LEVELS, type Level } from "../cost";
 import { layOut } from "../model/lay-out";
 import { unitParts } from "../model/offer";
 import { Relaxed } from "../model/relaxed";
@@ -12,7 +12,7 @@ const MOST_RELEASED = 12;
 /** Accessories of one kind that may be thought of beyond those that are there: hubs and adapters. */
 const MOST_MORE = 2;
 /** First what stays free, then how much is loosened; what is on the shelf breaks ties. */
-const WHAT_COUNTS: readonly Level[] = ["mandatoryFree", "wantedFree", "toOrder", "fromShelf"];
+const WHAT_COUNTS: readonly Level[] = [...FREE_LEVELS, "toOrder", "fromShelf"];
 
 const missing = (made: Plan) => made.free.filter((f) => f.need !== "optional").map((f) => f.end);
 

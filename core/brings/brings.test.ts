@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { given, T } from "../../tests/fixtures/small";
-import { closesRing, hungOn, panelPlaces, rootOf, signallers } from "../brings";
 import { controlLost, headerLimit } from "../catalogue";
-import { netsOf, schoolDeparture } from ".";
+import { netsOf } from "../plan/model/consumers";
+import { departs } from "../wiring";
+import { closesRing, hungOn, panelPlaces, rootOf, signallers } from ".";
 
 const chain = (states: string[]) =>
   given(
@@ -33,9 +34,10 @@ describe("what hangs on what", () => {
   });
   it("with the first splitter out it hangs on nothing, and says on which lead that depends", () => {
     const graph = { ...chain(["plugged", "plugged", "plugged"]) };
+    graph.connections = graph.connections.filter((c) => c.lead !== "s:in");
     graph.ofLead = new Map([...graph.ofLead].filter(([l]) => l !== "s:in"));
     const port = graph.ports.get("x:out-2");
-    expect(port && rootOf(graph, port, (a) => graph.ofLead.get(a))).toEqual({ kind: "dangling", lead: "s:in" });
+    expect(port && rootOf(graph, port)).toEqual({ kind: "nothing", lead: "s:in", ring: false });
     expect(port && hungOn(graph, port)).toBeUndefined();
   });
   it("what is plugged leaves its root with the places and the current that remain", () => {
@@ -121,23 +123,23 @@ describe("limits, control and schools", () => {
         ],
         { policy: { cooling } },
       );
-    const departs = (cooling: string, lead: string, port: string) => {
-      const { graph, build } = make(cooling);
+    const off = (cooling: string, lead: string, port: string) => {
+      const { graph } = make(cooling);
       const l = graph.leads.get(lead);
       const p = graph.ports.get(port);
-      return l && p ? schoolDeparture(build.policy, l, p) : -1;
+      return l && p ? Number(departs(graph, l, { header: p })) : -1;
     };
     expect([
-      departs("fans-follow-cpu", "c:pump", "b:PUMP"),
-      departs("fans-follow-cpu", "c:pump", "b:CPU"),
-      departs("fans-follow-cpu", "f:lead", "b:CPU"),
-      departs("fans-follow-cpu", "f:lead", "b:SYS"),
+      off("fans-follow-cpu", "c:pump", "b:PUMP"),
+      off("fans-follow-cpu", "c:pump", "b:CPU"),
+      off("fans-follow-cpu", "f:lead", "b:CPU"),
+      off("fans-follow-cpu", "f:lead", "b:SYS"),
     ]).toEqual([0, 1, 0, 1]);
     expect([
-      departs("pump-first", "c:pump", "b:CPU"),
-      departs("pump-first", "c:pump", "b:PUMP"),
-      departs("pump-first", "f:lead", "b:SYS"),
-      departs("pump-first", "f:lead", "b:CPU"),
+      off("pump-first", "c:pump", "b:CPU"),
+      off("pump-first", "c:pump", "b:PUMP"),
+      off("pump-first", "f:lead", "b:SYS"),
+      off("pump-first", "f:lead", "b:CPU"),
     ]).toEqual([0, 1, 0, 1]);
   });
 });
