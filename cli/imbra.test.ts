@@ -28,6 +28,36 @@ describe("imbra on the command line", () => {
     expect([seen.status, JSON.parse(seen.stdout).verdict]).toEqual([0, "If you press now: it starts, all fans turn."]);
     expect(imbra(["check", "-"], plugged).status).toBe(0);
   });
+  it("plan says what is tied back, what to order and why; what it prints goes into the other commands as it is", () => {
+    const r = imbra(["plan", "examples/fs-1047.json", "--deadline", "20"]);
+    const out = JSON.parse(r.stdout) as {
+      tiedBack: { end: string; reason: string }[];
+      order: { because: string }[];
+      ways: { words: string[] } | null;
+    };
+    expect(out.tiedBack.length).toBeGreaterThan(0);
+    for (const t of out.tiedBack) expect(t.reason).toMatch(/tie/);
+    for (const o of out.order) expect(o.because.length).toBeGreaterThan(5);
+    expect(imbra(["check", "-"], r.stdout).status).toBe(imbra(["check", "-"], JSON.stringify(JSON.parse(r.stdout).build)).status);
+    expect(JSON.parse(imbra(["fit", "-"], r.stdout).stdout).clearances.length).toBeGreaterThan(0);
+  });
+  it("why and places: the reason, the next best, and every place with its cost", () => {
+    const why = JSON.parse(imbra(["why", "examples/fs-1048.json", "fan-rear:lead"]).stdout) as {
+      why: string;
+      words: string;
+      nextBest: { cost: object };
+    };
+    expect(why.why.length).toBeGreaterThan(10);
+    expect(why.words).toMatch(/^Next best: /);
+    const places = JSON.parse(imbra(["places", "examples/fs-1044.json", "fn-02"]).stdout) as { words: string; cost: Record<string, number> }[];
+    expect(places[0]?.words).toBe("nothing more");
+    expect(places.every((p) => p.words.length > 3 && Number.isInteger(p.cost.lengthCm))).toBe(true);
+    expect(imbra(["why", "examples/fs-1044.json", "none"])).toMatchObject({ status: 2, stderr: expect.stringContaining("no such lead") });
+    expect(imbra(["plan", "examples/fs-1044.json", "--deadline", "soon"])).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining("--deadline"),
+    });
+  });
   it("fit: clearances worst first with their numbers, standoffs, air, order list; exit 0 when nothing stops", () => {
     const r = imbra(["fit", "examples/fs-1047.json"]);
     expect([r.status, r.stderr]).toEqual([0, ""]);

@@ -2,21 +2,31 @@ import { readFileSync } from "node:fs";
 import { airOf } from "../core/air";
 import { asPlugged, type Graph, isDone, readBuildText, typeLookup } from "../core/assembly";
 import { check, checkAll, checkParts } from "../core/checks";
+import { tiedBack } from "../core/claims";
 import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";
 import { powerOn } from "../core/machine";
-import { plan } from "../core/plan";
+import { plan, waysIn } from "../core/plan";
 import { byDraw, plugDrops, powerBudget } from "../core/power";
+import { wayWords } from "../core/wiring";
+import { leadOf, placesJson, whyJson } from "./leads";
 import { readShelf } from "./shelf";
 
-const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [--shelf FOLDER]
-  plan FILE      where every lead goes, with the reason for each
-  check FILE     what is wrong with the connections in the file
-  power-on FILE  what happens at power-on, from what is plugged
-  fit FILE       every clearance with the millimetres left, standoffs, and what the parts list is warned of
-  power FILE     draw by moment, rail and plug, against the supply
-FILE is a build file (docs/formats.md), or - for standard input. JSON on standard output.
-Exit 0: nothing says stop. Exit 1: a finding says stop. Exit 2: bad input, one sentence a fault on standard error.`;
+const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD] [--shelf FOLDER] [--deadline SECONDS]
+  plan FILE         where every lead goes and why, what is tied back, what to order, what would let the rest in
+  why FILE LEAD     why a lead is where it is, the next best place and what it would cost
+  places FILE LEAD  every place of a lead, with its cost in words and level by level
+  check FILE        what is wrong with the connections in the file
+  power-on FILE     what happens at power-on, from what is plugged
+  fit FILE          every clearance with the millimetres left, standoffs, and what the parts list is warned of
+  power FILE        draw by moment, rail and plug, against the supply
+FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input. LEAD is an address (fan-1:lead) or a tag (FN-02).
+JSON on standard output. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
+Exit 2: bad input, one sentence a fault on standard error.`;
+
+const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "power"];
+/** Seconds for a whole plan unless said otherwise. */
+const DEADLINE_S = 60;
 
 class BadInput extends Error {
   constructor(readonly faults: string[]) {
@@ -40,21 +50,60 @@ function shelfFrom(folder: string | undefined) {
   }
 }
 
+function deadlineFrom(args: string[]): number {
+  const at = args.indexOf("--deadline");
+  if (at < 0) return DEADLINE_S;
+  const [, text] = args.splice(at, 2);
+  const seconds = Number(text);
+  if (!(seconds > 0 && seconds <= 3600)) throw new BadInput([`--deadline ${text ?? ""}: give seconds, more than 0 and at most 3600.`]);
+  return seconds;
+}
+
+/** A build file as it is; out of what `plan` prints, the build in it. */
+function buildIn(text: string): string {
+  try {
+    const data: unknown = JSON.parse(text);
+    if (data !== null && typeof data === "object" && "build" in data && !("format" in data)) return JSON.stringify(data.build);
+  } catch {
+    // The reader says in which line it is not JSON.
+  }
+  return text;
+}
+
 async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
   const at = args.indexOf("--shelf");
   const folder = at >= 0 ? args.splice(at, 2)[1] : undefined;
-  const [command, file, ...rest] = args;
-  if (!command || !file || rest.length > 0 || !["plan", "check", "power-on", "fit", "power"].includes(command)) throw new BadInput([USAGE]);
+  const deadlineS = deadlineFrom(args);
+  const [command, file, lead, ...rest] = args;
+  const asksLead = command === "why" || command === "places";
+  if (!command || !file || rest.length > 0 || asksLead !== (lead !== undefined) || !COMMANDS.includes(command)) throw new BadInput([USAGE]);
   const shelf = shelfFrom(folder);
-  const read = readBuildText(readInput(file), shelf);
+  const read = readBuildText(buildIn(readInput(file)), shelf);
   if (!read.ok) throw new BadInput(read.faults);
   const types = typeLookup(read.build, shelf);
-  if (command === "plan") {
-    const made = await plan(read.build, types);
+  if (command === "plan" || asksLead) {
+    const made = await plan(read.build, types, { deadlineS });
     const again = readBuildText(JSON.stringify(made.build), shelf);
     if (!again.ok) throw new Error(`the plan does not read back: ${again.faults[0]}`);
-    const findings = check(again.graph, "plan");
-    return { json: { ...made, findings }, stop: findings.some((f) => f.severity === "stop") };
+    const { graph } = again;
+    if (lead !== undefined) {
+      const node = leadOf(graph, lead);
+      if (!node) throw new BadInput([`${lead}: this build has no such lead. Give an address such as fan-1:lead, or a tag such as FN-02.`]);
+      if (node.lead.flow !== "in" || node.lead.role === "cable-root")
+        throw new BadInput([`${lead}: this is a plug of a cable of the supply. Ask about the lead of a part.`]);
+      const asked = command === "why" ? whyJson : placesJson;
+      return { json: await asked(made, graph, node, types, deadlineS), stop: false };
+    }
+    const findings = check(graph, "plan");
+    const ways = await waysIn(made, types, { deadlineS: Math.min(deadlineS, DEADLINE_S / 3) });
+    const json = {
+      ...made,
+      tiedBack: tiedBack(graph),
+      order: orderList(graph),
+      ways: ways ? { ...ways, words: ways.needs.map((n) => wayWords(graph, types, n)) } : null,
+      findings,
+    };
+    return { json, stop: findings.some((f) => f.severity === "stop") || made.free.some((f) => f.need === "mandatory") };
   }
   if (command === "check") {
     const findings = checkAll(read.graph);

@@ -1,5 +1,5 @@
-import { wantedFree } from "../../tests/fixtures/cost";
 import { describe, expect, it } from "vitest";
+import { wantedFree } from "../../tests/fixtures/cost";
 import { demo, demoPlan } from "../../tests/fixtures/demo";
 import { airOf } from "../air";
 import { buildGraph, type Graph } from "../assembly";

@@ -1,5 +1,5 @@
-import { wantedFree } from "../../tests/fixtures/cost";
 import { describe, expect, it } from "vitest";
+import { wantedFree } from "../../tests/fixtures/cost";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
 import { buildGraph } from "../assembly";

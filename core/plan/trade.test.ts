@@ -1,5 +1,5 @@
-import { wantedFree } from "../../tests/fixtures/cost";
 import { describe, expect, it } from "vitest";
+import { wantedFree } from "../../tests/fixtures/cost";
 import { type Given, given, T } from "../../tests/fixtures/small";
 import { airOf, LOW_NOISE } from "../air";
 import { buildGraph } from "../assembly";

@@ -27,7 +27,12 @@ export function costOf(graph: Graph, before: Graph, isNew: (part: string) => boo
   sockets(bill, graph, before, isNew);
   straight(bill, graph, before);
   drives(bill, graph, before);
-  for (const p of graph.build.parts) if (isNew(p.id) && p.from !== "client") bill.add(p.from === "shelf" ? "fromShelf" : "toOrder");
+  for (const p of graph.build.parts) {
+    if (!isNew(p.id) || p.from === "client") continue;
+    bill.add(p.from === "shelf" ? "fromShelf" : "toOrder");
+    const kind = graph.parts.get(p.id)?.type.kind;
+    bill.add("hubsTaken", kind === "hub" || kind === "usb-hub");
+  }
   return bill.cost;
 }
 

@@ -19,6 +19,8 @@ export interface PlaceCost extends Place {
   /** Against the best of the others; smaller is better. */
   rank: number;
   proved: boolean;
+  /** What a whole plan with the lead there costs. */
+  cost: Cost;
 }
 
 /** Two costs in plain words: the first two levels in which they differ. */
@@ -83,6 +85,7 @@ export async function costsOfPlaces(
     best: best !== undefined && o.holds && compareCost(o.cost, best.cost) === 0,
     rank: order.indexOf(o),
     proved: o.proved && base.status === "proved",
+    cost: o.cost,
   }));
 }
 

@@ -1,6 +1,6 @@
-import { wantedFree } from "../../../tests/fixtures/cost";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { wantedFree } from "../../../tests/fixtures/cost";
 import { type Given, given, T } from "../../../tests/fixtures/small";
 import { buildGraph, runLengthMm } from "../../assembly";
 import { check } from "../../checks";

@@ -415,5 +415,7 @@ function cardCables(graph: Graph, c: CableClass, sockets: readonly PortNode[]): 
 }
 
 export function accessoryCost(p: PartNode): PartCost {
-  return p.part.from === "shelf" ? { fromShelf: 1 } : p.part.from === "order" ? { toOrder: 1 } : {};
+  if (p.part.from === "client") return {};
+  const hub = p.type.kind === "hub" || p.type.kind === "usb-hub" ? { hubsTaken: 1 } : {};
+  return { [p.part.from === "shelf" ? "fromShelf" : "toOrder"]: 1, ...hub };
 }
