@@ -1,8 +1,8 @@
-import { type Connection, type Graph, type LeadNode, type PortNode, partsOfKind, runLengthMm, zoneOf } from "../assembly";
+import { type Connection, type Graph, type LeadNode, type PortNode, partsOfKind, zoneOf } from "../assembly";
 import { commander, hungOn, panelPinout, rootOf, switchedOff, wayOfLead } from "../brings";
 import { controlLost, countedByLeds, family, loadCurrentA, mate, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuSocketsNeeded, peakW, portDrawW } from "../power";
-import { bootDrive, cardOrder, departs, lanesAt, schoolWords, slotMBs, throughLowNoise } from "../wiring";
+import { bootDrive, cardOrder, departs, lanesAt, runOf, schoolWords, slotMBs, throughLowNoise } from "../wiring";
 import type { Claim } from "./claim";
 import { fitting, hindrance } from "./hindered";
 
@@ -85,11 +85,9 @@ function direct(graph: Graph, c: Connection, l: LeadNode, p: PortNode): Claim[] 
 
 const onlyOne = (graph: Graph, l: LeadNode) => fitting(graph, l).length === 1;
 
-/** The run in mm, where nothing is between the lead and the port: with a splitter or a chain it would mean nothing. */
 function run(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
-  if (l.lead.lengthMm === 0 || p.part.type.leads.some((x) => x.id === p.port.fedBy)) return [];
-  const needMm = Math.round(runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect));
-  return [{ kind: "run", lead: l.address, port: p.address, needMm, hasMm: l.lead.lengthMm + p.port.tailMm }];
+  const run = runOf(graph, l, p);
+  return run ? [{ kind: "run", lead: l.address, port: p.address, ...run }] : [];
 }
 
 function slot(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
@@ -149,7 +147,9 @@ function school(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
   const hub = root.kind === "hub" ? { id: root.part.id, kind: root.part.type.kind } : undefined;
   const by = commander(graph, p);
   const header = by.kind === "header" ? by.port : undefined;
-  if (!departs(graph, l, { header, hub })) return [{ kind: "school-kept", lead: l.address }];
+  // A fan by itself has no place mates to share a curve with.
+  const alone = l.lead.role === "case-fan" && graph.build.policy.caseFans === "group-by-place" && !mates(graph, l, p);
+  if (!departs(graph, l, { header, hub })) return alone ? [] : [{ kind: "school-kept", lead: l.address }];
   const wanted = fitting(graph, l).filter((q) => q.part.type.kind === "board" && !departs(graph, l, { header: q, hub: undefined }));
   const others = wanted.flatMap((q) => {
     const because = q.address === p.address ? undefined : hindrance(graph, l, q);
@@ -157,6 +157,9 @@ function school(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
   });
   return [{ kind: "school-left", lead: l.address, ...(header ? { at: header.address } : {}), others }];
 }
+
+const mates = (graph: Graph, l: LeadNode, p: PortNode): boolean =>
+  hungOn(graph, p)?.leads.some((x) => x !== l && x.lead.role === "case-fan" && zoneOf(graph, x) === zoneOf(graph, l)) ?? false;
 
 function power(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
   const w = portDrawW(graph, p);

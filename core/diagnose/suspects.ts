@@ -34,7 +34,7 @@ export interface Diagnosis {
  * How often each kind of thing is to blame before anything is seen (common practice: a plug that is not
  * fully in comes long before a dead part). A first cut: the shop's own figures come later.
  */
-const PRIOR: Record<Element["kind"], number> = { joint: 8, cable: 2, part: 3, port: 1, mains: 2 };
+const PRIOR: Record<Element["kind"], number> = { joint: 8, cable: 2, part: 3, board: 0.3, port: 1, mains: 2 };
 /** A wrong entry must never empty the list. */
 const MISREAD = 0.02;
 
@@ -42,6 +42,8 @@ const ACTION: Record<Element["kind"], { say: (n: string) => string; minutes: num
   joint: { say: (n) => `Reseat ${n}`, minutes: 2 },
   cable: { say: (n) => `Use another cable in place of ${n}`, minutes: 4 },
   part: { say: (n) => `Swap ${n} for one that works`, minutes: 8 },
+  // Every plug and the supply come first: all of them are quicker to try.
+  board: { say: (n) => `Swap ${n} for one that works`, minutes: 60 },
   port: { say: (n) => `Use another port than ${n}`, minutes: 3 },
   mains: { say: () => "Check the mains switch and lead", minutes: 1 },
 };
@@ -62,15 +64,19 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
     if (r.silent && wrong.some((w) => w.leans.every((e) => ids.has(e.id)))) continue;
     for (const e of r.leans) if (!r.spare?.includes(e.id) && !clearedBy.has(e.id)) clearedBy.set(e.id, { name: e.name, by: r.what });
   }
-  const elements = new Map(wrong.flatMap((w) => w.leans).map((e) => [e.id, e]));
-  const scored = [...elements.values()].map((element) => {
+  const all = new Map(wrong.flatMap((w) => w.leans).map((e) => [e.id, e]));
+  // What is cleared is no suspect; only where everything is, an entry must be wrong, and nothing is cleared.
+  const doubtful = [...all.values()].filter((e) => !clearedBy.has(e.id));
+  const elements = doubtful.length > 0 ? doubtful : [...all.values()];
+  if (doubtful.length === 0) clearedBy.clear();
+  const causes = together(wrong, elements);
+  const scored = elements.flatMap((element) => {
     const explains = wrong.filter((w) => w.leans.some((e) => e.id === element.id));
-    const score =
-      PRIOR[element.kind] *
-      MISREAD ** (wrong.length - explains.length) *
-      (clearedBy.has(element.id) ? MISREAD : 1) *
-      (tried.has(element.id) ? MISREAD : 1);
-    return { element, explains, score };
+    const cause = causes.find((c) => explains.every((w) => c.includes(w)));
+    if (explains.length === 0 || !cause) return [];
+    // Symptoms that share nothing are two causes: each is explained by itself.
+    const score = PRIOR[element.kind] * MISREAD ** (cause.length - explains.length) * (tried.has(element.id) ? MISREAD : 1);
+    return [{ element, explains, cause, score }];
   });
   const total = scored.reduce((s, x) => s + x.score, 0);
   const ranked = scored.sort((a, b) => b.score - a.score || (a.element.id < b.element.id ? -1 : 1));
@@ -79,7 +85,7 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
       element: x.element,
       sharePercent: Math.round((x.score / total) * 20) * 5,
       explains: x.explains.map((w) => w.id),
-      why: sentence(x.element, x.explains, wrong.length),
+      why: sentence(x.element, x.explains, x.cause.length, causes.length),
     }),
   );
   // Falling probability over cost gives the least expected minutes (Kadane and Simon 1977; from memory).
@@ -106,9 +112,22 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
 
 const names = (list: readonly string[]) => (list.length < 2 ? (list[0] ?? "") : `${list.slice(0, -1).join(", ")} and ${list.at(-1)}`);
 
-function sentence(e: Element, explains: readonly Expectation[], wrong: number): string {
+/** Lines that went wrong, sorted into those that share something that may be to blame. */
+function together(wrong: readonly Expectation[], elements: readonly Element[]): Expectation[][] {
+  const ids = new Set(elements.map((e) => e.id));
+  const groups: Expectation[][] = [];
+  for (const w of wrong) {
+    const shares = (g: readonly Expectation[]) => g.some((x) => x.leans.some((e) => ids.has(e.id) && w.leans.some((f) => f.id === e.id)));
+    const mine = groups.filter(shares);
+    for (const g of mine) groups.splice(groups.indexOf(g), 1);
+    groups.push([...mine.flat(), w]);
+  }
+  return groups;
+}
+
+function sentence(e: Element, explains: readonly Expectation[], wrong: number, causes: number): string {
   const what = names(explains.map((w) => w.what));
-  if (explains.length === wrong && wrong > 1) return `${what} share ${e.name}: it alone explains all ${wrong}.`;
+  if (explains.length === wrong && wrong > 1) return `${what} share ${e.name}: it alone explains ${causes > 1 ? "these" : "all"} ${wrong}.`;
   if (explains.length > 1) return `${what} share ${e.name}.`;
   return `${what} leans on ${e.name}.`;
 }

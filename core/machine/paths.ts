@@ -5,7 +5,7 @@ import { family, mate, usable } from "../catalogue";
 /** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
 export interface Element {
   id: string;
-  kind: "part" | "joint" | "port" | "cable" | "mains";
+  kind: "part" | "board" | "joint" | "port" | "cable" | "mains";
   name: string;
 }
 
@@ -26,7 +26,7 @@ export interface World {
 
 const partElement = (graph: Graph, id: string): Element => {
   const p = graph.parts.get(id);
-  return { id, kind: p?.cable ? "cable" : "part", name: p?.part.label ?? p?.type.name ?? id };
+  return { id, kind: p?.cable ? "cable" : p?.type.kind === "board" ? "board" : "part", name: p?.part.label ?? p?.type.name ?? id };
 };
 const jointElement = (l: LeadNode, p: PortNode): Element => ({ id: `${l.address}@${p.address}`, kind: "joint", name: `${l.tag} in ${p.name}` });
 const portElement = (p: PortNode): Element => ({ id: p.address, kind: "port", name: p.name });

@@ -1,7 +1,7 @@
-import { type Address, type Graph, type PortNode, runLengthMm } from "../assembly";
+import type { Address, Graph, PortNode } from "../assembly";
 import { type Free, freeEnds } from "../claims";
 import { stepsOf } from "../order";
-import { looseCables, throughLowNoise } from "../wiring";
+import { looseCables, runOf, throughLowNoise } from "../wiring";
 
 /** One plug of the wiring sheet, in plugging order. */
 export interface SheetRow {
@@ -16,7 +16,7 @@ export interface SheetRow {
   place?: number[];
   state: string;
   lengthMm: number;
-  /** How far it has to run; left out where there is no wire. */
+  /** How far it has to run; left out where there is no wire, and where a splitter or a chain is between. */
   runMm?: number;
   region: string;
   caution?: string;
@@ -59,7 +59,7 @@ export function sheetOf(graph: Graph): Sheet {
       const port = graph.ports.get(c.port);
       if (!lead || !port) return [];
       const step = at.get(c.lead);
-      const wired = lead.loom !== "seat" && lead.lead.lengthMm > 0;
+      const run = runOf(graph, lead, port);
       return [
         {
           sort: step?.i ?? steps.length,
@@ -73,7 +73,7 @@ export function sheetOf(graph: Graph): Sheet {
             ...(c.place ? { place: c.place } : {}),
             state: c.state,
             lengthMm: lead.lead.lengthMm,
-            ...(wired ? { runMm: Math.round(runLengthMm(lead.origin, port.at, graph.cutouts, graph.boardRect)) } : {}),
+            ...(run ? { runMm: run.needMm } : {}),
             region: boardRegion(graph, port),
             ...(step?.s.caution ? { caution: step.s.caution } : {}),
           } satisfies SheetRow,

@@ -3,5 +3,6 @@ export { boardEnd, bootDrive, bootSlower, driveOrder, runsHot, slotMBs, speaks }
 export { cardOrder, lanesAt, lanesLost, slotsInOrder, tooFewLanes } from "./lanes";
 export { type Loosening, type Ways, wayWords } from "./loosening";
 export { caseFan, coolsTheCpu, needOf, needOfSocket, wantsBothCpuPlugs } from "./needs";
+export { type Run, runOf } from "./run";
 export { departs, schoolWords } from "./school";
 export { amps, throughLowNoise } from "./words";

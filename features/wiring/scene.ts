@@ -1,7 +1,7 @@
 import { type Build, buildGraph, type Graph, type LeadNode, naturally, type PartNode, regionOf, runLengthMm, typeLookup } from "../../core/assembly";
 import { closesRing, hungOn, panelPlaces } from "../../core/brings";
 import { family, headerLimit, mate, usable } from "../../core/catalogue";
-import { amps } from "../../core/wiring";
+import { amps, runOf } from "../../core/wiring";
 import type { DockWish, DrawnPort, Side } from "../../ui/drawing/board-layout";
 
 export const graphOf = (build: Build): Graph => buildGraph(build, typeLookup(build, []));
@@ -123,12 +123,8 @@ export function candidates(graph: Graph, l: LeadNode): Candidate[] {
       const limit = on?.limitA ?? headerLimit(p.port).currentA;
       const already = on?.leads.some((x) => x.address === l.address) ?? false;
       const current = on && limit !== undefined ? `${amps(on.currentA + (already ? 0 : l.lead.load.currentA))} of ${amps(limit)}` : "";
-      const reach =
-        l.loom === "seat" || l.lead.lengthMm === 0
-          ? ""
-          : runMm > l.lead.lengthMm
-            ? `${runMm - l.lead.lengthMm} mm too short`
-            : `${runMm} mm of ${l.lead.lengthMm} mm`;
+      const run = runOf(graph, l, p);
+      const reach = !run ? "" : run.needMm > run.hasMm ? `${run.needMm - run.hasMm} mm too short` : `${run.needMm} mm of ${run.hasMm} mm`;
       out.push({
         port: p.address,
         name:

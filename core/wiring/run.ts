@@ -1,0 +1,20 @@
+import { type Graph, type LeadNode, type PortNode, runLengthMm } from "../assembly";
+
+/** The run of a lead to a port against what the lead has, in mm. */
+export interface Run {
+  needMm: number;
+  hasMm: number;
+}
+
+/**
+ * The same figure wherever a run is shown. Undefined where it means nothing: a part in its slot, or a splitter, an extension or
+ * a through-plug in between, which hang somewhere on the way.
+ */
+export function runOf(graph: Graph, lead: LeadNode, port: PortNode): Run | undefined {
+  if (lead.lead.lengthMm === 0 || lead.loom === "seat" || lead.lead.role === "splitter-in" || lead.lead.role === "cable-root") return undefined;
+  if (port.part.type.leads.some((l) => l.id === port.port.fedBy)) return undefined;
+  return {
+    needMm: Math.round(runLengthMm(lead.origin, port.at, graph.cutouts, graph.boardRect)),
+    hasMm: lead.lead.lengthMm + port.port.tailMm,
+  };
+}
