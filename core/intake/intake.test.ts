@@ -13,11 +13,48 @@ describe("a pasted line", () => {
     ["* Heron T40", 1, "Heron T40"],
     ["Coldwharf 360", 1, "Coldwharf 360"],
     ["16 GB 6000", 1, "16 GB 6000"],
+    ["PSU: 1x Mossgate 750W", 1, "PSU Mossgate 750W"],
+    ["RAM: 2 x 16GB Lathewell 5200", 2, "RAM 16GB Lathewell 5200"],
+    ["Lathewell 2x16GB 5200", 2, "Lathewell 16GB 5200"],
+    ["3 pcs Vault 8TB", 3, "Vault 8TB"],
+    ["Vault 8 TB, qty 2", 2, "Vault 8 TB"],
+    ["Whirrow 140 (x3)", 3, "Whirrow 140"],
   ])("%s", (line, count, text) => {
     expect(pastedLine(line, 7)).toEqual({ line: 7, text, count });
   });
   it("an empty line is none", () => {
     expect(pastedLine("   ", 1)).toBeUndefined();
+  });
+});
+
+describe("a mail, as people write them", () => {
+  const read = (line: string) => {
+    const row = pastedLine(line, 1);
+    if (!row) throw new Error("an empty line");
+    return { row, ...matchRows([row], shelf) };
+  };
+  const drive = shelf.find((t) => t.kind === "drive" && (t.ratings.sizeGb ?? 0) >= 2000 && t.ports.length > 0);
+  const memory = shelf.find((t) => t.kind === "memory" && t.ratings.sizeGb === 16);
+  const supply = shelf.find((t) => t.kind === "supply" && t.ratings.powerW === 850);
+  it("amounts, sizes in any spelling and kind words before or after: the same part", () => {
+    if (!drive || !memory || !supply) throw new Error("the shelf has changed");
+    const tb = (drive.ratings.sizeGb ?? 0) / 1000;
+    for (const line of [`2x ${drive.maker} ${drive.name}`, `HDD: 2 x ${drive.name}`, `${drive.name} hard drive (2)`]) {
+      const r = read(line);
+      expect([line, r.row.count, [...r.matched.map((m) => m.type.id), ...r.aside.flatMap((a) => a.near.map((n) => n.id))][0]]).toEqual([line, 2, drive.id]);
+    }
+    for (const line of [`storage ${tb}TB`, `drive ${tb} TB`, `${tb * 1000}GB SSD`]) {
+      const r = read(line);
+      const first = r.matched[0]?.type ?? shelf.find((t) => t.id === r.aside[0]?.near[0]?.id);
+      expect([line, first?.kind, first?.ratings.sizeGb]).toEqual([line, "drive", tb * 1000]);
+    }
+    const psu = read("PSU: 850W");
+    const first = psu.matched[0]?.type ?? shelf.find((t) => t.id === psu.aside[0]?.near[0]?.id);
+    expect([first?.kind, first?.ratings.powerW]).toEqual(["supply", 850]);
+    const ram = read("2 x 16GB RAM");
+    expect(ram.row.count).toBe(2);
+    const kit = ram.matched[0]?.type ?? shelf.find((t) => t.id === ram.aside[0]?.near[0]?.id);
+    expect([kit?.kind, kit?.ratings.sizeGb]).toEqual(["memory", 16]);
   });
 });
 

@@ -1,6 +1,6 @@
 "use client";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { ListRow } from "../../core/intake";
 import { readCsv, type Table } from "../../core/table";
 import type { ListAnswer } from "../../server/intake";
@@ -12,6 +12,9 @@ import { KIND_WORD } from "../parts/kinds";
 import { newJobAction, readRowsAction } from "./actions";
 import { type Columns, guessColumns, pastedRows, rowsOf } from "./csv";
 
+/** So long after the last key the pasted list is read. */
+const READ_AFTER_MS = 600;
+
 const serialsOf = (row: { serial?: string }) => (row.serial ? { serials: [row.serial] } : {});
 
 /** A new job in under a minute: who, what for, until when; parts from an earlier job, a pasted list or a CSV file. */
@@ -22,16 +25,16 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
   const [pasted, setPasted] = useState("");
   const [table, setTable] = useState<{ name: string; table: Table; columns: Columns } | null>(null);
   const [answer, setAnswer] = useState<ListAnswer | null>(null);
-  const [chosen, setChosen] = useState<Record<number, string>>({});
-  const [own, setOwn] = useState<ReadonlySet<number>>(new Set());
+  // What was chosen for a line stays with its words, and "client's own" with the part type, however often the list is read.
+  const [chosen, setChosen] = useState<Record<string, string>>({});
+  const [own, setOwn] = useState<ReadonlySet<string>>(new Set());
+  const [readOf, setReadOf] = useState("");
   const [schools, setSchools] = useState<Partial<Record<SchoolId, string>>>({});
   const [faults, setFaults] = useState<string[]>([]);
   const set = (k: keyof typeof form, v: string) => setForm((f) => ({ ...f, [k]: v }));
 
   const judge = (rows: ListRow[], said: string[]) => {
     setFaults(said);
-    setChosen({});
-    setOwn(new Set());
     if (rows.length === 0) {
       setAnswer(null);
       return;
@@ -45,6 +48,21 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
       (v) => `${v.matched.length} of ${v.matched.length + v.aside.length} lines understood.`,
     );
   };
+  const readPasted = (text: string) => {
+    setTable(null);
+    setReadOf(text);
+    judge(pastedRows(text), []);
+  };
+  // The list is read by itself once the hands rest, so that it is never lost whatever is pressed next.
+  const latest = useRef(readPasted);
+  latest.current = readPasted;
+  useEffect(() => {
+    if (pasted === readOf || (pasted.trim() === "" && readOf === "")) return;
+    const wait = setTimeout(() => latest.current(pasted), READ_AFTER_MS);
+    return () => clearTimeout(wait);
+  }, [pasted, readOf]);
+  const first = useRef<HTMLInputElement>(null);
+  useEffect(() => first.current?.focus(), []);
   const file = async (f: File) => {
     const text = await readTextFile(f, "a parts list");
     const read = text.ok ? readCsv(text.text) : text;
@@ -65,8 +83,16 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
   };
   const make = () =>
     act.run(async () => {
-      const rescued = (answer?.aside ?? []).flatMap((a) =>
-        chosen[a.line] ? [{ type: chosen[a.line] as string, count: Math.max(1, a.count), ...serialsOf(a) }] : [],
+      let list = answer;
+      if (!table && pasted.trim() !== "" && pasted !== readOf) {
+        const read = await readRowsAction({ rows: pastedRows(pasted) });
+        if (!read.ok) return read;
+        list = read.value;
+        setAnswer(list);
+        setReadOf(pasted);
+      }
+      const rescued = (list?.aside ?? []).flatMap((a) =>
+        chosen[a.text] ? [{ type: chosen[a.text] as string, count: Math.max(1, a.count), ...serialsOf(a) }] : [],
       );
       const r = await newJobAction({
         client: form.client,
@@ -79,16 +105,16 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
         ...(form.copyOf ? { copyOf: form.copyOf } : {}),
         policy: pickedSchools(schools),
         parts: [
-          ...(answer?.matched ?? []).map((m) => ({
+          ...(list?.matched ?? []).map((m) => ({
             type: m.type,
             count: Math.min(20, m.count),
             ...serialsOf(m),
-            reused: own.has(m.line),
+            reused: own.has(m.type),
           })),
           ...rescued,
         ],
-        aside: (answer?.aside ?? [])
-          .filter((a) => !chosen[a.line])
+        aside: (list?.aside ?? [])
+          .filter((a) => !chosen[a.text])
           .map((a) => `Line ${a.line}: ${a.count > 1 ? `${a.count} × ` : ""}${a.text}${a.serial ? `, serial ${a.serial}` : ""}`),
       });
       if (r.ok) router.push(`/job/${r.value}/parts`);
@@ -104,7 +130,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
         }}
       >
         <h1 className="text-action font-[650]">New job</h1>
-        <Text word="Client" value={form.client} most={120} onChange={(v) => set("client", v)} needed />
+        <Text word="Client" value={form.client} most={120} onChange={(v) => set("client", v)} needed focus={first} />
         <Text word="The machine, in two or three words" value={form.title} most={120} onChange={(v) => set("title", v)} needed />
         <Text word="What it is for" value={form.purpose} most={300} onChange={(v) => set("purpose", v)} />
         <div className="grid grid-cols-2 gap-3">
@@ -190,15 +216,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
             <textarea className="field mono w-full" rows={5} value={pasted} maxLength={200_000} onChange={(e) => setPasted(e.target.value)} />
           </label>
           <div className="flex flex-col gap-2 pt-5">
-            <button
-              type="button"
-              className="key"
-              disabled={act.pending || pasted.trim() === ""}
-              onClick={() => {
-                setTable(null);
-                judge(pastedRows(pasted), []);
-              }}
-            >
+            <button type="button" className="key" disabled={act.pending || pasted.trim() === ""} onClick={() => readPasted(pasted)}>
               Read the list
             </button>
             <ChooseFile word="Choose a CSV file" accept=".csv,text/csv,text/plain" onFile={(f) => void file(f)} />
@@ -241,12 +259,12 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
           <Understood
             answer={answer}
             chosen={chosen}
-            onChoose={(line, id) => setChosen((c) => ({ ...c, [line]: id }))}
+            onChoose={(text, id) => setChosen((c) => ({ ...c, [text]: id }))}
             own={own}
-            onOwn={(line) =>
+            onOwn={(type) =>
               setOwn((o) => {
                 const next = new Set(o);
-                if (!next.delete(line)) next.add(line);
+                if (!next.delete(type)) next.add(type);
                 return next;
               })
             }
@@ -263,17 +281,19 @@ function Text({
   most,
   onChange,
   needed,
+  focus,
 }: {
   word: string;
   value: string;
   most: number;
   onChange: (v: string) => void;
   needed?: boolean;
+  focus?: React.Ref<HTMLInputElement>;
 }) {
   return (
     <label>
       <span className="block text-second text-soft">{word}</span>
-      <input className="field w-full" value={value} maxLength={most} required={needed} onChange={(e) => onChange(e.target.value)} />
+      <input ref={focus} className="field w-full" value={value} maxLength={most} required={needed} onChange={(e) => onChange(e.target.value)} />
     </label>
   );
 }
@@ -286,10 +306,10 @@ function Understood({
   onOwn,
 }: {
   answer: ListAnswer;
-  chosen: Record<number, string>;
-  onChoose: (line: number, id: string) => void;
-  own: ReadonlySet<number>;
-  onOwn: (line: number) => void;
+  chosen: Record<string, string>;
+  onChoose: (text: string, id: string) => void;
+  own: ReadonlySet<string>;
+  onOwn: (type: string) => void;
 }) {
   return (
     <>
@@ -308,7 +328,7 @@ function Understood({
                 {a.near.length > 0 ? (
                   <label>
                     <span className="sr-only">What line {a.line} means</span>
-                    <select className="field" value={chosen[a.line] ?? ""} onChange={(e) => onChoose(a.line, e.target.value)}>
+                    <select className="field" value={chosen[a.text] ?? ""} onChange={(e) => onChoose(a.text, e.target.value)}>
                       <option value="">keep aside</option>
                       {a.near.map((n) => (
                         <option key={n.id} value={n.id}>
@@ -334,7 +354,7 @@ function Understood({
               {m.serial ? <span className="mono text-second text-soft">{m.serial}</span> : null}
               <span className="w-28 text-second text-soft">{KIND_WORD[m.kind] ?? m.kind}</span>
               <label className="flex items-center gap-2 text-second">
-                <input type="checkbox" checked={own.has(m.line)} onChange={() => onOwn(m.line)} />
+                <input type="checkbox" checked={own.has(m.type)} onChange={() => onOwn(m.type)} />
                 client's own
               </label>
             </li>
