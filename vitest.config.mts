@@ -9,7 +9,11 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: "unit", include: ["core/**/*.test.ts", "tests/laws/**/*.test.ts", "ui/**/*.test.ts", "cli/**/*.test.ts", "features/**/*.test.ts"], testTimeout: 60_000 },
+        test: {
+          name: "unit",
+          include: ["core/**/*.test.ts", "tests/laws/**/*.test.ts", "ui/**/*.test.ts", "cli/**/*.test.ts", "features/**/*.test.ts"],
+          testTimeout: 60_000,
+        },
       },
       {
         resolve: { alias },

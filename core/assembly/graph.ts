@@ -84,17 +84,56 @@ interface Placed {
   type: PartType;
 }
 
+const KIND_NAME: Partial<Record<PartType["kind"], string>> = { fan: "fan", drive: "drive", hub: "hub", lighting: "light", memory: "memory" };
+/** The same part with the same name is the same object, so that what was worked out from it still holds. */
+const namedParts = new WeakMap<Part, Map<string, Part>>();
+
+function withLabel(part: Part, label: string): Part {
+  const known = namedParts.get(part) ?? new Map<string, Part>();
+  namedParts.set(part, known);
+  const made = known.get(label) ?? { ...part, label };
+  known.set(label, made);
+  return made;
+}
+
+/** Parts that nobody named are called by their place, else by their type; those that would be called alike are numbered. */
+function named(placed: readonly Placed[]): Placed[] {
+  const shell = placed.find((p) => p.type.kind === "case")?.type;
+  const mounts = new Map([...(shell?.body.mounts ?? []), ...(shell?.body.radiatorPlaces ?? [])].map((m) => [m.id, m.label]));
+  const bare = placed.filter((p) => p.part.label === undefined);
+  const nameOf = ({ part, type }: Placed): string => {
+    const [kind, place] = [KIND_NAME[type.kind], part.mount === undefined ? undefined : mounts.get(part.mount)];
+    if (kind === undefined || place === undefined) return type.name;
+    const name = place.includes(kind) ? place : `${kind} ${place}`;
+    return `${name.charAt(0).toUpperCase()}${name.slice(1)}`;
+  };
+  const names = new Map(bare.map((p) => [p, nameOf(p)]));
+  const taken = new Map<string, number>();
+  for (const n of [...names.values(), ...placed.flatMap((p) => p.part.label ?? [])]) taken.set(n, (taken.get(n) ?? 0) + 1);
+  const given = new Map<string, number>();
+  return placed.map((p) => {
+    const name = names.get(p);
+    if (name === undefined) return p;
+    if ((taken.get(name) ?? 0) < 2) return name === p.type.name ? p : { ...p, part: withLabel(p.part, name) };
+    const n = (given.get(name) ?? 0) + 1;
+    given.set(name, n);
+    return { ...p, part: withLabel(p.part, `${name} ${n}`) };
+  });
+}
+
 /**
  * Lays a parsed build out as one graph. The build must be sound (see `readBuild`):
  * an unknown type is a programming error here and throws. Nodes of `from` that did not change are taken over as they
  * are, so that what was worked out from them still holds (see `kept`).
  */
 export function buildGraph(build: Build, types: TypeLookup, from?: Graph): Graph {
-  const placed = build.parts.map((part): Placed => {
-    const type = types(part.type);
-    if (!type) throw new Error(`No part type "${part.type}"`);
-    return { part, type };
-  });
+  const placed = named(
+    build.parts.map((part): Placed => {
+      const type = types(part.type);
+      if (!type) throw new Error(`No part type "${part.type}"`);
+      return { part, type };
+    }),
+  );
   const place = placer(placed);
   const older = from && storeOf(from);
   // Where a part sits follows from case and board, so that with the same two nothing else can have moved.

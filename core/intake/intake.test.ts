@@ -41,7 +41,11 @@ describe("a mail, as people write them", () => {
     const tb = (drive.ratings.sizeGb ?? 0) / 1000;
     for (const line of [`2x ${drive.maker} ${drive.name}`, `HDD: 2 x ${drive.name}`, `${drive.name} hard drive (2)`]) {
       const r = read(line);
-      expect([line, r.row.count, [...r.matched.map((m) => m.type.id), ...r.aside.flatMap((a) => a.near.map((n) => n.id))][0]]).toEqual([line, 2, drive.id]);
+      expect([line, r.row.count, [...r.matched.map((m) => m.type.id), ...r.aside.flatMap((a) => a.near.map((n) => n.id))][0]]).toEqual([
+        line,
+        2,
+        drive.id,
+      ]);
     }
     for (const line of [`storage ${tb}TB`, `drive ${tb} TB`, `${tb * 1000}GB SSD`]) {
       const r = read(line);

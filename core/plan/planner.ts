@@ -217,7 +217,7 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
   // Chains that cannot be plugged in any order, and hubs that load their cable too much, are ruled out as they turn up.
   for (let again = 0; ; again++) {
     const wrong = withoutOrder(graph, nets, settled.chosen);
-    const loaded = limitHubLoads(model, graph, nets, supply, settled.chosen);
+    const loaded = limitHubLoads(model, nets, supply, settled.chosen);
     const sharing = hubsOnSharedHeaders(model, nets, settled.chosen);
     if (wrong.length + loaded.length + sharing.length === 0) break;
     if (again === MOST_AGAIN) {
@@ -247,7 +247,7 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
           m[l],
           "verify",
           verdict.cost[l],
-          model.names.filter((_, v) => (model.costs[v]?.[l] ?? 0) > 0 && chosen(v) > 0).map((n) => n + "=" + chosen(model.names.indexOf(n))),
+          model.names.filter((_, v) => (model.costs[v]?.[l] ?? 0) > 0 && chosen(v) > 0).map((n) => `${n}=${chosen(model.names.indexOf(n))}`),
         );
   }
   if (!start.connections.some(isConstant) && compareCost(verdict.cost, model.costOf(chosen)) !== 0) settled.unproved.set(-3, {});

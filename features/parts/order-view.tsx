@@ -1,21 +1,37 @@
 "use client";
-import type { Graph } from "../../core/assembly";
+import { type Graph, partsOfKind } from "../../core/assembly";
 import { orderList } from "../../core/intake";
 import { StateMark } from "../../ui/marks";
+
+/** Without these nothing starts. */
+const ESSENTIAL = ["board", "cpu", "cooler", "memory", "supply", "case", "drive"] as const;
 
 const NEED = { wiring: "Wiring", mounting: "Mounting", cooling: "Cooling" } as const;
 
 /** What is still missing for the machine to go together, and why each thing is. */
 export function OrderView({ graph, planned, aside }: { graph: Graph; planned: boolean; aside: string[] }) {
   const items = orderList(graph);
+  const lacking = ESSENTIAL.filter((k) => partsOfKind(graph, k).length === 0);
+  const complete = lacking.length === 0;
   return (
     <section aria-label="Order list" className="region min-w-0 flex-1 p-5">
       <h2 className="text-action font-[650]">
-        {items.length === 0 ? "Nothing is missing" : `${items.length} ${items.length === 1 ? "thing" : "things"} besides the parts list`}
+        {items.length === 0
+          ? complete
+            ? "Nothing is missing besides the parts list"
+            : "The parts list is not complete yet"
+          : `${items.length} ${items.length === 1 ? "thing" : "things"} besides the parts list`}
       </h2>
       <p className="mb-3 text-second text-soft">
         {planned ? "From the wiring plan, the case and the cooling." : "From the case and the cooling. What the wiring wants comes with its plan."}
       </p>
+      {complete ? null : (
+        <p className="mb-3">
+          The list has no {lacking.slice(0, -1).join(", ")}
+          {lacking.length > 1 ? " and no " : ""}
+          {lacking.at(-1)}. What is missing besides can only be told once they are chosen.
+        </p>
+      )}
       {(["wiring", "mounting", "cooling"] as const).map((need) => {
         const mine = items.filter((i) => i.needFor === need);
         if (mine.length === 0) return null;

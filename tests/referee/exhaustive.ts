@@ -1,7 +1,7 @@
 import { type Build, buildGraph, type Connection, type Graph, type TypeLookup } from "../../core/assembly";
+import { panelPlaces } from "../../core/brings";
 import { family, mate, usable } from "../../core/catalogue";
 import { type Cost, compareCost, verify } from "../../core/plan";
-import { panelPlaces } from "../../core/brings";
 
 /** Every way to leave a subset of the shelf's accessories in the box. */
 function* stocks(build: Build): Generator<Build["parts"]> {

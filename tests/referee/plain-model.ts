@@ -32,11 +32,16 @@ export async function plainFans(build: Build, types: TypeLookup): Promise<Record
   };
   const cost: Record<string, [number, string][]> = {
     mandatoryFree: [],
-    wantedFree: [],
+    coolingFree: [],
+    fansFree: [],
     functionsReduced: [],
     schoolDepartures: [],
+    signalsLost: [],
+    coolingShared: [],
+    splittersBehind: [],
     extraRoots: [],
     fromShelf: [],
+    placesShared: [],
     lengthCm: [],
   };
   const row = (terms: string, op: string, rhs: number) => rows.push(` r${rows.length}: ${terms} ${op} ${rhs}`);
@@ -72,7 +77,7 @@ export async function plainFans(build: Build, types: TypeLookup): Promise<Record
   for (const [i, f] of fans.entries()) {
     const free = v("free", i);
     row(`${free} + ${headers.map((h) => v("w", i, h.address)).join(" + ")}`, ">=", 1);
-    cost[f.lead.need === "mandatory" ? "mandatoryFree" : "wantedFree"]?.push([1, free]);
+    cost[f.part.part.zone === "radiator" ? "coolingFree" : "fansFree"]?.push([1, free]);
     for (const h of headers) {
       cost.lengthCm?.push([runCostCm(f.origin, h.at, graph.cutouts, graph.boardRect), v("w", i, h.address)]);
       if (schoolDeparture(build, f, h)) cost.schoolDepartures?.push([1, v("w", i, h.address)]);
@@ -93,13 +98,33 @@ export async function plainFans(build: Build, types: TypeLookup): Promise<Record
   for (const [i, f] of fans.entries()) zones.set(zoneOfTest(graph, f), [...(zones.get(zoneOfTest(graph, f)) ?? []), i]);
   for (const [z, mine] of zones) {
     for (const h of headers) for (const i of mine) row(`${v("z", z, h.address)} - ${v("w", i, h.address)}`, ">=", 0);
+    // A header hears one place: a splitter passes on one signal.
     const lost = v("lost", z);
-    row(`${lost} + ${mine.flatMap((i) => headers.map((h) => v("w", i, h.address))).join(" + ")}`, ">=", 1);
-    cost.functionsReduced?.push([1, lost]);
+    for (const h of headers) row(`${v("heard", z, h.address)} - ${mine.map((i) => v("w", i, h.address)).join(" - ")}`, "<=", 0);
+    row(`${lost} + ${headers.map((h) => v("heard", z, h.address)).join(" + ")}`, ">=", 1);
+    cost[z === "radiator" ? "functionsReduced" : "signalsLost"]?.push([1, lost]);
     const extras = headers.slice(1).map((_, k) => v("extra", z, k));
     if (extras.length > 0) row(`${extras.join(" + ")} - ${headers.map((h) => v("z", z, h.address)).join(" - ")}`, ">=", -1);
     for (const e of extras) cost.extraRoots?.push([1, e]);
   }
+  for (const h of headers) {
+    row([...zones.keys()].map((z) => v("heard", z, h.address)).join(" + "), "<=", 1);
+    const places = [...zones.keys()].filter((z) => z !== "radiator");
+    const shared = places.slice(1).map((_, k) => v("places", k, h.address));
+    if (shared.length > 0) row(`${shared.join(" + ")} - ${places.map((z) => v("z", z, h.address)).join(" - ")}`, ">=", -1);
+    for (const s of shared) cost.placesShared?.push([1, s]);
+    if (!zones.has("radiator")) continue;
+    for (const z of places) {
+      const both = v("both", z, h.address);
+      row(`${both} - ${v("z", z, h.address)} - ${v("z", "radiator", h.address)}`, ">=", -1);
+      cost.coolingShared?.push([1, both]);
+    }
+  }
+  for (const s of splits)
+    for (const p of splits.flatMap((x) => x.ports)) {
+      const i = plugs.indexOf(s.lead);
+      if (binaries.has(name("y", i, p))) cost.splittersBehind?.push([1, v("y", i, p)]);
+    }
 
   const best: Record<string, number> = {};
   for (const [level, terms] of Object.entries(cost)) {

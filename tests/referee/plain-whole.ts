@@ -10,10 +10,10 @@ import {
   runLengthMm,
   type TypeLookup,
 } from "../../core/assembly";
+import { panelPlaces } from "../../core/brings";
 import { family, headerLimit, mate, startingCurrentA, usable } from "../../core/catalogue";
 import { LEVELS, type Level, type PartCost, type Piece } from "../../core/plan";
 import { cableLimitW, cpuSocketsNeeded, plugLimitW, portDrawW } from "../../core/power";
-import { panelPlaces } from "../../core/brings";
 import { schoolDeparture, zoneOfTest } from "./school";
 
 /**
@@ -334,7 +334,10 @@ function strings(m: Rows, graph: Graph, usedCopy: Map<string, number>): void {
       m.same(
         [
           ...ones(vars),
-          [m.yes(cpu.includes(s) && !cpuSocketsNeeded(graph).includes(s) ? {} : freeOf(s.port.need === "optional" ? "optional" : "mandatory"), true), 1],
+          [
+            m.yes(cpu.includes(s) && !cpuSocketsNeeded(graph).includes(s) ? {} : freeOf(s.port.need === "optional" ? "optional" : "mandatory"), true),
+            1,
+          ],
         ],
         1,
       );

@@ -2,7 +2,7 @@ import { type Address, type Connection, type Graph, isConstant, naturally, type 
 import { arrange, arrangeMost, type Spot } from "../model/chains";
 import type { OpenRoot } from "../model/consumers";
 import type { DirectVariables } from "../model/direct";
-import type { NetChoice, NetVariables } from "../model/fans-lights-usb";
+import type { NetChoice, NetVariables } from "../model/net-variables";
 import { freshId } from "../model/offer";
 import { outletGroup, type SupplyVariables } from "../model/supply";
 import { isThrough } from "../model/through";

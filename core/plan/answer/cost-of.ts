@@ -48,14 +48,14 @@ const isSplitter = (l: LeadNode) => l.lead.role === "splitter-in";
 /** Accessories of the client's that nothing is lost without. */
 const isSpare = (l: LeadNode) => isSplitter(l) || (l.part.type.kind === "usb-hub" && l.part.part.from === "client");
 
-/** A lead that stays free, at the level that its need and its purpose say. */
-function missed(bill: Bill, graph: Graph, l: LeadNode): void {
-  if (l.lead.ownControl) return bill.add("functionsReduced");
+/** The level at which a lead that stays free counts: by its need and its purpose. */
+function missedLevel(graph: Graph, l: LeadNode): Level {
+  if (l.lead.ownControl) return "functionsReduced";
   const need = needOf(graph, l);
-  if (need === "mandatory") return bill.add("mandatoryFree");
-  if (need === "optional") return bill.add("optionalFree");
-  if (["cpu-fan", "radiator-fan", "cooler-speed"].includes(l.lead.role)) return bill.add("coolingFree");
-  bill.add(l.loom === "fans" ? "fansFree" : l.loom === "lighting" ? "lightsFree" : "wantedFree");
+  if (need === "mandatory") return "mandatoryFree";
+  if (need === "optional") return "optionalFree";
+  if (["cpu-fan", "radiator-fan", "cooler-speed"].includes(l.lead.role)) return "coolingFree";
+  return l.loom === "fans" ? "fansFree" : l.loom === "lighting" ? "lightsFree" : "wantedFree";
 }
 
 const rootAt = (graph: Graph, lead: Address) => {
@@ -73,7 +73,7 @@ function fansLightsUsb(bill: Bill, graph: Graph, held: Graph, before: Graph, isN
     const wasRoot = was && !isConstant(was) ? rootAt(before, l.address) : undefined;
     if (!root) {
       // Plugged for good into a splitter that itself hangs on nothing counts like a lead that is free.
-      if (!isSpare(l)) missed(bill, graph, l);
+      if (!isSpare(l)) bill.add(missedLevel(graph, l));
       if (!c && wasRoot) bill.add("changes");
       continue;
     }
@@ -216,7 +216,7 @@ function straight(bill: Bill, graph: Graph, before: Graph): void {
     const was = before.ofLead.get(l.address);
     const planned = was && !isConstant(was) ? was.port : undefined;
     if (!c || !p) {
-      missed(bill, graph, l);
+      bill.add(missedLevel(graph, l));
       bill.add("changes", planned !== undefined);
       continue;
     }

@@ -1,7 +1,7 @@
 import { type Address, type Graph, manhattanMm, naturally, type PortNode } from "../../assembly";
 import { Together } from "../solve/together";
 import { type Consumer, isCooling, opened } from "./consumers";
-import type { NetChoice } from "./fans-lights-usb";
+import type { NetChoice } from "./net-variables";
 import { isThrough, reachesThrough } from "./through";
 
 /** A place on a root that a plug may go into. */

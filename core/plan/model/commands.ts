@@ -2,8 +2,8 @@ import type { Graph } from "../../assembly";
 import { family } from "../../catalogue";
 import { departs } from "../../wiring";
 import { type Consumer, caseFansOf, type Group, isCooling, isPump } from "./consumers";
-import { type NetChoice, type NetVariables, ofOnePump } from "./fans-lights-usb";
 import type { Model } from "./model";
+import { type NetChoice, type NetVariables, ofOnePump } from "./net-variables";
 import { type Term, term, terms } from "./terms";
 
 /** Nothing but a cooler's own signal shares a header with a pump. */

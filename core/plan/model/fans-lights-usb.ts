@@ -1,56 +1,16 @@
 import { type Graph, type PortNode, runLengthMm } from "../../assembly";
-import { family, type PartType } from "../../catalogue";
+import { family } from "../../catalogue";
 import type { PartCost } from "../cost";
 import { chainsAmong } from "./chains";
 import { addCommands, noRings, pumpsAlone } from "./commands";
 import { type Consumer, fitsRoot, isPump, type Nets, type OpenRoot, opened } from "./consumers";
 import type { Model } from "./model";
+import { type NetChoice, type NetSplitters, type NetVariables, ofOnePump, type Splitter, zonesOf } from "./net-variables";
 import { freePriceOf, netPrice } from "./prices";
 import type { Relaxed } from "./relaxed";
-import { addSpeedSignals, type Passing, type SpeedSignal } from "./speed-signals";
+import { addSpeedSignals } from "./speed-signals";
 import { each, type Term, term, terms } from "./terms";
 import { isThrough, reachesThrough } from "./through";
-
-/** A type of accessory that hangs at a root and turns one place into several: a splitter (or, with one, an extension). */
-export interface Splitter {
-  type: PartType;
-  family: string;
-  ports: number;
-  lengthMm: number;
-  shelf: number;
-  order: number;
-}
-
-export interface NetChoice {
-  consumer: Consumer;
-  root: OpenRoot;
-  variable: number;
-  via?: { splitter: Splitter; from: "shelf" | "order" };
-  /** Too short for the root: it can only hang behind another part. */
-  follows?: boolean;
-}
-export interface NetSplitters {
-  splitter: Splitter;
-  root: OpenRoot;
-  from: "shelf" | "order";
-  variable: number;
-}
-export interface NetVariables {
-  nets: Nets;
-  choices: NetChoice[];
-  splitters: NetSplitters[];
-  free: Map<string, number>;
-  /** Control leads of units that need no header of the board, where nothing else is chosen. */
-  alone: Map<string, number>;
-  /** Which zone's speed signal is to pass each root. */
-  signals: SpeedSignal[];
-  passes: Passing[];
-  /** Where it is 1, a zone has a lead on a group: by `zone on group`. Only where the zone has a choice. */
-  zoneOn: Map<string, number>;
-  /** What prices places that share a control, by that control; hubs whose sharing is counted at their headers. */
-  priced: Map<number, string>;
-  joined: Set<string>;
-}
 
 /** Weighs outlets above names in the order of equals. */
 const OUTLETS_FIRST = 50;
@@ -179,10 +139,6 @@ function isTaken(nets: Nets, consumer: Consumer, root: OpenRoot): boolean {
   const there = nets.placed.filter((p) => p.group === root.group && !ofOnePump(p.consumer, consumer));
   return isPump(consumer) ? there.length > 0 : there.some((p) => isPump(p.consumer));
 }
-
-/** A pump shares its header with nothing but the signal of its own cooler. */
-export const ofOnePump = (a: Consumer, b: Consumer): boolean =>
-  a.node.part.id === b.node.part.id && [a, b].some((c) => c.node.lead.role === "cooler-speed");
 
 /** What hangs behind another part is on a root where such a part is. */
 function followTheirHosts(model: Model, graph: Graph, out: NetVariables): void {
@@ -388,8 +344,6 @@ function stock(model: Model, out: NetVariables, splitters: readonly Splitter[]):
     }
   }
 }
-
-export const zonesOf = (nets: Nets) => [...new Set(nets.consumers.flatMap((c) => (c.zone === undefined ? [] : [c.zone])))].sort();
 
 /** Roots of a zone beyond the first. */
 function addZones(model: Model, out: NetVariables, tight: boolean): void {

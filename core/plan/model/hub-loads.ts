@@ -1,7 +1,6 @@
-import type { Graph } from "../../assembly";
 import { feedsPorts, hungW, plugLimitW } from "../../power";
-import type { NetVariables } from "./fans-lights-usb";
 import type { Model } from "./model";
+import type { NetVariables } from "./net-variables";
 import type { Column, PowerConsumer, SupplyVariables } from "./supply";
 import { each, term } from "./terms";
 
@@ -12,8 +11,8 @@ const tenths = (watts: number) => Math.round(watts * 10);
  * A hub draws what hangs on it, which the supply's columns do not know. Where an answer puts more on a cable, a plug or an outlet
  * than it carries, rows are added that say so for every column with that hub; until then none are needed. Returns their variables.
  */
-export function limitHubLoads(model: Model, graph: Graph, nets: NetVariables, supply: SupplyVariables, chosen: (v: number) => number): number[] {
-  const loads = loadsOf(graph, nets);
+export function limitHubLoads(model: Model, nets: NetVariables, supply: SupplyVariables, chosen: (v: number) => number): number[] {
+  const loads = loadsOf(nets);
   if (loads.size === 0) return [];
   const over = supply.columns.filter((x) => chosen(x.variable) > 0 && overBy(loads, x, (part) => loads.get(part)?.watts(chosen) ?? 0) > 1e-6);
   const hubs = new Set(over.flatMap((x) => hubsOf(loads, x).map((k) => k.node.part.id)));
@@ -40,7 +39,7 @@ interface Load {
   watts: (chosen: (v: number) => number) => number;
 }
 
-function loadsOf(graph: Graph, nets: NetVariables): Map<string, Load> {
+function loadsOf(nets: NetVariables): Map<string, Load> {
   const out = new Map<string, Load>();
   for (const group of nets.nets.groups.values()) {
     if (group.header) continue;

@@ -2,8 +2,9 @@ import { type Build, buildGraph, type Graph, isConstant, type Part, type TypeLoo
 import { rootId, rootOf } from "../../brings";
 import { netsOf } from "./consumers";
 import { addDirect, type DirectVariables } from "./direct";
-import { addNets, type NetVariables } from "./fans-lights-usb";
+import { addNets } from "./fans-lights-usb";
 import { Model } from "./model";
+import type { NetVariables } from "./net-variables";
 import { alike, splittersOf } from "./offer";
 import type { Relaxed } from "./relaxed";
 import { accessoryCost, addSupply, type SupplyVariables } from "./supply";

@@ -1,14 +1,7 @@
 import { type Cost, LEVELS, type Level, type PartCost, zeroCost } from "../cost";
-import { tightened } from "../solve/piece";
 import { Together } from "../solve/together";
-import { type Term, term } from "./terms";
-
-/** `lower` <= the sum of the terms <= `upper`. */
-export interface Row {
-  lower: number;
-  upper: number;
-  terms: readonly Term[];
-}
+import { tightened } from "./helpers";
+import { type Row, type Term, term } from "./terms";
 
 /** A mixed-integer model whose cost is one vector compared level by level. Everything is a whole number. */
 export class Model {

@@ -1,6 +1,6 @@
 import { type Build, byText, type Graph, isConstant, naturally, type Part, type TypeLookup } from "../../assembly";
 import type { PartType } from "../../catalogue";
-import type { Splitter } from "./fans-lights-usb";
+import type { Splitter } from "./net-variables";
 
 /** Copies of one accessory type that are worth offering: more never pays in a build of the size Imbra takes. */
 const MOST_UNITS_FROM_SHELF = 2;

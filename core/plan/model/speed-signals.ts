@@ -1,23 +1,9 @@
 import type { Graph, PortNode } from "../../assembly";
 import { signallers } from "../../brings";
 import { type Consumer, type Group, isCooling } from "./consumers";
-import { type NetChoice, type NetVariables, zonesOf } from "./fans-lights-usb";
 import type { Model } from "./model";
-import { type Term, term, terms } from "./terms";
-
-/** Where it is 1, the speed signal that passes a root is that of this zone. */
-export interface SpeedSignal {
-  zone: string;
-  group: string;
-  variable: number;
-}
-
-/** Where it is 1, the signal that a hub holds passes on to what its lead hangs on. */
-export interface Passing {
-  hub: string;
-  host: string;
-  variable: number;
-}
+import { type NetChoice, type NetVariables, type Passing, type SpeedSignal, zonesOf } from "./net-variables";
+import { term, terms } from "./terms";
 
 /**
  * Speed signals: each header reads one, each splitter and hub passes one on. A zone of which none is read has lost a function;

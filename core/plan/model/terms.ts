@@ -9,3 +9,10 @@ export const terms = (variables: Iterable<number>, factor = 1): Term[] => [...va
 /** One term for each of a list that counts anything. */
 export const each = <X>(list: Iterable<X>, variable: (x: X) => number, factor: (x: X) => number): Term[] =>
   [...list].flatMap((x): Term[] => (factor(x) === 0 ? [] : [[variable(x), factor(x)]]));
+
+/** `lower` <= the sum of the terms <= `upper`. */
+export interface Row {
+  lower: number;
+  upper: number;
+  terms: readonly Term[];
+}

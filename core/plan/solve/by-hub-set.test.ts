@@ -110,7 +110,7 @@ describe("hubs on offer, set by set", () => {
     for (const [leads, seed] of [
       [60, 1],
       [60, 2],
-      [120, 2],
+      [60, 3],
     ] as const) {
       const { build, types } = generated(leads, seed);
       const best = await plan(build, types);

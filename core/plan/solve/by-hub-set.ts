@@ -1,7 +1,8 @@
 import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "../cost";
+import { tightened } from "../model/helpers";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
 import { below, held, mended, type Part, partsOf, setOf, without } from "./decompose";
-import { totalCost } from "./piece";
+import { holds, totalCost } from "./piece";
 
 /** A set of links taken, and what a part costs with it. */
 interface Item {
@@ -77,6 +78,13 @@ class Sets {
   }
 
   async solve(): Promise<Solution | undefined> {
+    // Whatever comes of it, an answer that was there before is not lost.
+    for (const start of this.options.starts ?? []) {
+      const values = tightened(this.whole, start);
+      if (!holds(this.whole, values)) continue;
+      const cost = addCost(zeroCost(), totalCost(this.whole, values));
+      if (!this.best || compareCost(cost, this.best.cost, true) < 0) this.best = { cost, values };
+    }
     for (const f of this.following) {
       const found = await this.ask(f, f.asked ? held(f, new Set()) : f.piece, 0.3);
       if (!found) return undefined;

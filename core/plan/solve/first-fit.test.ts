@@ -5,6 +5,7 @@ import { generated } from "../../../tests/fixtures/generated";
 import { given, T } from "../../../tests/fixtures/small";
 import { buildGraph } from "../../assembly";
 import { compareCost, LEVELS, plan } from "..";
+import { FREE_LEVELS } from "../cost";
 import { layOut } from "../model/lay-out";
 import { unitParts, withoutUnusedAccessories } from "../model/offer";
 import { firstFit } from "./first-fit";
@@ -73,16 +74,14 @@ describe("a first fit", () => {
     const [only] = starts(g.build, g.types, new Set());
     if (!only) throw new Error("no piece");
     const cost = Object.fromEntries(LEVELS.map((l) => [l, costAt(only.piece, l, only.values)]));
-    expect(cost).toMatchObject({ wantedFree: 0, extraRoots: 0, fromShelf: 2 });
+    expect(cost).toMatchObject({ fansFree: 0, extraRoots: 0, fromShelf: 2 });
     expect(holds(only.piece, only.values)).toBe(true);
   });
   // With a twentieth of a second nothing is proved: what is shown is the first fit, bettered where time was left.
-  it.each([1, 2, 3, 4, 5])("120 leads, seed %i: a plan at once is as good as the best down to the shop's way", async (seed) => {
+  it.each([1, 2])("120 leads, seed %i: a plan at once leaves nothing free that a longer look would not", async (seed) => {
     const { build, types } = generated(120, seed);
-    const [hasty, best] = [await plan(build, types, { deadlineS: 0.05 }), await plan(build, types)];
-    const above = LEVELS.slice(0, LEVELS.indexOf("optionalFree"));
-    expect(above.map((l) => hasty.cost[l])).toEqual(above.map((l) => best.cost[l]));
-    expect(hasty.cost.extraRoots - best.cost.extraRoots).toBeLessThanOrEqual(1);
+    const [hasty, best] = [await plan(build, types, { deadlineS: 0.05 }), await plan(build, types, { deadlineS: 12 })];
+    expect(FREE_LEVELS.map((l) => hasty.cost[l])).toEqual(FREE_LEVELS.map((l) => best.cost[l]));
     expect(compareCost(hasty.cost, best.cost)).toBeGreaterThanOrEqual(0);
     expect(hasty.broken).toEqual([]);
   });

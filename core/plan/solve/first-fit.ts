@@ -2,9 +2,9 @@ import { type Address, byText } from "../../assembly";
 
 import { addCost, compareCost, LEVELS, type PartCost, zeroCost } from "../cost";
 import { type Consumer, type Group, isPump } from "../model/consumers";
-import type { NetChoice, NetSplitters } from "../model/fans-lights-usb";
-import { ofOnePump } from "../model/fans-lights-usb";
 import type { Laid } from "../model/lay-out";
+import type { NetChoice, NetSplitters } from "../model/net-variables";
+import { ofOnePump } from "../model/net-variables";
 
 /**
  * A first answer for fans, lights and USB, zone by zone as hands would go about it: where the last plan had them, else all of a

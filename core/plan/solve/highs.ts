@@ -1,7 +1,8 @@
 import loadHighs from "highs";
 import { compareCost, LEVELS, type Level } from "../cost";
+import { tightened } from "../model/helpers";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
-import { costAt, holds, tightened, totalCost } from "./piece";
+import { costAt, holds, totalCost } from "./piece";
 
 /** The only file that knows `highs`. Loaded once a process; a throw of the module is turned into one short line. */
 let loading: ReturnType<typeof loadHighs> | undefined;
@@ -58,7 +59,7 @@ export const highsEngine: Engine = {
           indices: Int32Array.from(matrix.indices),
           values: Float64Array.from(matrix.values),
         },
-        integrality: new Int32Array(n).fill(highs.constants.variableType.integer),
+        integrality: kinds(piece, highs.constants.variableType),
       });
     } catch (e) {
       throw new Error(`The solver refused the model: ${shortly(e)}`);
@@ -74,6 +75,13 @@ export const highsEngine: Engine = {
     }
   },
 };
+
+/** What follows from whole numbers by rows is whole where it is as low as it can be: the solver need not branch on it. */
+function kinds(piece: Piece, type: { integer: number; continuous: number }): Int32Array {
+  const out = new Int32Array(piece.vars.length).fill(type.integer);
+  for (const h of piece.helpers) out[h] = type.continuous;
+  return out;
+}
 
 type Highs = Awaited<ReturnType<typeof loadHighs>>;
 type HighsModel = ReturnType<Highs["createModel"]>;
@@ -142,15 +150,12 @@ class Run {
     });
     model.run();
     const status: number = model.getModelStatus();
-    const found = Array.from(model.getSolution().colValue, Math.round);
+    const rounded = Array.from(model.getSolution().colValue, Math.round);
+    const found = rounded.length === piece.vars.length ? tightened(piece, rounded) : rounded;
     const holding = found.length === piece.vars.length && holds({ ...piece, upper: this.upper }, found);
     if ((status === OPTIMAL && !holding) || (status === INFEASIBLE && holding)) throw new Error("an answer that contradicts itself");
-    if (holding) {
-      // Levels that were not asked for yet may be better already than the solver left them.
-      const tight = tightened(piece, found);
-      this.values =
-        holds({ ...piece, upper: this.upper }, tight) && [...this.kept].every(([l, most]) => costAt(piece, l, tight) <= most) ? tight : found;
-    }
+    // Levels that were not asked for yet may be better already than the solver left them.
+    if (holding) this.values = found;
     return status;
   }
 
