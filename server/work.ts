@@ -2,7 +2,7 @@ import { z } from "zod";
 import { Address, buildGraph, type Connection, lead as leadOf, port as portOf } from "../core/assembly";
 import { closesRing } from "../core/brings";
 import { family, mate } from "../core/catalogue";
-import { powerOn } from "../core/machine";
+import { asExpected as isAsExpected, powerOn } from "../core/machine";
 import { type EntityManager, Fault, Job, JobPart, type JobRow, Link, LockMode, Observation, ShelfType, StepDone, type TechnicianRow } from "../db";
 import { buildOfJob, type JobBuild } from "./build-of-job";
 import { alreadyKept, log } from "./log";
@@ -231,7 +231,7 @@ export async function observe(em: EntityManager, by: TechnicianRow, o: z.infer<t
       const line = lines.get(seen.line);
       if (!line) continue;
       const unit = line.unit ? ` ${line.unit}` : "";
-      const asExpected = sameValue(line.expected, seen.value);
+      const asExpected = isAsExpected(line, seen.value);
       const row = await tx.findOne(Observation, { job: job.id, line: seen.line });
       if (row) Object.assign(row, { value: seen.value, asExpected, at: new Date(), by });
       else tx.create(Observation, { job, line: seen.line, value: seen.value, asExpected, by, at: new Date() });
@@ -257,12 +257,6 @@ export async function observe(em: EntityManager, by: TechnicianRow, o: z.infer<t
     return done();
   });
 }
-
-const sameValue = (a: string, b: string) => {
-  const x = Number(a.replace(",", "."));
-  const y = Number(b.replace(",", "."));
-  return Number.isFinite(x) && Number.isFinite(y) && a !== "" && b !== "" ? x === y : a.trim().toLowerCase() === b.trim().toLowerCase();
-};
 
 export const Try = z.object({
   number: Number_,

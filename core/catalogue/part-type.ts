@@ -258,9 +258,10 @@ export const PartType = z.strictObject({
       depthMm: Length.optional(),
       formFactor: z.string().max(30).optional(),
       holes: z
-        .array(z.strictObject({ id: Id, at: Point }))
+        .array(z.strictObject({ id: Id, at: Point, post: z.boolean().optional().describe("cases: a fixed post in the middle that takes no screw") }))
         .max(20)
         .default([]),
+      noStandoffs: z.boolean().optional().describe("cases: it comes with no standoff fitted; left out and no holes named: unknown"),
       boardAt: Point.optional(),
       frontIoAt: Point.optional(),
       mounts: z.array(Mount).max(60).default([]),

@@ -285,3 +285,32 @@ describe("standoffs", () => {
     expect(s?.add.map((h) => h.id).sort()).toEqual(["A", "G", "K", "M"]);
   });
 });
+
+describe("standoffs: what is fitted is a fact, what is not known is another", () => {
+  const hole = (id: string, xMm: number) => ({ id, at: { xMm, yMm: 10 } });
+  const board = { id: "b", kind: "board", maker: "", name: "b", body: { widthMm: 244, heightMm: 244, holes: [hole("A", 10), hole("B", 120)] } };
+  const shell = (body: object) => ({ id: "c", kind: "case", maker: "", name: "c", body });
+  const of = (body: object) =>
+    standoffs(
+      given(
+        [board, shell(body)],
+        [
+          { id: "board", type: "b" },
+          { id: "case", type: "c" },
+        ],
+      ).graph,
+    );
+  it("none fitted: all are to add; nothing said: nothing is claimed", () => {
+    expect(of({ noStandoffs: true })?.add.map((h) => h.id)).toEqual(["A", "B"]);
+    expect(of({})).toBeUndefined();
+  });
+  it("a fixed post takes no screw and is never to be taken out", () => {
+    const s = of({
+      holes: [
+        { ...hole("A", 10), post: true },
+        { ...hole("Z", 200), post: true },
+      ],
+    });
+    expect([s?.posts.map((h) => h.id), s?.remove, s?.add.map((h) => h.id)]).toEqual([["A"], [], ["B"]]);
+  });
+});

@@ -7,6 +7,8 @@ export interface Standoffs {
   /** Standoffs under the board where it has no hole: they short it. */
   remove: { id: string; at: Point }[];
   keep: { id: string; at: Point }[];
+  /** Holes of the board over a fixed post: no screw goes there. */
+  posts: { id: string; at: Point }[];
 }
 
 /** Standoffs further apart than this are two. */
@@ -22,12 +24,14 @@ export const standoffs = (graph: Graph): Standoffs | undefined => kept(graph, "s
 function work(graph: Graph): Standoffs | undefined {
   const shell = partsOfKind(graph, "case")[0]?.type.body;
   const board = partsOfKind(graph, "board")[0]?.type.body;
-  if (!shell || !board || shell.holes.length === 0 || board.holes.length === 0) return undefined;
+  if (!shell || !board || (shell.holes.length === 0 && !shell.noStandoffs) || board.holes.length === 0) return undefined;
   const same = (a: { at: Point }, b: { at: Point }) => Math.hypot(a.at.xMm - b.at.xMm, a.at.yMm - b.at.yMm) <= SAME_MM;
   const under = (h: { at: Point }) => h.at.xMm <= (board.widthMm ?? 244) && h.at.yMm <= (board.heightMm ?? 305);
   return {
     add: board.holes.filter((h) => !shell.holes.some((s) => same(h, s))),
-    remove: shell.holes.filter((s) => under(s) && !board.holes.some((h) => same(h, s))),
+    // A fixed post cannot be taken out, and stands lower than a standoff.
+    remove: shell.holes.filter((s) => !s.post && under(s) && !board.holes.some((h) => same(h, s))),
     keep: board.holes.filter((h) => shell.holes.some((s) => same(h, s))),
+    posts: board.holes.filter((h) => shell.holes.some((s) => s.post === true && same(h, s))),
   };
 }

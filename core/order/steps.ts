@@ -104,7 +104,7 @@ function preparation(graph: Graph, done: ReadonlySet<string>): Draft[] {
     step({
       id: BOARD_IN,
       title: "Lay the board into the case and screw it down",
-      detail: `${board.type.name}, ${board.type.body.holes.length} screws.`,
+      detail: `${board.type.name}, ${board.type.body.holes.length - (s?.posts.length ?? 0)} screws${s && s.posts.length > 0 ? `; none at the fixed post ${names(s.posts)}` : ""}.`,
       minutes: 8,
       phase: 60,
       caution: CAUTION.board,

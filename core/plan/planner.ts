@@ -180,6 +180,8 @@ export async function settle(
   const { options } = run;
   const values = model.names.map((_, v) => again?.before.chosen(v) ?? 0);
   const starts = [first, firstFit(laid, laid.before)].map((s) => model.withHelpers(model.names.map((n) => s.get(n) ?? 0)));
+  // What was settled before may still hold, with what the new rows ask for.
+  if (again) starts.push(model.withHelpers(values));
   const pieces = model.pieces().filter((p) => !again || p.vars.some((v) => again.changed.has(v)));
   const unproved: Settled["unproved"] = new Map(again?.before.unproved);
   if (!supply.complete) unproved.set(-1, {});
@@ -237,19 +239,6 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
   const verdict = verify(after, before, start);
   // What was put together must cost what was solved: where names and places cannot be given out so, it is no proof.
   // (Round what hands have plugged there are costs that no choice changes.)
-  {
-    const m = model.costOf(chosen);
-    for (const l of LEVELS)
-      if (l !== "canonical" && m[l] !== verdict.cost[l])
-        console.log(
-          l,
-          "model",
-          m[l],
-          "verify",
-          verdict.cost[l],
-          model.names.filter((_, v) => (model.costs[v]?.[l] ?? 0) > 0 && chosen(v) > 0).map((n) => `${n}=${chosen(model.names.indexOf(n))}`),
-        );
-  }
   if (!start.connections.some(isConstant) && compareCost(verdict.cost, model.costOf(chosen)) !== 0) settled.unproved.set(-3, {});
   const unproved = [...settled.unproved.values()];
   const provedTo = lowest(unproved.map((u) => u.provedTo));

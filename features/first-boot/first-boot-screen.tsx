@@ -1,7 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { type Expectation, GROUPS, type Group } from "../../core/machine";
+import { asExpected, type Expectation, GROUPS, type Group } from "../../core/machine";
 import type { JobView } from "../../server/views";
 import { cx } from "../../ui/cx";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
@@ -26,7 +26,7 @@ export function FirstBootScreen({ view }: { view: Pick<JobView, "power" | "seen"
   const record = (l: Expectation, value: string) =>
     act.run(
       () => observeAction({ number: head.number, lines: [{ line: l.id, value }] }),
-      () => (value === l.expected ? "" : "Not as expected: a fault is open with this observation."),
+      () => (asExpected(l, value) ? "" : "Not as expected: a fault is open with this observation."),
     );
   const allAs = () =>
     act.run(
