@@ -1,13 +1,10 @@
 import { buildGraph, type PortNode, runLengthMm } from "../core/assembly";
 import { mate, usable } from "../core/catalogue";
 import { type Cost, compareCost, LEVELS, PieceMemory, type Plan, plan, proofWords } from "../core/plan";
-import { highsEngine } from "../core/plan/solve/highs";
-import { totalCost } from "../core/plan/solve/piece";
 import { DEMO, demo } from "../tests/fixtures/demo";
 import { generated } from "../tests/fixtures/generated";
 import { given, T } from "../tests/fixtures/small";
 import { plainFans } from "../tests/referee/plain-model";
-import { plainWhole } from "../tests/referee/plain-whole";
 
 /** Median of some runs in ms. */
 async function median(runs: number, work: () => Promise<unknown>): Promise<number> {
@@ -65,7 +62,7 @@ for (const n of onlyAgain ? [] : [3, 5, 7]) {
   console.log(`  ${n} fans  ours ${ours.toFixed(0)} ms, plain ${plain.toFixed(0)} ms: ${(plain / ours).toFixed(1)} times`);
 }
 
-/** Seconds for each of the three: the first plan, the whole, the plain model. */
+/** Seconds for the whole plan, and for the first. */
 const LIMIT_S = 60;
 const FIRST_S = 2.5;
 const words = (c: Partial<Cost>) =>
@@ -78,9 +75,7 @@ const seconds = async <X,>(work: () => Promise<X> | X): Promise<[number, X]> => 
   return [(performance.now() - t) / 1000, x];
 };
 const aboveLength = LEVELS.slice(0, LEVELS.indexOf("lengthCm"));
-console.log(
-  `Generated builds, one after the other: first plan (asked to stop at ${FIRST_S} s), whole plan and plain model in one piece (${LIMIT_S} s each)`,
-);
+console.log(`Generated builds, one after the other: first plan (asked to stop at ${FIRST_S} s) and whole plan (${LIMIT_S} s)`);
 for (const [size, seeds] of [
   [25, [1, 2, 3]],
   [60, [1, 2, 3]],
@@ -92,28 +87,14 @@ for (const [size, seeds] of [
     const { build, types } = generated(size, seed);
     const [firstS, first] = await seconds(() => plan(build, types, { deadlineS: FIRST_S }));
     const [oursS, ours] = await seconds(() => plan(build, types, { deadlineS: LIMIT_S }));
-    const [plainS, plain] = await seconds(async () => {
-      const { piece, levels } = plainWhole(build, types);
-      const found = await highsEngine.solve(piece, levels, { deadlineS: LIMIT_S, levelShare: 1 }).catch(() => undefined);
-      return found && { ...found, cost: totalCost(piece, found.values) };
-    });
     const level = aboveLength.find((l) => first.cost[l] !== ours.cost[l]);
     const gap = (100 * (first.cost.lengthCm - ours.cost.lengthCm)) / ours.cost.lengthCm;
-    const against = !plain
-      ? "no answer"
-      : `${plain.proved ? "proved" : `not proved, settled to ${plain.provedTo ?? "nothing"}`}; ${
-          compareCost(ours.cost, plain.cost) === 0
-            ? "the same optimum"
-            : compareCost(ours.cost, plain.cost) < 0
-              ? "ours is better"
-              : `OURS IS WORSE: plain ${words(plain.cost)}`
-        }`;
     const state = (p: Plan) => (p.status === "proved" ? "proved" : proofWords(p));
     console.log(`  ${size}/${seed}  ${ours.leads} leads: ${words(ours.cost)}`);
     console.log(
       `     first ${firstS.toFixed(2)} s (${state(first)}; ${level ? `differs at ${level}: ${first.cost[level]}` : `equal above length, length ${gap >= 0 ? "+" : ""}${gap.toFixed(1)} %`})`,
     );
-    console.log(`     whole ${oursS.toFixed(2)} s (${state(ours)}); plain ${plainS.toFixed(2)} s (${against}): ${(plainS / oursS).toFixed(1)} times`);
+    console.log(`     whole ${oursS.toFixed(2)} s (${state(ours)})`);
   }
 }
 

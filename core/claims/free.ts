@@ -1,7 +1,7 @@
 import { type Graph, type LeadNode, manhattanMm, type PortNode, runLengthMm } from "../assembly";
 import { boardHas, switchedOff } from "../brings";
 import { family, mate, type Need, usable } from "../catalogue";
-import { cableLimitW, cpuDrawW, cpuFilledW, cpuSockets, cpuSocketsNeeded, plugLimitW, portDrawW, wantedDrawW } from "../power";
+import { cableLimitW, cpuDrawW, cpuFilledW, cpuSockets, plugLimitW, portDrawW, wantedDrawW } from "../power";
 import { needOf, needOfSocket } from "../wiring";
 import type { Claim } from "./claim";
 import { fitting, hindrance } from "./hindered";
@@ -44,7 +44,7 @@ export function claimEmpty(graph: Graph, p: PortNode): Claim {
   if (p.port.role === "cpu-power" && cpuDrawW(graph) > 0) {
     const filled = cpuSockets(graph).filter((s) => graph.atPort.get(s.address)?.length);
     const carriesW = cpuFilledW(graph);
-    if (filled.length > 0 && carriesW >= cpuDrawW(graph) - 1e-9 && !cpuSocketsNeeded(graph).includes(p))
+    if (filled.length > 0 && carriesW >= cpuDrawW(graph) - 1e-9 && needOfSocket(graph, p) === "optional")
       return { kind: "cpu-enough", socket: p.address, drawW: cpuDrawW(graph), carriesW, filled: filled.length };
   }
   return powerEmpty(graph, p);
