@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { pluggedDemo } from "../../tests/fixtures/demo";
-import { powerOn } from "../machine";
+import { type Element, type Expectation, powerOn } from "../machine";
+import { MAINS } from "../machine/paths";
 import { diagnose, type Seen } from ".";
 
 /** What a person would see on a machine with these things bad. */
@@ -65,5 +66,55 @@ describe("what the suspects share", () => {
     const d = diagnose(lines, seen);
     for (const s of d.suspects) expect(s.sharePercent % 5).toBe(0);
     expect(d.suspects.reduce((n, s) => n + s.sharePercent, 0)).toBeLessThanOrEqual(110);
+  });
+});
+
+describe("what is cleared, and what does not hang together", () => {
+  const part = (id: string): Element => ({ id, kind: "part", name: id });
+  const line = (id: string, leans: Element[]): Expectation => ({
+    id,
+    group: "Fans and pump",
+    what: id,
+    expected: "turns",
+    otherwise: ["still"],
+    works: true,
+    because: "",
+    leans,
+  });
+  const [hub, a, b, c, strip] = ["hub", "a", "b", "c", "strip"].map(part) as [Element, Element, Element, Element, Element];
+  it("what a good line leans on is neither a suspect nor an action", () => {
+    const lines = [line("fan a", [hub, a]), line("fan b", [hub, b])];
+    const d = diagnose(lines, [
+      { line: "fan a", asExpected: false, value: "still" },
+      { line: "fan b", asExpected: true, value: "turns" },
+    ]);
+    expect(d.suspects.map((s) => s.element.id)).toEqual(["a"]);
+    expect(d.cleared.map((x) => x.name)).toEqual(["hub"]);
+    expect(d.next?.element.id).toBe("a");
+  });
+  it("two symptoms that share nothing are two causes: each explained by itself", () => {
+    const lines = [line("fan a", [hub, a]), line("fan b", [hub, b]), line("light", [strip, c])];
+    const wrong = lines.map((l) => ({ line: l.id, asExpected: false, value: "still" }));
+    const d = diagnose(lines, wrong);
+    expect(d.suspects.find((s) => s.element.id === "hub")?.why).toBe("fan a and fan b share hub: it alone explains these 2.");
+    // The light's own elements are not pushed down because they do not explain the fans.
+    const share = (id: string) => d.suspects.find((s) => s.element.id === id)?.sharePercent ?? 0;
+    expect(share("strip")).toBeGreaterThan(10);
+  });
+  it("no board is swapped before its plugs and the supply", () => {
+    const board: Element = { id: "board", kind: "board", name: "Board" };
+    const joint: Element = { id: "atx", kind: "joint", name: "PW-01 in ATX_PWR" };
+    const supply: Element = { id: "supply", kind: "part", name: "Supply" };
+    const lines = [line("standby", [MAINS, supply, joint, board])];
+    const tried = new Set<string>();
+    const order: string[] = [];
+    for (let n = 0; n < 4; n++) {
+      const next = diagnose(lines, [{ line: "standby", asExpected: false, value: "dark" }], tried).next;
+      if (!next) break;
+      order.push(next.element.id);
+      tried.add(next.element.id);
+    }
+    expect(order.at(-1)).toBe("board");
+    expect(order).toHaveLength(4);
   });
 });
