@@ -1,7 +1,7 @@
 import { type Build, type Connection, naturally } from "../core/assembly";
 import { type Loom, mate, usable } from "../core/catalogue";
 import type { Finding } from "../core/checks";
-import { type Free, freeEnds } from "../core/claims";
+import { type Free, freeEnds, type TiedBack, tiedBack } from "../core/claims";
 import { type Diagnosis, diagnose, type Seen } from "../core/diagnose";
 import { type PowerOn, powerOn } from "../core/machine";
 import { type Step, stepsOf } from "../core/order";
@@ -80,6 +80,7 @@ export interface JobView {
   } | null;
   leads: LeadRow[];
   free: Free[];
+  tied: TiedBack[];
   findings: JobFinding[];
   /** All that was ever set aside, the oldest first. */
   setAside: SetAside[];
@@ -180,12 +181,13 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
           tookMs: plan.tookMs,
           proof: plan.proof,
           cost: plan.cost as Record<string, number>,
-          inBag: (plan.cables as { inBag: string[] }).inBag,
+          inBag: (plan.cables as { inBag: string[] }).inBag.map((id) => b.graph.parts.get(id)?.part.label ?? id),
           ways: (plan.ways as Ways | null) ?? null,
         }
       : null,
     leads,
     free: freeEnds(b.graph),
+    tied: tiedBack(b.graph),
     findings: [...findings, ...conflicts.map((c): JobFinding => ({ id: `order:${c}`, rule: "order", severity: "stop", message: c, ends: [] }))],
     setAside: allSetAside([...found.parts, ...found.wiring], overrides),
     steps: all,

@@ -165,6 +165,11 @@ function freeAndBag(doc: PDFKit.PDFDocument, sheet: Sheet): void {
   doc.fontSize(9);
   if (sheet.free.length === 0) doc.text("Nothing.");
   for (const f of sheet.free) doc.text(`${f.what} (${f.need}): ${f.reason}`, { width: PAGE.w - 2 * PAGE.edge });
+  if (sheet.tied.length > 0) {
+    head("What is tied back");
+    doc.fontSize(9);
+    for (const t of sheet.tied) doc.text(`${t.what}: ${t.reason}`, { width: PAGE.w - 2 * PAGE.edge });
+  }
   head("What stays in the bag");
   doc.fontSize(9).text(sheet.bag.length > 0 ? `${sheet.bag.join(", ")}.` : "Nothing.");
 }

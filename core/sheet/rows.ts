@@ -1,5 +1,5 @@
 import type { Address, Graph, PortNode } from "../assembly";
-import { type Free, freeEnds } from "../claims";
+import { type Free, freeEnds, type TiedBack, tiedBack } from "../claims";
 import { stepsOf } from "../order";
 import { looseCables, runOf, throughLowNoise } from "../wiring";
 
@@ -25,6 +25,8 @@ export interface SheetRow {
 export interface Sheet {
   rows: SheetRow[];
   free: Free[];
+  /** Plugs that go nowhere and cannot go into the bag. */
+  tied: TiedBack[];
   /** Supply cables that stay in the bag. */
   bag: string[];
 }
@@ -82,5 +84,5 @@ export function sheetOf(graph: Graph): Sheet {
     })
     .sort((a, b) => a.sort - b.sort || (a.row.lead < b.row.lead ? -1 : 1))
     .map(({ row }, i) => ({ ...row, order: i + 1 }));
-  return { rows, free: freeEnds(graph), bag: looseCables(graph).inBag.map((p) => p.part.label ?? p.type.name) };
+  return { rows, free: freeEnds(graph), tied: tiedBack(graph), bag: looseCables(graph).inBag.map((p) => p.part.label ?? p.type.name) };
 }

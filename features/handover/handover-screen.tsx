@@ -7,7 +7,7 @@ import { fullName } from "../parts/full-name";
 export function HandoverScreen({
   view,
 }: {
-  view: Pick<JobView, "build" | "leads" | "free" | "power" | "seen" | "plan" | "head" | "faults" | "setAside">;
+  view: Pick<JobView, "build" | "leads" | "free" | "power" | "seen" | "plan" | "head" | "faults" | "setAside" | "tied">;
 }) {
   const types = new Map(view.build.partTypes.map((t) => [t.id, t]));
   const unseen = view.power.lines.filter((l) => !view.seen[l.id]);
@@ -44,6 +44,18 @@ export function HandoverScreen({
               ))
             )}
           </ul>
+          {view.tied.length > 0 ? (
+            <>
+              <h2 className="mt-6 text-key font-[650]">Tied back</h2>
+              <ul>
+                {view.tied.map((t) => (
+                  <li key={t.end} className="border-t border-rule py-1.5">
+                    <span className="font-semibold">{t.what}</span>. {t.reason}
+                  </li>
+                ))}
+              </ul>
+            </>
+          ) : null}
           {view.setAside.length > 0 ? (
             <>
               <h2 className="mt-6 text-key font-[650]">What was set aside, by whom and why</h2>
@@ -58,7 +70,7 @@ export function HandoverScreen({
             </>
           ) : null}
           <h2 className="mt-6 text-key font-[650]">In the cable bag</h2>
-          <p>{view.plan && view.plan.inBag.length > 0 ? view.plan.inBag.map((c) => c.split("/").slice(1).join(" ")).join(", ") : "Nothing yet."}</p>
+          <p>{view.plan && view.plan.inBag.length > 0 ? view.plan.inBag.join(", ") : "Nothing yet."}</p>
         </section>
         <section>
           <h2 className="text-key font-[650]">What is connected where</h2>

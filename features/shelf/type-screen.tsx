@@ -10,6 +10,7 @@ import { saveTypeAction } from "./actions";
 import { type Draft, draftOf, FIELDS, get, type Json, judgeDraft, put } from "./draft";
 import { EntryChoice, EntryField, EntryRow } from "./entry-row";
 import { PlacesForm } from "./places-form";
+import { roleWord } from "./role-words";
 import { TypeDrawing } from "./type-drawing";
 
 const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
@@ -280,6 +281,7 @@ function Ports({
                 value={str(get(p, ["role"]))}
                 width="w-36"
                 options={PORT_ROLES}
+                wordOf={roleWord}
                 onChange={(v) => set(["ports", i, "role"], v)}
               />
               {field("x, mm", ["at", "xMm"], "w-20", true)}

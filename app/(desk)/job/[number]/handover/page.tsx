@@ -5,6 +5,6 @@ import { jobPage } from "../../../../../server/job-page";
 export const metadata: Metadata = { title: "Handover" };
 
 export default async function Page({ params }: { params: Promise<{ number: string }> }) {
-  const { build, leads, free, power, seen, plan, head, faults, setAside } = await jobPage((await params).number);
-  return <HandoverScreen view={{ build, leads, free, power, seen, plan, head, faults, setAside }} />;
+  const { build, leads, free, power, seen, plan, head, faults, setAside, tied } = await jobPage((await params).number);
+  return <HandoverScreen view={{ build, leads, free, power, seen, plan, head, faults, setAside, tied }} />;
 }
