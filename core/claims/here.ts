@@ -155,7 +155,7 @@ function school(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
     const because = q.address === p.address ? undefined : hindrance(graph, l, q);
     return because ? [{ port: q.address, because }] : [];
   });
-  return [{ kind: "school-left", lead: l.address, ...(header ? { at: header.address } : {}), others }];
+  return [{ kind: "school-left", lead: l.address, ...(header ? { at: header.address } : {}), headers: wanted.length, others }];
 }
 
 const mates = (graph: Graph, l: LeadNode, p: PortNode): boolean =>

@@ -61,7 +61,7 @@ export function say(graph: Graph, c: Claim): string {
       const way = l ? schoolWords(graph.build.policy, l) : "";
       const there = c.at === undefined ? "no header commands it here" : `here ${portName(graph, c.at)} commands it`;
       const why = c.others.map((o) => `${portName(graph, o.port)} ${hinder(graph, o.because)}`);
-      return `Not the shop's way (${way}): ${there}${why.length > 0 ? `; ${some(why)}` : ""}.`;
+      return `Not the shop's way (${way}): ${there}${c.headers === 0 ? "; the board has no header for that" : why.length > 0 ? `; ${some(why)}` : ""}.`;
     }
     case "signal-only":
       return `Only the ${c.what} signal comes from here; the current comes through the hub's own plug.`;

@@ -1,6 +1,6 @@
 import { type Graph, kept, partsOfKind, wholeParts } from "../assembly";
 import { radiatorSeats, riserNeedMm, standoffs } from "../fit";
-import { peakW } from "../power";
+import { cableLimitW, peakW } from "../power";
 
 export interface OrderItem {
   id: string;
@@ -22,6 +22,7 @@ const SAGS_MM = 300;
 export function orderList(graph: Graph): OrderItem[] {
   return [
     ...wiring(graph),
+    ...graphicsCables(graph),
     ...kept(graph, "order:mounting", ["case", "board", "supply", "card"], () => mounting(graph)),
     ...dataCables(graph),
     ...kept(graph, "order:cooling", ["cpu", "cooler", "case", "fan"], () => cooling(graph)),
@@ -48,6 +49,35 @@ function wiring(graph: Graph): OrderItem[] {
     });
   }
   return [...items.values()];
+}
+
+/** Where the bag made one cable do what two should: one more, for the supply's outlet system. */
+function graphicsCables(graph: Graph): OrderItem[] {
+  return [...graph.parts.values()].flatMap((node): OrderItem[] => {
+    const sockets = node.cable
+      ? graph.connections.flatMap((c) => {
+          const port = c.lead.startsWith(`${node.id}:`) ? graph.ports.get(c.port) : undefined;
+          return port?.port.role === "graphics-power" && port.part.type.kind !== "adapter" ? [port] : [];
+        })
+      : [];
+    const cards = new Set(sockets.map((p) => p.part));
+    const limitW = node.cable ? cableLimitW(node.cable.cable.ends, node.cable.cable.limit) : 0;
+    const heavy = [...cards].find((card) => sockets.filter((p) => p.part === card).length > 1 && peakW(card) > limitW + 1e-9);
+    if (cards.size < 2 && !heavy) return [];
+    const owner = graph.parts.get(node.cable?.owner ?? "");
+    return [
+      {
+        id: `graphics:${node.id}`,
+        what: `Graphics cable for ${owner?.part.label ?? owner?.type.name ?? "the supply"}`,
+        count: 1,
+        from: "order",
+        needFor: "wiring",
+        because: heavy
+          ? `Both plugs of ${node.part.label} feed ${heavy.part.label ?? heavy.type.name}, which may draw ${peakW(heavy)} W of the cable's ${Math.round(limitW)} W.`
+          : `${node.part.label} feeds ${cards.size} cards.`,
+      },
+    ];
+  });
 }
 
 function mounting(graph: Graph): OrderItem[] {

@@ -31,7 +31,11 @@ export function claimHolds(graph: Graph, c: Claim): boolean {
     case "school-kept":
       return schoolKept(graph, w, c.lead);
     case "school-left":
-      return !schoolKept(graph, w, c.lead) && c.others.every((o) => hindranceHolds(graph, w, c.lead, o.port, o.because));
+      return (
+        !schoolKept(graph, w, c.lead) &&
+        c.headers === w.fits(c.lead).filter((a) => port(a)?.part.type.kind === "board" && keptOn(graph, c.lead, port(a)?.port.role ?? "")).length &&
+        c.others.every((o) => hindranceHolds(graph, w, c.lead, o.port, o.because))
+      );
     case "signal-only": {
       // Nothing takes its current through this lead.
       const l = lead(c.lead);
@@ -250,6 +254,26 @@ function schoolKept(graph: Graph, w: Walk, lead: string): boolean {
       if (caseFans === "hub") return hub !== undefined && !cpu && header !== "pump";
       if (caseFans === "own-header") return hub === undefined && header === "case-fan";
       return header === "case-fan" || (hub !== undefined && header === undefined);
+    default:
+      return false;
+  }
+}
+
+/** Would the school be kept by the lead right on a header of this role? */
+function keptOn(graph: Graph, lead: string, role: string): boolean {
+  const { cooling, caseFans } = graph.build.policy;
+  const cpu = role === "cpu-fan" || role === "cpu-optional-fan";
+  switch (graph.leads.get(lead)?.lead.role) {
+    case "cpu-fan":
+      return cpu;
+    case "cooler-speed":
+      return role === "cpu-fan";
+    case "pump":
+      return role === (cooling === "pump-first" ? "cpu-fan" : "pump");
+    case "radiator-fan":
+      return cooling === "fans-follow-cpu" ? cpu : cooling === "pump-first" && role !== "cpu-fan" && role !== "pump";
+    case "case-fan":
+      return caseFans !== "hub" && role === "case-fan";
     default:
       return false;
   }
