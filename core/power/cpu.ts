@@ -1,5 +1,5 @@
 import { type Graph, naturally, type PortNode, partsOfKind, wholeParts } from "../assembly";
-import { family } from "../catalogue";
+import { family, mate, usable } from "../catalogue";
 import { peakW } from "./peak";
 
 /** CPU power sockets of the board, the main one first: by rank, then by name. */
@@ -36,7 +36,8 @@ export function cpuSocketsNeeded(graph: Graph): PortNode[] {
 function filledW(graph: Graph, s: PortNode): number {
   const c = graph.atPort.get(s.address)?.[0];
   const plug = c && graph.leads.get(c.lead);
-  return plug ? Math.min(cpuSocketW(graph, s.port.family), cpuSocketW(graph, plug.lead.family)) : 0;
+  // A plug that does not belong there carries nothing.
+  return plug && usable(mate(plug.lead.family, s.port.family)) ? Math.min(cpuSocketW(graph, s.port.family), cpuSocketW(graph, plug.lead.family)) : 0;
 }
 
 /** What the filled sockets carry together, in W, by contacts. */

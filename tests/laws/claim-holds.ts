@@ -373,7 +373,9 @@ class Walk {
       this.g.connections.flatMap((c) => {
         const p = this.g.ports.get(c.port)?.port;
         const l = this.g.leads.get(c.lead)?.lead;
-        return p?.role === "cpu-power" && l ? [this.g.build.policy.cpuPlugW * Math.min(this.half(p.family), this.half(l.family))] : [];
+        return p?.role === "cpu-power" && l?.family.startsWith("cpu")
+          ? [this.g.build.policy.cpuPlugW * Math.min(this.half(p.family), this.half(l.family))]
+          : [];
       }),
     );
   watts(socket: string): number {
@@ -386,7 +388,8 @@ class Walk {
     }
     if (p.port.role === "cpu-power") {
       const c = this.g.connections.find((x) => x.port === socket);
-      const plug = this.g.leads.get(c?.lead ?? "")?.lead.family;
+      const there = this.g.leads.get(c?.lead ?? "")?.lead.family;
+      const plug = there?.startsWith("cpu") ? there : undefined;
       const carries = this.cpuCarriesW();
       if (plug && carries > 0) return (this.cpuW() * this.g.build.policy.cpuPlugW * Math.min(this.half(p.port.family), this.half(plug))) / carries;
       return carries > 0 ? 0 : this.cpuW();
