@@ -1,6 +1,10 @@
 import type { Graph } from "../assembly";
-import { type FitGroup, said, tightOrWorse } from "../fit";
+import type { PartKind } from "../catalogue";
+import { type FitGroup, said, tightOrWorse, triedWays, wayOutWords } from "../fit";
 import { type Finding, partsFinding } from "./rule";
+
+/** Kinds of parts that any clearance looks at: a way out of one is judged by all of them. */
+export const FIT_KINDS: readonly PartKind[] = ["case", "board", "card", "fan", "cooler", "memory", "supply", "drive"];
 
 /** What does not fit stops, what only just fits warns. */
 export function fitFindings(graph: Graph, rule: string, groups: readonly FitGroup[], kinds: readonly string[]): Finding[] {
@@ -12,7 +16,7 @@ export function fitFindings(graph: Graph, rule: string, groups: readonly FitGrou
         message: said(c),
         parts: c.parts,
         ifIgnored: c.ifIgnored,
-        ways: c.ways,
+        ways: [...triedWays(graph, c).map(wayOutWords), ...c.ways],
         ...(c.parts[0] ? { swap: c.parts[0] } : {}),
       }),
     );

@@ -29,7 +29,7 @@ export interface Clearance {
   room: string;
   /** What happens when nobody minds. */
   ifIgnored: string;
-  /** Ways out that need no other part. */
+  /** Ways out that are no change of the parts list; those that are come from `triedWays`. */
   ways: string[];
   /** Where to draw it, in case millimetres of the side section; left out for what only the front section shows. */
   line?: { from: Point; to: Point };
@@ -119,7 +119,6 @@ function cards(graph: Graph, shell: PartNode): Clearance[] {
     if (b.widthMm !== undefined && body.maxCardMm !== undefined) {
       const front = inFrontOfCard(graph, y, y + thick);
       const taken = Math.max(0, ...front.map((f) => f.takesMm));
-      const movable = front.filter((f) => f.takesMm === taken && f.mayMoveOut);
       out.push(
         clearance({
           id: `card-length:${card.id}`,
@@ -133,7 +132,6 @@ function cards(graph: Graph, shell: PartNode): Clearance[] {
               ? `between the rear and the front ${front.some((f) => f.radiator) ? "radiator" : "fans"} (${body.maxCardMm} - ${taken} mm)`
               : "the case",
           ifIgnored: "Found at the last step, with everything else wired.",
-          ways: movable.length > 0 ? [`Fit the front fans outside the frame: ${taken} mm more for the card.`] : [],
           line: { from: { xMm: boardX + b.widthMm, yMm: y + thick / 2 }, to: { xMm: boardX + body.maxCardMm - taken, yMm: y + thick / 2 } },
         }),
       );
@@ -187,7 +185,7 @@ function verticalCard(graph: Graph, card: PartNode, shell: PartNode): Clearance[
             subject: "The riser of the case",
             room: "from the slot to the vertical mount, bends included",
             ifIgnored: "It pulls on the slot, or does not reach.",
-            ways: ["Order a longer riser.", "Mount the card on the board, level."],
+            ways: ["Order a longer riser."],
           }),
         ]),
     clearance({
@@ -199,7 +197,6 @@ function verticalCard(graph: Graph, card: PartNode, shell: PartNode): Clearance[
       subject: `${nameOf(card)} (${b.slots} slots)`,
       room: "between the vertical mount and the side panel",
       ifIgnored: "Its fans stand against the glass and get no air.",
-      ways: ["Mount it on the board, level."],
     }),
   ];
 }
@@ -273,7 +270,6 @@ function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
       subject: `${name} with its fans (${radiator.thicknessMm} + ${fanDepthMm} mm)`,
       room: `at the ${place.label}`,
       ifIgnored: "Fans or tubes meet the board.",
-      ways: seat.pushPull ? ["Leave the second row of fans out."] : [],
     }),
   ];
   const [side, other] = sides(graph, seat);

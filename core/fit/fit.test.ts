@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { demo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
-import { type Clearance, clearances, SLOT_PITCH_MM, said, standoffs, verdictOf } from ".";
+import { type Clearance, clearances, SLOT_PITCH_MM, said, standoffs, triedWays, verdictOf, wayOutWords } from ".";
 
 type Json = Record<string, unknown>;
 const mount = (id: string, region: string, x: number, y: number, more: Json = {}) => ({ ...T.mount(id, region, x, y), ...more });
@@ -79,7 +79,9 @@ describe("clearances worked out by hand", () => {
     ];
     const inside = judged([card(380), fan("f", 140)], parts()).get("card-length:card-1");
     expect(inside).toMatchObject({ need: 380, has: 375, left: -5, verdict: "not" });
-    expect(inside?.ways).toEqual(["Fit the front fans outside the frame: 25 mm more for the card."]);
+    const g = given([shell({}), board, card(380), fan("f", 140)], [{ id: "case", type: "c" }, { id: "board", type: "b" }, ...parts()]).graph;
+    // 400 mm without the fans: 20 mm left, and nothing else stops fitting.
+    expect(inside && triedWays(g, inside).map(wayOutWords)).toEqual(["Front fans outside the frame: 20 mm left."]);
     expect(judged([card(380), fan("f", 140)], parts("outside")).get("card-length:card-1")).toMatchObject({ has: 400, left: 20, ways: [] });
   });
   it("only what stands at the card's height counts: a fan above the slot takes nothing", () => {
@@ -108,11 +110,13 @@ describe("clearances worked out by hand", () => {
     expect(c.get("radiator-length:cooler")).toMatchObject({ need: 277, has: 320, left: 43 });
   });
   it("push-pull: fans on both sides, 27 + 2 × 25 = 77 mm, and leaving a row out is the way out", () => {
-    const c = judged(
-      [fan("f", 120), cooler({ radiator: { fanMm: 120, fans: 2, lengthMm: 277, widthMm: 120, thicknessMm: 27 } })],
-      [{ id: "cooler", type: "cooler", mount: "top" }, ...[1, 2, 3, 4].map((n) => ({ id: `fan-${n}`, type: "f", zone: "radiator" }))],
-    ).get("radiator-thickness:cooler");
-    expect(c).toMatchObject({ need: 77, has: 60, left: -17, verdict: "not", ways: ["Leave the second row of fans out."] });
+    const types = [fan("f", 120), cooler({ radiator: { fanMm: 120, fans: 2, lengthMm: 277, widthMm: 120, thicknessMm: 27 } })];
+    const parts = [{ id: "cooler", type: "cooler", mount: "top" }, ...[1, 2, 3, 4].map((n) => ({ id: `fan-${n}`, type: "f", zone: "radiator" }))];
+    const c = judged(types, parts).get("radiator-thickness:cooler");
+    expect(c).toMatchObject({ need: 77, has: 60, left: -17, verdict: "not" });
+    const g = given([shell({}), board, ...types], [{ id: "case", type: "c" }, { id: "board", type: "b" }, ...parts]).graph;
+    // 27 + 25 = 52 of 60 mm.
+    expect(c && triedWays(g, c).map(wayOutWords)).toContain("The radiator's second row of fans left out: 8 mm left.");
   });
   it("below a top radiator: 52 mm of stack, 40 mm over the board, hangs 12 mm over it; modules begin at 85 - 133.35/2 = 18.3 mm", () => {
     const c = judged(

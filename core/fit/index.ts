@@ -4,3 +4,4 @@ export { type FanSeat, fanSeat, fanSeats } from "./fans";
 export { type RadiatorSeat, radiatorSeats } from "./radiators";
 export { type Standoffs, standoffs } from "./standoffs";
 export { FITTINGS_MM, type TubeEnd, type Tubes, tubes } from "./tubes";
+export { type TriedWay, triedWays, wayOutWords } from "./ways";

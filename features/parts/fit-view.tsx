@@ -1,7 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { Graph } from "../../core/assembly";
-import { type Clearance, clearances, said } from "../../core/fit";
+import { type Clearance, clearances, said, triedWays, wayOutWords } from "../../core/fit";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";
 import { CaseSection } from "./case-section";
@@ -52,7 +52,7 @@ export function FitView({
             </li>
           ))}
         </ul>
-        {shown ? <Explained c={shown} /> : null}
+        {shown ? <Explained graph={graph} c={shown} /> : null}
         {children}
       </section>
     </>
@@ -68,7 +68,7 @@ function headline(list: readonly Clearance[]): string {
   return `All ${list.length} clearances fit`;
 }
 
-function Explained({ c }: { c: Clearance }) {
+function Explained({ c, graph }: { c: Clearance; graph: Graph }) {
   return (
     <div className="mb-5 border-t border-rule pt-3" aria-live="polite">
       <p>{said(c)}</p>
@@ -78,7 +78,7 @@ function Explained({ c }: { c: Clearance }) {
           {c.ifIgnored}
         </p>
       )}
-      {(c.verdict === "fits" ? [] : c.ways).map((w) => (
+      {(c.verdict === "fits" ? [] : [...triedWays(graph, c).map(wayOutWords), ...c.ways]).map((w) => (
         <p key={w} className="mt-1 text-second">
           <span className="font-semibold">Way out: </span>
           {w}

@@ -1,4 +1,4 @@
-import { fitFindings } from "../fit";
+import { FIT_KINDS, fitFindings } from "../fit";
 import { PARTS_ONLY, type Rule } from "../rule";
 
 export const cardFit: Rule = {
@@ -6,6 +6,6 @@ export const cardFit: Rule = {
   title: "The card goes in",
   protects: "the last step of the build",
   on: PARTS_ONLY,
-  reads: ["case", "board", "card", "fan", "cooler"],
+  reads: FIT_KINDS,
   run: ({ graph }) => fitFindings(graph, "card-fit", ["cards"], ["card-length", "card-width", "card-vertical", "riser"]),
 };

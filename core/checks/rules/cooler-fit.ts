@@ -1,4 +1,4 @@
-import { fitFindings } from "../fit";
+import { FIT_KINDS, fitFindings } from "../fit";
 import { PARTS_ONLY, type Rule } from "../rule";
 
 export const coolerFit: Rule = {
@@ -6,6 +6,6 @@ export const coolerFit: Rule = {
   title: "The cooler goes under the panel",
   protects: "a panel that does not close",
   on: PARTS_ONLY,
-  reads: ["case", "cooler"],
+  reads: FIT_KINDS,
   run: ({ graph }) => fitFindings(graph, "cooler-fit", ["coolers"], ["cooler-height"]),
 };

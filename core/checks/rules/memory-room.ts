@@ -1,4 +1,4 @@
-import { fitFindings } from "../fit";
+import { FIT_KINDS, fitFindings } from "../fit";
 import { PARTS_ONLY, type Rule } from "../rule";
 
 export const memoryRoom: Rule = {
@@ -6,6 +6,6 @@ export const memoryRoom: Rule = {
   title: "Memory has room under cooler and radiator",
   protects: "a radiator hung twice",
   on: PARTS_ONLY,
-  reads: ["case", "cooler", "fan", "memory", "board", "card"],
+  reads: FIT_KINDS,
   run: ({ graph }) => fitFindings(graph, "memory-room", ["memory", "radiators"], ["memory-under-cooler", "memory-under-radiator"]),
 };

@@ -1,4 +1,4 @@
-import { fitFindings } from "../fit";
+import { FIT_KINDS, fitFindings } from "../fit";
 import { PARTS_ONLY, type Rule } from "../rule";
 
 export const radiatorFit: Rule = {
@@ -6,6 +6,6 @@ export const radiatorFit: Rule = {
   title: "The radiator has room",
   protects: "a radiator that meets the board",
   on: PARTS_ONLY,
-  reads: ["case", "cooler", "fan", "memory", "board", "card"],
+  reads: FIT_KINDS,
   run: ({ graph }) => fitFindings(graph, "radiator-fit", ["radiators"], ["radiator-length", "radiator-thickness", "tubes"]),
 };

@@ -1,4 +1,4 @@
-import { fitFindings } from "../fit";
+import { FIT_KINDS, fitFindings } from "../fit";
 import { PARTS_ONLY, type Rule } from "../rule";
 
 export const supplyFit: Rule = {
@@ -6,6 +6,6 @@ export const supplyFit: Rule = {
   title: "The supply goes into its bay",
   protects: "bent modular plugs",
   on: PARTS_ONLY,
-  reads: ["case", "supply", "drive"],
+  reads: FIT_KINDS,
   run: ({ graph }) => fitFindings(graph, "supply-fit", ["supplies"], ["supply-length"]),
 };
