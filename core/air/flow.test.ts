@@ -164,3 +164,31 @@ describe("what holds of every case", () => {
     );
   });
 });
+
+it("two fans on the two sides of one radiator are in series: not twice the flow, but more than one alone", () => {
+  const make = (fans: number) =>
+    given(
+      [
+        T.case("c", [{ id: "m", label: "front top", region: "front", takes: ["fan", "radiator"], at: { xMm: 430, yMm: 100 }, sizeMm: 120 }], {
+          radiatorPlaces: [{ id: "front", label: "front", region: "front", mounts: ["m"], fanMm: [120], maxLengthMm: 160, maxThicknessMm: 90 }],
+        }),
+        { ...T.fan("f", 0.2), ratings: { flowM3h: 100, noiseDb: 20 }, body: { widthMm: 120, depthMm: 25 } },
+        {
+          id: "k",
+          kind: "cooler",
+          maker: "",
+          name: "k",
+          body: { radiator: { fanMm: 120, fans: 1, lengthMm: 157, widthMm: 120, thicknessMm: 27 } },
+        },
+      ],
+      [
+        { id: "case", type: "c" },
+        { id: "cooler", type: "k" },
+        ...Array.from({ length: fans }, (_, i) => ({ id: `f${i}`, type: "f", mount: "m", zone: "radiator" })),
+      ],
+    ).graph;
+  const [one, two] = [airOf(make(1), 1).inM3h, airOf(make(2), 1).inM3h];
+  expect(two).toBeGreaterThan(one);
+  expect(two).toBeLessThan(1.5 * one);
+  expect(airOf(make(2), 1).fans.map((f) => f.flowM3h > 0)).toEqual([true, false]);
+});

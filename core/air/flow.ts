@@ -10,6 +10,11 @@ import { wholeDraw } from "../power";
 export const MOUNTED = 0.85;
 export const FILTERED = 0.8;
 export const THROUGH_RADIATOR = 0.6;
+/**
+ * Two fans on the two sides of a radiator are in series: the same air, twice the pressure (handbook: fans in series add pressure at
+ * equal flow). So half of what the radiator takes comes back; the share itself is common practice.
+ */
+const SANDWICHED = (1 + THROUGH_RADIATOR) / 2;
 /** Speed through a low-noise lead, a resistor in the 12 V wire: common practice, from memory. */
 export const LOW_NOISE = 0.8;
 /** In and out within this share of each other count as balanced. */
@@ -92,7 +97,20 @@ function work(graph: Graph, share: number): Air {
 
 function turning(graph: Graph, share: number): { cooled: Set<string>; fans: FanAir[] } {
   const cooled = new Set(radiatorSeats(graph).flatMap((s) => s.fans.map((f) => f.id)));
-  const fans = fanSeats(graph).map((seat) => oneFan(seat, cooled.has(seat.part.id), share));
+  const rows = new Map<string, number>();
+  for (const s of fanSeats(graph)) if (cooled.has(s.part.id)) rows.set(s.mount.id, (rows.get(s.mount.id) ?? 0) + 1);
+  const first = new Set<string>();
+  const fans = fanSeats(graph).map((seat): FanAir => {
+    const behind = cooled.has(seat.part.id);
+    const sandwich = behind && (rows.get(seat.mount.id) ?? 0) > 1;
+    const air = oneFan(seat, behind, share, sandwich);
+    if (!sandwich) return air;
+    if (!first.has(seat.mount.id)) {
+      first.add(seat.mount.id);
+      return air;
+    }
+    return { ...air, flowM3h: 0, through: [...air.through, "in series with the fan on the other side"] };
+  });
   for (const f of fans) {
     const against = worksAgainst(f, fans);
     if (against) f.against = against;
@@ -113,10 +131,10 @@ function signOf(inM3h: number, outM3h: number): Air["sign"] {
   return ratio > BALANCED ? "over" : ratio < -BALANCED ? "under" : "balanced";
 }
 
-function oneFan(seat: FanSeat, radiator: boolean, planned: number): FanAir {
+function oneFan(seat: FanSeat, radiator: boolean, planned: number, sandwich = false): FanAir {
   const r = seat.part.type.ratings;
   const share = planned * (seat.part.part.lowNoise ? LOW_NOISE : 1);
-  const factor = MOUNTED * (seat.mount.filter ? FILTERED : 1) * (radiator ? THROUGH_RADIATOR : 1);
+  const factor = MOUNTED * (seat.mount.filter ? FILTERED : 1) * (radiator ? (sandwich ? SANDWICHED : THROUGH_RADIATOR) : 1);
   return {
     part: seat.part,
     region: seat.mount.region,
