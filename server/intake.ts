@@ -63,6 +63,8 @@ export const NewJob = z.object({
   budget: z.number().min(0).max(1_000_000).optional(),
   lighting: z.enum(["wanted", "indifferent", "none"]).default("indifferent"),
   noiseDb: z.number().min(10).max(80).optional(),
+  monitors: Wishes.shape.monitors,
+  wireless: z.boolean().default(false),
   /** An earlier job whose parts and schools are taken over. */
   copyOf: z.string().max(40).optional(),
   /** Schools that differ from the shop's, or from the earlier job's. */
@@ -108,6 +110,8 @@ export async function newJob(em: EntityManager, by: TechnicianRow, n: z.infer<ty
     const wishes = Wishes.parse({
       purpose: n.purpose,
       lighting: n.lighting,
+      monitors: n.monitors,
+      wireless: n.wireless,
       ...(n.budget === undefined ? {} : { budget: n.budget }),
       ...(n.noiseDb === undefined ? {} : { noiseDb: n.noiseDb }),
     });

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { PartType } from "../catalogue";
+import { DISPLAY_SOCKETS, PartType } from "../catalogue";
 
 /** The schools of the shop, which a job may override. Each has the default that `docs/decisions.md` argues for. */
 export const Policy = z.strictObject({
@@ -71,6 +71,20 @@ export const Wishes = z.strictObject({
   budget: z.number().min(0).max(1_000_000).optional(),
   lighting: z.enum(["wanted", "indifferent", "none"]).default("indifferent"),
   noiseDb: z.number().min(10).max(80).optional().describe("loudest that is welcome, at 1 m"),
+  monitors: z
+    .array(
+      z.strictObject({
+        count: z.number().int().min(1).max(8).default(1),
+        widthPx: z.number().int().min(320).max(20_000),
+        heightPx: z.number().int().min(200).max(20_000),
+        hz: z.number().min(20).max(1000).default(60),
+        socket: z.enum(DISPLAY_SOCKETS),
+      }),
+    )
+    .max(8)
+    .default([])
+    .describe("the client's monitors"),
+  wireless: z.boolean().default(false),
   upgrade: z.string().max(200).default("").describe("what may come later"),
   upgradeW: z.number().min(0).max(2000).default(0).describe("what that would draw more"),
 });

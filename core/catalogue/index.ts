@@ -2,5 +2,5 @@ export { type ConnectorFamily, FAMILIES, FAMILY_IDS, family, isFamily, type Pin 
 export { FLAT_FIELDS, flatValues, withFlatValues } from "./flat";
 export { LOOM_NAME, LOOM_TAG, LOOMS, Loom } from "./looms";
 export { type Mating, mate, type Outcome, usable } from "./mating";
-export { Cable, Lead, Limit, Load, Need, PART_KINDS, type PartKind, PartType, PORT_ROLES, Point, Port } from "./part-type";
+export { Cable, DISPLAY_SOCKETS, Lead, Limit, Load, Need, PART_KINDS, type PartKind, PartType, PORT_ROLES, Point, Port } from "./part-type";
 export { controlLost, countedByLeds, headerLimit, loadCurrentA, PRACTICE, startingCurrentA } from "./practice";

@@ -195,6 +195,9 @@ const Mount = z.strictObject({
 export const FORM_FACTORS = ["ATX", "microATX", "FlexATX", "Mini-ITX", "E-ATX"] as const;
 export const SUPPLY_FORMS = ["ATX", "SFX", "SFX-L", "TFX"] as const;
 
+/** Display sockets by the names of their standards. */
+export const DISPLAY_SOCKETS = ["HDMI", "DisplayPort", "USB-C", "DVI", "VGA"] as const;
+
 const FanSize = z.union([z.literal(80), z.literal(92), z.literal(120), z.literal(140), z.literal(200)]);
 
 /** A radiator: its block of fans, its outline without fans, and the tubes. Lengths in mm. */
@@ -334,6 +337,20 @@ export const PartType = z.strictObject({
       kit: z.number().int().min(1).max(8).optional().describe("memory: modules sold together"),
       efficiency: z.enum(["none", "base", "bronze", "silver", "gold", "platinum", "titanium"]).optional(),
       hasGraphics: z.boolean().optional(),
+      outputs: z
+        .array(
+          z.strictObject({
+            socket: z.enum(DISPLAY_SOCKETS),
+            count: z.number().int().min(1).max(8),
+            widthPx: z.number().int().min(1).max(20_000).optional(),
+            heightPx: z.number().int().min(1).max(20_000).optional(),
+            hz: z.number().min(1).max(1000).optional(),
+          }),
+        )
+        .max(8)
+        .optional()
+        .describe("cards, and boards for the CPU's own graphics: display outputs, with the most that each shows"),
+      wireless: z.boolean().optional().describe("boards and cards: with a wireless network"),
       overclocked: z.boolean().optional(),
       looseIoShield: z.boolean().optional(),
       readMBs: z.number().min(0).max(100_000).optional().describe("drives: the most it reads, MB/s"),

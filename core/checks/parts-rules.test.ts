@@ -1,7 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
+import { given } from "../../tests/fixtures/small";
 import { type Build, buildGraph } from "../assembly";
 import type { PartType } from "../catalogue";
+import { orderList } from "../intake";
 import { checkParts, type Finding, RULES } from ".";
 
 /** A demo build with other parts: `swap` names another type of the shelf, `drop` leaves parts out, `add` adds some. */
@@ -200,5 +202,52 @@ describe("the budget", () => {
   });
   it("what the client brought costs nothing", () => {
     expect(priced({ board: 200, cpu: 500 }, 600, ["cpu"])).toEqual([]);
+  });
+});
+
+describe("the client's monitors and wireless", () => {
+  const make = (monitors: object[], more: object = {}) =>
+    given(
+      [
+        {
+          id: "card",
+          kind: "card",
+          maker: "",
+          name: "card",
+          ratings: {
+            hasGraphics: true,
+            outputs: [
+              { socket: "HDMI", count: 1, widthPx: 3840, heightPx: 2160, hz: 60 },
+              { socket: "DisplayPort", count: 2, widthPx: 3840, heightPx: 2160, hz: 144 },
+            ],
+            ...more,
+          },
+        },
+        { id: "b", kind: "board", maker: "", name: "b" },
+      ],
+      [
+        { id: "board", type: "b" },
+        { id: "card", type: "card" },
+      ],
+      { wishes: { monitors, wireless: true } },
+    ).graph;
+  const screen = (count: number, socket: string, hz = 60) => ({ count, widthPx: 3840, heightPx: 2160, hz, socket });
+  const said = (g: ReturnType<typeof make>, rule: string) => checkParts(g).filter((f) => f.rule === rule);
+  it("each its own socket where there is one, an adapter else; more monitors than outputs stop", () => {
+    expect(said(make([screen(1, "HDMI"), screen(2, "DisplayPort", 120)]), "monitors")).toEqual([]);
+    const two = make([screen(2, "HDMI")]);
+    expect(said(two, "monitors")).toEqual([]);
+    expect(orderList(two).find((i) => i.id.startsWith("display:"))).toMatchObject({ count: 1, what: expect.stringContaining("DisplayPort to HDMI") });
+    expect(said(make([screen(4, "DisplayPort")]), "monitors")[0]).toMatchObject({ severity: "stop", message: expect.stringContaining("no output") });
+  });
+  it("an output that is too slow warns with both figures", () => {
+    const f = said(make([screen(1, "HDMI", 120), screen(2, "DisplayPort", 144)]), "monitors");
+    expect(f.map((x) => [x.severity, x.message])).toEqual([
+      ["warn", expect.stringMatching(/at 120 Hz \(HDMI\); the HDMI output of card gives 3840 × 2160 at 60 Hz/)],
+    ]);
+  });
+  it("wireless wanted and nowhere: a warning; on a card it is there", () => {
+    expect(said(make([]), "wireless")[0]?.severity).toBe("warn");
+    expect(said(make([], { wireless: true }), "wireless")).toEqual([]);
   });
 });

@@ -37,6 +37,7 @@ import { memoryRoom } from "./rules/memory-room";
 import { memorySlots } from "./rules/memory-slots";
 import { memorySpeedRule } from "./rules/memory-speed";
 import { memoryType } from "./rules/memory-type";
+import { monitors } from "./rules/monitors";
 import { needsPower } from "./rules/needs-power";
 import { noise } from "./rules/noise";
 import { outletWatts } from "./rules/outlet-watts";
@@ -63,6 +64,7 @@ import { tubeSide } from "./rules/tube-side";
 import { unlikeFans } from "./rules/unlike-fans";
 import { verticalCard } from "./rules/vertical-card";
 import { wireDrop } from "./rules/wire-drop";
+import { wireless } from "./rules/wireless";
 
 /** All rules. Adding one is adding a file and its line here. */
 export const RULES: readonly Rule[] = [
@@ -94,6 +96,8 @@ export const RULES: readonly Rule[] = [
   noise,
   lowNoise,
   lightWish,
+  monitors,
+  wireless,
   budget,
   supplyUsual,
   wireDrop,

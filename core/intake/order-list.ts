@@ -1,5 +1,6 @@
 import { type Graph, kept, partsOfKind, wholeParts } from "../assembly";
 import { radiatorSeats, riserNeedMm, standoffs } from "../fit";
+import { seatMonitors } from "../picture";
 import { cableLimitW, peakW } from "../power";
 
 export interface OrderItem {
@@ -25,6 +26,7 @@ export function orderList(graph: Graph): OrderItem[] {
     ...graphicsCables(graph),
     ...kept(graph, "order:mounting", ["case", "board", "supply", "card"], () => mounting(graph)),
     ...dataCables(graph),
+    ...displayAdapters(graph),
     ...kept(graph, "order:cooling", ["cpu", "cooler", "case", "fan"], () => cooling(graph)),
   ];
 }
@@ -49,6 +51,24 @@ function wiring(graph: Graph): OrderItem[] {
     });
   }
   return [...items.values()];
+}
+
+/** Monitors whose socket is another than the output's. */
+function displayAdapters(graph: Graph): OrderItem[] {
+  const pairs = new Map<string, number>();
+  for (const s of graph.build.wishes.monitors.length > 0 ? (seatMonitors(graph)?.seats ?? []) : [])
+    if (s.adapter && s.output) {
+      const pair = `${s.output.socket} to ${s.monitor.socket}`;
+      pairs.set(pair, (pairs.get(pair) ?? 0) + 1);
+    }
+  return [...pairs].map(([pair, count]) => ({
+    id: `display:${pair}`,
+    what: `Display adapter or cable, ${pair}`,
+    count,
+    from: "order",
+    needFor: "mounting",
+    because: "The client's monitor has another socket than the output that is left for it.",
+  }));
 }
 
 /** Where the bag made one cable do what two should: one more, for the supply's outlet system. */

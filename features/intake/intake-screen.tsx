@@ -1,6 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
+import { DISPLAY_SOCKETS } from "../../core/catalogue";
 import type { ListRow } from "../../core/intake";
 import { readCsv, type Table } from "../../core/table";
 import type { ListAnswer } from "../../server/intake";
@@ -21,7 +22,21 @@ const serialsOf = (row: { serial?: string }) => (row.serial ? { serials: [row.se
 export function IntakeScreen({ earlier }: { earlier: { number: string; title: string; client: string }[] }) {
   const router = useRouter();
   const act = useAct();
-  const [form, setForm] = useState({ client: "", title: "", purpose: "", dueOn: "", budget: "", noiseDb: "", lighting: "indifferent", copyOf: "" });
+  const [form, setForm] = useState({
+    client: "",
+    title: "",
+    purpose: "",
+    dueOn: "",
+    budget: "",
+    noiseDb: "",
+    lighting: "indifferent",
+    copyOf: "",
+    screens: "",
+    size: "1920x1080",
+    hz: "60",
+    socket: "DisplayPort",
+  });
+  const [wireless, setWireless] = useState(false);
   const [pasted, setPasted] = useState("");
   const [table, setTable] = useState<{ name: string; table: Table; columns: Columns } | null>(null);
   const [answer, setAnswer] = useState<ListAnswer | null>(null);
@@ -102,6 +117,8 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
         lighting: form.lighting,
         ...(form.budget ? { budget: Number(form.budget) } : {}),
         ...(form.noiseDb ? { noiseDb: Number(form.noiseDb) } : {}),
+        wireless,
+        ...(Number(form.screens) > 0 ? { monitors: [monitorOf(form)] } : {}),
         ...(form.copyOf ? { copyOf: form.copyOf } : {}),
         policy: pickedSchools(schools),
         parts: [
@@ -162,6 +179,25 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
             />
           </label>
         </div>
+        <fieldset className="grid grid-cols-4 gap-3">
+          <legend className="text-second text-soft">Monitors: how many, size, rate, socket</legend>
+          <input
+            className="field mono w-full"
+            aria-label="How many monitors"
+            type="number"
+            min={0}
+            max={8}
+            value={form.screens}
+            onChange={(e) => set("screens", e.target.value)}
+          />
+          <Pick word="Resolution" value={form.size} options={SIZES} onChange={(v) => set("size", v)} />
+          <Pick word="Refresh, Hz" value={form.hz} options={["60", "75", "100", "120", "144", "165", "240"]} onChange={(v) => set("hz", v)} />
+          <Pick word="Socket" value={form.socket} options={DISPLAY_SOCKETS} onChange={(v) => set("socket", v)} />
+        </fieldset>
+        <label className="flex items-center gap-2">
+          <input type="checkbox" checked={wireless} onChange={() => setWireless((w) => !w)} />
+          Wireless network wanted
+        </label>
         <label>
           <span className="block text-second text-soft">Parts and schools of an earlier job</span>
           <select className="field w-full" value={form.copyOf} onChange={(e) => set("copyOf", e.target.value)}>
@@ -212,7 +248,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
         </div>
         <div className="flex items-start gap-4">
           <label className="min-w-0 flex-1">
-            <span className="block text-second text-soft">Pasted: a part on each line, as 2 x Name or Name (2)</span>
+            <span className="block text-second text-soft">Pasted: a part on each line, as 2 x Name or Name (2); sizes and kinds as they come</span>
             <textarea className="field mono w-full" rows={5} value={pasted} maxLength={200_000} onChange={(e) => setPasted(e.target.value)} />
           </label>
           <div className="flex flex-col gap-2 pt-5">
@@ -274,6 +310,25 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
     </main>
   );
 }
+
+function Pick({ word, value, options, onChange }: { word: string; value: string; options: readonly string[]; onChange: (v: string) => void }) {
+  return (
+    <select className="field w-full" aria-label={word} value={value} onChange={(e) => onChange(e.target.value)}>
+      {options.map((o) => (
+        <option key={o} value={o}>
+          {o.replace("x", " × ")}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** Resolutions of monitors in common use. */
+const SIZES = ["1920x1080", "2560x1440", "3440x1440", "3840x2160", "5120x1440", "5120x2880"];
+const monitorOf = (f: { screens: string; size: string; hz: string; socket: string }) => {
+  const [widthPx, heightPx] = f.size.split("x").map(Number);
+  return { count: Math.min(8, Number(f.screens)), widthPx, heightPx, hz: Number(f.hz), socket: f.socket };
+};
 
 function Text({
   word,

@@ -1,0 +1,1 @@
+export { type MonitorSeat, pictureFrom, seatMonitors, wirelessPart } from "./monitors";
