@@ -51,9 +51,10 @@ export function cpuShareWanted(graph: Graph, socket: PortNode): number {
   return all > 0 ? (cpuDrawW(graph) * cpuSocketW(graph, socket.port.family)) / all : 0;
 }
 
-/** What a CPU socket takes in W as things are plugged: the draw shared over the filled sockets by their contacts. */
+/** What a CPU socket takes in W as things are plugged: the draw shared over the filled sockets by their contacts. Nothing through a wrong plug. */
 export function cpuShareFilled(graph: Graph, socket: PortNode): number {
   const all = cpuFilledW(graph);
+  if (all === 0 && graph.atPort.get(socket.address)?.length) return 0;
   return all > 0 ? (cpuDrawW(graph) * filledW(graph, socket)) / all : cpuShareWanted(graph, socket);
 }
 

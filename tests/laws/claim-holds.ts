@@ -392,7 +392,7 @@ class Walk {
       const plug = there?.startsWith("cpu") ? there : undefined;
       const carries = this.cpuCarriesW();
       if (plug && carries > 0) return (this.cpuW() * this.g.build.policy.cpuPlugW * Math.min(this.half(p.port.family), this.half(plug))) / carries;
-      return carries > 0 ? 0 : this.cpuW();
+      return carries > 0 || there ? 0 : this.cpuW();
     }
     const r = p.part.type.ratings;
     if (p.part.type.ports.some((q) => q.flow === "out" && q.fedBy === p.port.id))
