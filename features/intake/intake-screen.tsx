@@ -179,8 +179,8 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
             />
           </label>
         </div>
-        <fieldset className="grid grid-cols-4 gap-3">
-          <legend className="text-second text-soft">Monitors: how many, size, rate, socket</legend>
+        <fieldset className="grid grid-cols-2 gap-3">
+          <legend className="text-second text-soft">Monitors: how many, resolution, Hz, socket</legend>
           <input
             className="field mono w-full"
             aria-label="How many monitors"
