@@ -75,7 +75,7 @@ export function WaysIn({ ways, scene, number, onPlan }: { ways: Ways; scene: Sce
       {ways.left.length > 0 ? (
         <p className="mt-2 text-second">
           No accessory, longer lead or higher limit helps {ways.left.slice(0, 6).map(name).join(", ")}
-          {ways.left.length > 6 ? ` and ${ways.left.length - 6} more` : ""}: see the reason at each.
+          {ways.left.length > 6 ? ` and ${ways.left.length - 6} more` : ""}: see {ways.left.length > 1 ? "the reason at each" : "its reason"}.
         </p>
       ) : null}
       {act.sentence ? (
