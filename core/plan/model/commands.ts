@@ -1,26 +1,41 @@
 import type { Graph } from "../../assembly";
-import { family } from "../../catalogue";
 import { departs } from "../../wiring";
-import { type Consumer, caseFansOf, type Group, isCooling, isPump } from "./consumers";
+import { type Consumer, type Group, isPump } from "./consumers";
+import { asTerm, fansOf, hostsOf, known, NOWHERE, type Yes } from "./hub-hosts";
 import type { Model } from "./model";
 import { type NetChoice, type NetVariables, ofOnePump } from "./net-variables";
-import { type Term, term, terms } from "./terms";
+import { sharedControl } from "./shared-control";
+import { term, terms } from "./terms";
 
-/** Nothing but a cooler's own signal shares a header with a pump. */
+/**
+ * Nothing but a cooler's own signal shares a header with a pump. Said in the largest sets of which one at most may be there, and
+ * by places of the case where they have a yes-or-no: the solver sees at once how many headers the pumps take.
+ */
 export function pumpsAlone(model: Model, out: NetVariables): void {
-  for (const pump of new Set(out.choices.map((c) => c.consumer).filter(isPump))) {
-    const mine = out.choices.filter((c) => c.consumer === pump);
-    for (const group of new Set(mine.map((c) => c.root.group))) {
-      // A hub's place for a pump is its own.
-      if (!out.nets.groups.get(group)?.header) continue;
-      const there = terms(mine.filter((c) => c.root.group === group).map((c) => c.variable));
-      const others = new Map<Consumer, number[]>();
-      for (const c of out.choices)
-        if (c.root.group === group && c.consumer !== pump && !ofOnePump(c.consumer, pump))
-          others.set(c.consumer, [...(others.get(c.consumer) ?? []), c.variable]);
-      for (const [other, variables] of others) {
-        if (isPump(other) && other.address < pump.address) continue;
-        model.atMost([...there, ...terms(variables)], 1);
+  const pumps = [...new Set(out.choices.map((c) => c.consumer).filter(isPump))];
+  if (pumps.length === 0) return;
+  for (const { id, header } of out.nets.groups.values()) {
+    // A hub's place for a pump is its own.
+    if (!header) continue;
+    const here = out.choices.filter((c) => c.root.group === id);
+    const of = (c: Consumer) => terms(here.filter((x) => x.consumer === c).map((x) => x.variable));
+    const mine = pumps.map((pump) => ({ pump, there: of(pump) })).filter((p) => p.there.length > 0);
+    if (mine.length > 1)
+      model.atMost(
+        mine.flatMap((p) => p.there),
+        1,
+      );
+    const said = new Set<string>();
+    for (const other of new Set(here.map((c) => c.consumer))) {
+      if (isPump(other)) continue;
+      const against = mine.filter((p) => !ofOnePump(other, p.pump)).flatMap((p) => p.there);
+      if (against.length === 0) continue;
+      const w = against.length === mine.length && other.zone !== undefined ? out.zoneOn.get(`${other.zone} on ${id}`) : undefined;
+      const mixed = here.some((c) => c.consumer.zone === other.zone && (isPump(c.consumer) || mine.some((p) => ofOnePump(c.consumer, p.pump))));
+      if (w === undefined || mixed) model.atMost([...against, ...of(other)], 1);
+      else if (!said.has(other.zone ?? "")) {
+        said.add(other.zone ?? "");
+        model.atMost([...against, term(w)], 1);
       }
     }
   }
@@ -45,31 +60,6 @@ export function noRings(model: Model, out: NetVariables): void {
     else model.atLeast(deeper, 1);
   }
 }
-
-/** Groups on which a lead may hang; without a choice: it is there for good. */
-function hostsOf(out: NetVariables, lead: string | undefined): { group: string; choice?: NetChoice }[] {
-  const kept = out.nets.placed.find((p) => p.consumer.address === lead);
-  if (kept) return [{ group: kept.group }];
-  return out.choices.filter((c) => c.consumer.address === lead).map((choice) => ({ group: choice.root.group, choice }));
-}
-
-/** A yes or no that is a variable, or known: 1. */
-type Yes = { variable: number } | { known: 1 };
-const asTerm = (y: Yes, factor = 1): Term[] => ("variable" in y ? [term(y.variable, factor)] : []);
-const known = (y: Yes, factor = 1): number => ("variable" in y ? 0 : factor);
-
-/** Where a hub has no header for its command: its own knob, or nothing at all. */
-const NOWHERE = "nowhere";
-
-const fansOf = (out: NetVariables): Group[] => {
-  const looms = new Map<string, Set<string>>();
-  for (const { group, family: f } of [
-    ...out.nets.roots.map((r) => ({ group: r.group, family: r.sample.port.family })),
-    ...out.nets.placed.map((p) => ({ group: p.group, family: p.root.port.family })),
-  ])
-    looms.set(group, (looms.get(group) ?? new Set()).add(family(f).loom));
-  return [...out.nets.groups.values()].filter((g) => looms.get(g.id)?.has("fans"));
-};
 
 /**
  * What follows from where a command comes from. Each header is a control of its own, and so is each hub: whoever commands it,
@@ -103,15 +93,50 @@ function schoolOnHub(model: Model, graph: Graph, out: NetVariables, fans: readon
   );
   const always = here.filter((c) => roles.size > 0 && [...departing.values()].every((list) => list.includes(c)));
   for (const c of always) model.addCost(c.variable, { schoolDepartures: 1 });
+  const against: Against[] = [];
   for (const [role, { yes }] of roles) {
     const list = (departing.get(role) ?? []).filter((c) => !always.includes(c));
     if (list.length === 0) continue;
     const d = model.helper(`${hub.id} departs under ${role}`, { schoolDepartures: 1 }, list.length);
+    against.push({ role, list, yes, d });
     const all = terms(list.map((c) => c.variable));
     model.atMost(
       [...all, ...yes.flatMap((y) => asTerm(y, list.length)), term(d, -1)],
       list.length - yes.reduce((s, y) => s + known(y, list.length), 0),
     );
+  }
+  oneHeaderOfTheRightKind(model, out, hub, here, against);
+}
+
+/** Leads that depart on a hub under one kind of header: where `yes`, as many as `d` of them are there. */
+interface Against {
+  role: string;
+  list: readonly NetChoice[];
+  yes: readonly Yes[];
+  d: number;
+}
+
+/**
+ * A place of the case is on a hub only where no header commands it under which its leads depart, or one does depart. Says nothing
+ * new: the solver sees that a hub takes one header of the right kind.
+ */
+function oneHeaderOfTheRightKind(model: Model, out: NetVariables, hub: Group, here: readonly NetChoice[], against: readonly Against[]): void {
+  for (const zone of new Set(here.map((c) => c.consumer.zone))) {
+    const leads = here.filter((c) => c.consumer.zone === zone);
+    const w = zone === undefined ? undefined : out.zoneOn.get(`${zone} on ${hub.id}`);
+    for (const set of w === undefined && leads.length > 1 ? leads.map((c) => [c]) : [leads]) {
+      const mine = against.filter((a) => set.every((c) => a.list.includes(c)));
+      if (mine.length === 0) continue;
+      const yes = mine.flatMap((a) => a.yes);
+      const there = w ?? set[0]?.variable ?? -1;
+      const passed = terms(
+        mine.map((a) => a.d),
+        -1,
+      );
+      model.implied([term(there), ...yes.flatMap((y) => asTerm(y)), ...passed], 1 - yes.reduce((s, y) => s + known(y), 0));
+      if (zone !== undefined && set === leads)
+        out.departing.push({ hub: hub.id, zone, roles: new Set(mine.map((a) => a.role)), departs: mine.map((a) => a.d) });
+    }
   }
 }
 
@@ -155,166 +180,4 @@ function rolesOf(
 }
 
 /** Hubs on hubs are looked at so deep where their school is asked. */
-const MOST_DEEP = 2;
-
-/** The leads of one zone that are of the case, or that cool the CPU: a zone is one or the other in nearly every build. */
-interface Place {
-  zone: string;
-  cools: boolean;
-}
-const placeOf = (c: Consumer): Place | undefined => {
-  if (c.zone === undefined) return undefined;
-  return isCooling(c) ? { zone: c.zone, cools: true } : caseFansOf(c) > 0 ? { zone: c.zone, cools: false } : undefined;
-};
-const nameOf = (p: Place) => `${p.zone}${p.cools ? " cooling" : ""}`;
-
-const on = (out: NetVariables, group: string) => ({
-  choices: out.choices.filter((c) => c.root.group === group),
-  placed: out.nets.placed.filter((p) => p.group === group),
-});
-
-/** Places of the case that share a control with what cools the CPU, and places beyond the first under one. `free`: nothing commands it. */
-function sharedControl(model: Model, out: NetVariables, control: string, all: readonly { id: string; yes: Yes }[], free?: number): number[] {
-  const places = new Map<string, Place>();
-  let open = false;
-  for (const { id } of all) {
-    const { choices, placed } = on(out, id);
-    for (const c of [...choices.map((x) => x.consumer), ...placed.map((p) => p.consumer)]) {
-      const place = placeOf(c);
-      if (place) places.set(nameOf(place), place);
-    }
-    open ||= choices.some((c) => placeOf(c.consumer));
-  }
-  const ofCase = [...places.values()].filter((p) => !p.cools);
-  const cooling = [...places.values()].filter((p) => p.cools);
-  if (!open || ofCase.length === 0 || (ofCase.length < 2 && cooling.length === 0)) return [];
-  const there = new Map([...places].sort(([a], [b]) => (a < b ? -1 : 1)).map(([name, place]) => [name, isUnder(model, out, place, all, control)]));
-  const unless = (factor: number): Term[] => (free === undefined ? [] : [term(free, -factor)]);
-  const priced: number[] = [];
-  if (ofCase.length > 1) {
-    const shared = model.helper(`${control} places ${model.names.length}`, { placesShared: 1 }, ofCase.length);
-    priced.push(shared);
-    const count = ofCase.map((p) => there.get(nameOf(p)) as Yes);
-    model.atMost([...count.flatMap((y) => asTerm(y)), term(shared, -1), ...unless(ofCase.length)], 1 - count.reduce((s, y) => s + known(y), 0));
-  }
-  for (const p of cooling.length === 0 ? [] : ofCase) {
-    const mine = there.get(nameOf(p)) as Yes;
-    const shared = model.helper(`${control} ${p.zone} with the CPU ${model.names.length}`, { coolingShared: 1 });
-    priced.push(shared);
-    for (const c of cooling) {
-      const cool = there.get(nameOf(c)) as Yes;
-      model.atMost([...asTerm(mine), ...asTerm(cool), term(shared, -1), ...unless(1)], 1 - known(mine) - known(cool));
-    }
-  }
-  for (const v of priced) out.priced.set(v, control);
-  return priced;
-}
-
-/** Is any lead of a place under a control: on the header itself, or on a hub that is commanded from it? */
-function isUnder(model: Model, out: NetVariables, place: Place, all: readonly { id: string; yes: Yes }[], control: string): Yes {
-  const is = (c: Consumer) => {
-    const p = placeOf(c);
-    return p !== undefined && p.zone === place.zone && p.cools === place.cools;
-  };
-  const pure = out.nets.consumers.every((c) => c.zone !== place.zone || is(c));
-  const ways = all.flatMap(({ id, yes }): { on: Yes; yes: Yes }[] => {
-    const { choices, placed } = on(out, id);
-    if (placed.some((p) => is(p.consumer))) return [{ on: { known: 1 }, yes }];
-    const here = choices.filter((c) => is(c.consumer));
-    if (here.length === 0) return [];
-    const zoneOn = pure ? out.zoneOn.get(`${place.zone} on ${id}`) : undefined;
-    if (zoneOn !== undefined) return [{ on: { variable: zoneOn }, yes }];
-    if (here.length === 1) return [{ on: { variable: here[0]?.variable ?? -1 }, yes }];
-    const any = model.helper(`${nameOf(place)} of ${control} on ${id} ${model.names.length}`);
-    for (const c of here) model.atMost([term(c.variable), term(any, -1)], 0);
-    return [{ on: { variable: any }, yes }];
-  });
-  const one = ways[0];
-  if (one && ways.length === 1 && !("variable" in one.yes)) return one.on;
-  const there = model.helper(`${nameOf(place)} under ${control} ${model.names.length}`);
-  for (const w of ways) model.atMost([...asTerm(w.on), ...asTerm(w.yes), term(there, -1)], 1 - known(w.on) - known(w.yes));
-  return { variable: there };
-}
-
-/**
- * Where an answer hangs a hub on a header beside something else, all of it is one control: from then on the header's control
- * counts what is on such hubs, and the hubs no longer count by themselves. Returns the variables of the rows that came.
- */
-export function hubsOnSharedHeaders(model: Model, out: NetVariables, chosen: (v: number) => number): number[] {
-  const fans = fansOf(out);
-  const hubs = fans.filter((g) => !g.header && !out.joined.has(g.id));
-  const under = (hub: Group) => hostsOf(out, hub.fanLead).find((h) => !h.choice || chosen(h.choice.variable) > 0)?.group;
-  const isBusy = (group: string, hub: Group) =>
-    on(out, group).placed.some((p) => p.consumer.address !== hub.fanLead && p.consumer.node.lead.role !== "splitter-in") ||
-    on(out, group).choices.some((c) => chosen(c.variable) > 0 && c.consumer.address !== hub.fanLead && c.consumer.node.lead.role !== "splitter-in");
-  const shared = hubs.filter((hub) => {
-    const group = under(hub);
-    return group !== undefined && isBusy(group, hub);
-  });
-  if (shared.length === 0) return [];
-  // All hubs at once: what they share depends on one another.
-  for (const hub of fans.filter((g) => !g.header)) out.joined.add(hub.id);
-  for (const v of out.priced.keys())
-    model.addCost(v, { placesShared: -(model.costs[v]?.placesShared ?? 0), coolingShared: -(model.costs[v]?.coolingShared ?? 0) });
-  out.priced.clear();
-  const before = model.names.length;
-  const commanded = commandsOfHubs(model, out, fans);
-  const touched: number[] = [];
-  for (const g of fans) {
-    const mine = fans.flatMap((hub) => {
-      const yes = hub.header ? undefined : commanded.get(hub.id)?.get(hub.id === g.id ? NOWHERE : g.id);
-      return yes && (g.header || (hub.id === g.id && g.itself)) ? [{ id: hub.id, yes }] : [];
-    });
-    if (!g.header && mine.length === 0) continue;
-    touched.push(...sharedControl(model, out, g.id, [...(g.header ? [{ id: g.id, yes: { known: 1 } as Yes }] : []), ...mine]));
-  }
-  for (let v = before; v < model.names.length; v++) touched.push(v);
-  return touched;
-}
-
-/** For each hub, by which headers it may be commanded (or `nowhere`), through other hubs too. */
-function commandsOfHubs(model: Model, out: NetVariables, fans: readonly Group[]): Map<string, Map<string, Yes>> {
-  const hubs = fans.filter((g) => !g.header);
-  const possible = new Map<string, Set<string>>();
-  const direct = new Map<string, { group: string; yes: Yes }[]>();
-  for (const hub of hubs) {
-    const hosts = hostsOf(out, hub.fanLead).map((h) => ({ group: h.group, yes: h.choice ? { variable: h.choice.variable } : ({ known: 1 } as Yes) }));
-    const free = hub.fanLead === undefined ? undefined : (out.alone.get(hub.fanLead) ?? out.free.get(hub.fanLead));
-    if (free !== undefined) hosts.push({ group: NOWHERE, yes: { variable: free } });
-    else if (hosts.length === 0) hosts.push({ group: NOWHERE, yes: { known: 1 } });
-    direct.set(hub.id, hosts);
-    possible.set(hub.id, new Set(hosts.filter((h) => !hubs.some((x) => x.id === h.group)).map((h) => h.group)));
-  }
-  // A hub under a hub is commanded by whatever may command that one.
-  for (let grew = true; grew; ) {
-    grew = false;
-    for (const hub of hubs)
-      for (const h of direct.get(hub.id) ?? [])
-        for (const end of possible.get(h.group) ?? [])
-          if (!possible.get(hub.id)?.has(end)) {
-            possible.get(hub.id)?.add(end);
-            grew = true;
-          }
-  }
-  const under = new Map<string, Map<string, Yes>>();
-  for (const hub of hubs) {
-    const hosts = direct.get(hub.id) ?? [];
-    const mine = new Map<string, Yes>();
-    for (const end of possible.get(hub.id) ?? []) {
-      const straight = hosts.filter((h) => h.group === end);
-      const onHubs = hosts.some((h) => possible.get(h.group)?.has(end));
-      const one = straight[0];
-      mine.set(end, one && straight.length === 1 && !onHubs ? one.yes : { variable: model.helper(`${hub.id} under ${end} ${model.names.length}`) });
-    }
-    under.set(hub.id, mine);
-  }
-  for (const hub of hubs)
-    for (const [end, yes] of under.get(hub.id) ?? [])
-      for (const h of direct.get(hub.id) ?? []) {
-        const above = h.group === end ? ({ known: 1 } as Yes) : under.get(h.group)?.get(end);
-        if (!above || !("variable" in yes) || ("variable" in h.yes && h.yes.variable === yes.variable)) continue;
-        // yes >= h and above
-        model.atMost([...asTerm(h.yes), ...asTerm(above), term(yes.variable, -1)], 1 - known(h.yes) - known(above));
-      }
-  return under;
-}
+export const MOST_DEEP = 2;

@@ -42,6 +42,7 @@ export function addNets(
     signals: [],
     passes: [],
     zoneOn: new Map(),
+    departing: [],
     priced: new Map(),
     joined: new Set(),
   };
@@ -63,6 +64,7 @@ export function addNets(
       }
       model.exactly([...here, term(unit, -1)], 0);
     }
+    if (unit === undefined && isDetail(consumer)) for (const m of mine) model.details.add(m.variable);
     out.choices.push(...mine);
   }
   followTheirHosts(model, graph, out);
@@ -81,6 +83,10 @@ export function addNets(
   addOwnHeaders(model, graph, out);
   return out;
 }
+
+/** A lead on which nothing else hangs, that takes no header for itself. */
+const isDetail = (c: Consumer) => c.opens === 0 && c.carries.length === 0 && !isPump(c) && !feedsOrCommands(c);
+const feedsOrCommands = ({ node: { part } }: Consumer) => part.type.kind === "hub" || part.type.kind === "usb-hub" || part.type.kind === "splitter";
 
 /** Every root that a lead may go to, as it is, behind another part, or by an extension. */
 function choicesOf(
@@ -359,7 +365,11 @@ function addZones(model: Model, out: NetVariables, tight: boolean): void {
       .map((g) => {
         const w = model.helper(`zone ${zone} on ${g}`);
         out.zoneOn.set(`${zone} on ${g}`, w);
-        for (const c of here.filter((x) => x.root.group === g)) model.atMost([term(c.variable), term(w, -1)], 0);
+        const mine = here.filter((x) => x.root.group === g);
+        // One pump at most is there.
+        const pumps = nets.groups.get(g)?.header ? mine.filter((c) => isPump(c.consumer)) : [];
+        if (pumps.length > 0) model.atMost([...terms(pumps.map((c) => c.variable)), term(w, -1)], 0);
+        for (const c of mine) if (!pumps.includes(c)) model.atMost([term(c.variable), term(w, -1)], 0);
         if (tight) tighten(model, out, g, zone, w);
         return w;
       });
@@ -382,11 +392,11 @@ function tighten(model: Model, out: NetVariables, group: string, zone: string, w
   ] as const) {
     if (limitMA === undefined || !Number.isFinite(limitMA) || limitMA <= 0) continue;
     const sum = each(here, (c) => c.variable, of);
-    if (sum.reduce((s, [, a]) => s + a, 0) > limitMA) model.atMost([...sum, term(w, -limitMA)], 0);
+    if (sum.reduce((s, [, a]) => s + a, 0) > limitMA) model.implied([...sum, term(w, -limitMA)], 0);
   }
   const places = out.nets.roots.filter((r) => r.group === group).reduce((s, r) => s + r.places, 0);
   if (here.reduce((s, c) => s + c.consumer.weight, 0) > places)
-    model.atMost(
+    model.implied(
       [
         ...each(
           here,

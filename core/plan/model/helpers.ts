@@ -14,7 +14,7 @@ export function tightened(
   const out = [...values];
   const isHelper = new Set(helpers);
   for (const h of helpers) out[h] = 0;
-  const asked = rows.filter((r) => r.terms.some(([v]) => isHelper.has(v)));
+  const asked = rows.filter((r) => !r.implied && r.terms.some(([v]) => isHelper.has(v)));
   for (let pass = 0, raised = true; raised && pass < MOST_PASSES; pass++) {
     raised = false;
     for (const r of asked) {

@@ -14,6 +14,8 @@ export class Model {
   readonly links = new Set<number>();
   /** Variables that follow from others: raised as far as rows ask for it. */
   readonly helpers = new Set<number>();
+  /** Variables that decide least: single leads, whose places fall out once it is known what hangs where by the dozen. */
+  readonly details = new Set<number>();
   /** Variables of rows where every link that is taken asks for more and gives nothing: the supply's. */
   readonly asked = new Set<number>();
   private readonly byName = new Map<string, number>();
@@ -51,11 +53,11 @@ export class Model {
     return tightened({ helpers: [...this.helpers], upper: this.upper, rows: this.rows }, values);
   }
 
-  row(terms: readonly Term[], lower: number, upper: number): void {
+  row(terms: readonly Term[], lower: number, upper: number, implied = false): void {
     const merged = new Map<number, number>();
     for (const [v, c] of terms) merged.set(v, (merged.get(v) ?? 0) + c);
     const kept = [...merged].filter(([, c]) => c !== 0);
-    if (kept.length > 0) this.rows.push({ lower, upper, terms: kept });
+    if (kept.length > 0) this.rows.push({ lower, upper, terms: kept, ...(implied ? { implied } : {}) });
     else if (lower > 0 || upper < 0) throw new Error("A row without terms that cannot hold");
   }
 
@@ -64,6 +66,10 @@ export class Model {
   }
   atLeast(terms: readonly Term[], lower: number): void {
     this.row(terms, lower, Number.POSITIVE_INFINITY);
+  }
+  /** A row that says nothing new for whole numbers: no helper is raised by it. */
+  implied(terms: readonly Term[], upper: number): void {
+    this.row(terms, Number.NEGATIVE_INFINITY, upper, true);
   }
   exactly(terms: readonly Term[], value: number): void {
     this.row(terms, value, value);
@@ -107,6 +113,7 @@ export class Model {
         .filter((r) => r.terms.some(([v]) => local.has(v)))
         .map((r) => ({ ...r, terms: r.terms.map(([v, c]) => term(local.get(v) ?? -1, c)) })),
       helpers: vars.flatMap((v, i) => (this.helpers.has(v) ? [i] : [])),
+      details: vars.flatMap((v, i) => (this.details.has(v) ? [i] : [])),
       links: vars.flatMap((v, i) => (this.links.has(v) ? [i] : [])),
       asked: vars.flatMap((v, i) => (this.asked.has(v) ? [i] : [])),
     };
@@ -122,6 +129,8 @@ export interface Piece {
   rows: readonly Row[];
   /** Variables that follow from others: raised as far as rows ask for it, and no further. */
   helpers: number[];
+  /** Variables that decide least, for engines that settle the others first. */
+  details: number[];
   /** Variables (of the piece) whose choice lets it fall apart. */
   links: number[];
   /** Variables that links only ask more of: without any link they cost least. */

@@ -37,6 +37,8 @@ export interface NetVariables {
   passes: Passing[];
   /** Where it is 1, a zone has a lead on a group: by `zone on group`. Only where the zone has a choice. */
   zoneOn: Map<string, number>;
+  /** Zones of which every lead departs from the school on a hub under some kinds of header; the departures counted there. */
+  departing: { hub: string; zone: string; roles: ReadonlySet<string>; departs: readonly number[] }[];
   /** What prices places that share a control, by that control; hubs whose sharing is counted at their headers. */
   priced: Map<number, string>;
   joined: Set<string>;

@@ -1,5 +1,6 @@
 import type { Graph, PortNode } from "../../assembly";
 import { signallers } from "../../brings";
+import { MOST_DEEP } from "./commands";
 import { type Consumer, type Group, isCooling } from "./consumers";
 import type { Model } from "./model";
 import { type NetChoice, type NetVariables, type Passing, type SpeedSignal, zonesOf } from "./net-variables";
@@ -34,6 +35,9 @@ export function addSpeedSignals(model: Model, graph: Graph, out: NetVariables): 
           ],
           0,
         );
+        const there = out.zoneOn.get(`${zone} on ${g.id}`);
+        // Says nothing new, but the solver sees that a zone is where it is heard.
+        if (there !== undefined) model.implied([term(variable), term(there, -1)], 0);
         firstInChain(model, out, g, variable, own(zone, g));
       }
   // A hub's signal passes where its lead hangs: `passes` by hub and by what it hangs on.
@@ -68,9 +72,13 @@ export function addSpeedSignals(model: Model, graph: Graph, out: NetVariables): 
     // It brings something only where something of it is heard, and something of it is heard only where it brings it on.
     const brings = held.get(hub.id) !== undefined && held.get(hub.id) !== BLOCKED ? 1 : 0;
     const inside = [...at(hub.id), ...into(hub.id)];
-    for (const v of from(hub.id)) if (!brings) model.atMost([term(v), ...terms(inside, -1)], 0);
-    for (const v of inside) model.atMost([term(v), ...terms(from(hub.id), -1)], 0);
+    if (brings) for (const v of inside) model.atMost([term(v), ...terms(from(hub.id), -1)], 0);
+    // One of all inside, and its lead hangs in one place: the sums are equal, which says more than each by itself.
+    else if (inside.length + from(hub.id).length > 0) model.exactly([...terms(inside), ...terms(from(hub.id), -1)], 0);
   }
+  for (const hub of hubs) keptToSchool(model, out, new Set([hub.id]), signals, passes);
+  // Longer chains of hubs are not judged by the school.
+  if (hubs.length > 1 && hubs.length <= MOST_DEEP + 1) keptToSchool(model, out, new Set(hubs.map((h) => h.id)), signals, passes);
   const heard = (zone: string) => [
     ...signals.filter((s) => s.zone === zone).map((s) => s.variable),
     // A cooler watches what hangs on its own outlets.
@@ -108,6 +116,26 @@ function firstInChain(model: Model, out: NetVariables, group: Group, heard: numb
   for (const c of out.choices) {
     if (c.root.group !== group.id || c.consumer.opens === 0 || c.consumer.node.part.type.kind === "splitter" || of.includes(c)) continue;
     model.atMost([term(heard), term(c.variable), ...terms(splits, -1), ...terms(heads, -1)], 1);
+  }
+}
+
+/**
+ * Hubs pass on the signal of a zone only to headers under which its leads do not depart, or one does depart. Said for each hub, and
+ * for all of them where one may hang on another. Says nothing new: the solver sees how many headers the signals take.
+ */
+function keptToSchool(model: Model, out: NetVariables, hubs: ReadonlySet<string>, signals: readonly SpeedSignal[], passes: readonly Passing[]): void {
+  const kindOf = (d: { roles: ReadonlySet<string> }) => [...d.roles].sort().join();
+  const roleOf = (p: Passing) => out.nets.groups.get(p.host)?.header?.port.role ?? "";
+  const all = out.departing.filter((d) => hubs.has(d.hub));
+  const from = passes.filter((p) => hubs.has(p.hub) && !hubs.has(p.host));
+  for (const kind of new Set(all.map(kindOf))) {
+    const mine = all.filter((d) => kindOf(d) === kind);
+    const heard = signals.filter((s) => mine.some((d) => d.zone === s.zone && d.hub === s.group));
+    const right = from.filter((p) => !mine[0]?.roles.has(roleOf(p)));
+    if (heard.length === 0 || right.length === from.length) continue;
+    const departs = new Set(mine.flatMap((d) => d.departs));
+    const there = [...right.map((p) => p.variable), ...departs];
+    model.implied([...terms(heard.map((s) => s.variable)), ...terms(there, -1)], 0);
   }
 }
 

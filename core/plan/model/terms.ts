@@ -15,4 +15,6 @@ export interface Row {
   lower: number;
   upper: number;
   terms: readonly Term[];
+  /** Follows from other rows for whole numbers: it only shows the solver sooner what cannot be. */
+  implied?: boolean;
 }

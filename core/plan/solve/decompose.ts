@@ -20,6 +20,7 @@ export interface Part {
 export function partsOf(piece: Piece): Part[] {
   const isLink = new Set(piece.links);
   const isHelper = new Set(piece.helpers);
+  const isDetail = new Set(piece.details);
   const asked = new Set(piece.asked);
   const together = new Together(piece.vars.length);
   /** For each link the rows that know it, by a variable of the part that each row is in. */
@@ -71,6 +72,7 @@ export function partsOf(piece: Piece): Part[] {
         costs: at.map((i) => (isLink.has(i) && !paidHere(i) ? {} : (piece.costs[i] ?? {}))),
         rows: rows.map((r) => ({ ...r, terms: r.terms.map(([v, c]) => term(local.get(v) ?? -1, c)) })),
         helpers: at.flatMap((v, i) => (isHelper.has(v) ? [i] : [])),
+        details: at.flatMap((v, i) => (isDetail.has(v) ? [i] : [])),
         links: [],
         asked: [],
       },

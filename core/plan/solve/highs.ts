@@ -76,11 +76,21 @@ export const highsEngine: Engine = {
   },
 };
 
-/** What follows from whole numbers by rows is whole where it is as low as it can be: the solver need not branch on it. */
-function kinds(piece: Piece, type: { integer: number; continuous: number }): Int32Array {
+/**
+ * What follows from whole numbers by rows is whole where it is as low as it can be: the solver need not branch on it. With the
+ * details left open it does not follow from whole numbers, and has to be asked for.
+ */
+function kinds(piece: Piece, type: { integer: number; continuous: number }, open: readonly number[] = piece.helpers): Int32Array {
   const out = new Int32Array(piece.vars.length).fill(type.integer);
-  for (const h of piece.helpers) out[h] = type.continuous;
+  for (const h of open) out[h] = type.continuous;
   return out;
+}
+
+/** What need not be whole while the details are left open: they, and helpers that follow from what is whole all the same. */
+function openToDecide({ details, helpers, rows }: Piece): number[] {
+  const open = new Set(details);
+  const asked = new Set(rows.filter((r) => !r.implied && r.terms.some(([v]) => open.has(v))).flatMap((r) => r.terms.map(([v]) => v)));
+  return [...details, ...helpers.filter((h) => !asked.has(h))];
 }
 
 type Highs = Awaited<ReturnType<typeof loadHighs>>;
@@ -88,6 +98,14 @@ type HighsModel = ReturnType<Highs["createModel"]>;
 
 /** Share of the time that is left which one level may take. */
 const MOST_OF_THE_TIME = 0.6;
+/** With fewer details than this the whole is quick enough in one. */
+const FEWEST_DETAILS = 40;
+/** Share of a level's time for what decides; the rest is for the whole. */
+const SHARE_FOR_WHAT_DECIDES = 0.5;
+/** How far above the least a level may end, in what it counts: the solver's own tolerance is left to the rounding. */
+const WHOLE = 0.5;
+const EXACT = 1e-4;
+
 /** In larger pieces the order of names decides among accessories only: leads stay where they are among equals. */
 const MOST_FOR_NAMES = 450;
 
@@ -139,17 +157,70 @@ class Run {
     this.set(this.upper.map((u, i) => (levels.some((l) => (this.piece.costs[i]?.[l] ?? 0) > 0) ? 0 : u)));
   }
 
-  /** The status of the solver after minimising a level, or nothing. Takes over a better answer. */
-  minimise(level: Level | undefined, mostS = Number.POSITIVE_INFINITY): number {
+  /** Minimises a level as it stands, within a time. The status of the solver. */
+  private run(level: Level | undefined, mostS: number): number {
     const { model, piece } = this;
     for (const [i, c] of piece.costs.entries()) model.changeColCost(i, level ? (c[level] ?? 0) : 0);
     if (this.values) model.setSolution({ colValue: Float64Array.from(this.values) });
     model.zeroAllClocks();
     model.options.set({
       time_limit: Math.max(0.05, Math.min(mostS, this.leftS())),
+      // A first answer is there already.
+      mip_heuristic_run_feasibility_jump: this.values === undefined,
     });
     model.run();
-    const status: number = model.getModelStatus();
+    return model.getModelStatus();
+  }
+
+  /**
+   * The least a level can cost, by what decides first: with single leads divisible, no answer costs less than the best of these.
+   * Where whole leads can follow what was decided there, at that cost, it is the least. True: found and proved.
+   */
+  whatDecides(level: Level, mostS: number): boolean {
+    const { model, piece, highs } = this;
+    if (piece.details.length < FEWEST_DETAILS) return false;
+    const all = Int32Array.from(piece.vars, (_, i) => i);
+    const type = highs.constants.variableType;
+    const timeS = Math.min(mostS, this.leftS()) * SHARE_FOR_WHAT_DECIDES;
+    model.changeColsIntegrality({ kind: "set", indices: all }, kinds(piece, type, openToDecide(piece)));
+    model.options.set({ mip_abs_gap: EXACT });
+    const status = this.run(level, timeS);
+    const least = this.bound();
+    const coarse = Array.from(model.getSolution().colValue, Math.round);
+    model.options.set({ mip_abs_gap: WHOLE });
+    model.changeColsIntegrality({ kind: "set", indices: all }, kinds(piece, type));
+    if (status !== OPTIMAL || coarse.length !== piece.vars.length) return false;
+    if (this.values && this.at(level) <= least) return true;
+    const follows = new Set([...piece.details, ...piece.helpers]);
+    const decided = piece.vars.flatMap((_, i) => (follows.has(i) ? [] : [i]));
+    const held = Float64Array.from(decided, (i) => coarse[i] ?? 0);
+    model.changeColsBounds({ kind: "set", indices: decided }, held, held);
+    this.run(level, timeS);
+    this.takeOver(level);
+    model.changeColsBounds(
+      { kind: "set", indices: decided },
+      new Float64Array(decided.length),
+      Float64Array.from(decided, (i) => this.upper[i] ?? 0),
+    );
+    return this.values !== undefined && this.at(level) <= least;
+  }
+
+  /** Takes over what the solver found, where it is better at a level. */
+  private takeOver(level: Level): void {
+    const { model, piece } = this;
+    const rounded = Array.from(model.getSolution().colValue, Math.round);
+    if (rounded.length !== piece.vars.length) return;
+    const found = tightened(piece, rounded);
+    if (!holds({ ...piece, upper: this.upper }, found)) return;
+    // What is held of the levels above is held by rows of the solver only.
+    if ([...this.kept].some(([l, most]) => costAt(piece, l, found) > most)) return;
+    if (!this.values || costAt(piece, level, found) < this.at(level)) this.values = found;
+  }
+
+  /** The status of the solver after minimising a level, or nothing. Takes over a better answer. */
+  minimise(level: Level | undefined, mostS = Number.POSITIVE_INFINITY): number {
+    const { model, piece } = this;
+    const status = this.run(level, mostS);
     const rounded = Array.from(model.getSolution().colValue, Math.round);
     const found = rounded.length === piece.vars.length ? tightened(piece, rounded) : rounded;
     const holding = found.length === piece.vars.length && holds({ ...piece, upper: this.upper }, found);
@@ -219,7 +290,8 @@ function solveLevels(
     if (!run.values || !level || run.at(level) > 0) {
       // A level that will not end leaves time for the ones below it.
       const all = level === undefined || level === levels.at(-1) || MOSTLY_ZERO.includes(level);
-      const status = run.minimise(level, all ? Number.POSITIVE_INFINITY : run.leftS() * levelShare);
+      const mostS = all ? Number.POSITIVE_INFINITY : run.leftS() * levelShare;
+      const status = level && run.whatDecides(level, mostS) ? OPTIMAL : run.minimise(level, mostS);
       if (status === INFEASIBLE && !run.values) return undefined;
       if (!run.values) throw new OutOfTime(`no plan found in time (status ${status})`);
       if (status !== OPTIMAL && level === "canonical") settled = status !== TIME_LIMIT;
