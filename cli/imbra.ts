@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { airOf } from "../core/air";
 import { asPlugged, type Graph, isDone, readBuildText, typeLookup } from "../core/assembly";
-import { check, checkAll, checkParts } from "../core/checks";
+import { check, checkAll, checkParts, withTriedWays } from "../core/checks";
 import { tiedBack } from "../core/claims";
 import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";
@@ -110,7 +110,7 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
     return { json: { findings }, stop: findings.some((f) => f.severity === "stop") };
   }
   if (command === "fit") {
-    const findings = checkParts(read.graph);
+    const findings = withTriedWays(read.graph, checkParts(read.graph));
     return {
       json: {
         clearances: clearances(read.graph),
@@ -124,7 +124,10 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
   }
   if (command === "power") {
     const b = powerBudget(read.graph);
-    const findings = checkParts(read.graph).filter((f) => f.rule.startsWith("supply") || f.rule === "wire-drop");
+    const findings = withTriedWays(
+      read.graph,
+      checkParts(read.graph).filter((f) => f.rule.startsWith("supply") || f.rule === "wire-drop"),
+    );
     return {
       json: {
         ...b,

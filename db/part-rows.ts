@@ -44,7 +44,7 @@ export function layPart(
 }
 
 /** How a part sits and whose it is, as its row keeps it. */
-const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot }: Loose) => ({
+const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot, inArray, cage, standoffsSet, bracket, fanUpMm }: Loose) => ({
   ...(frame ? { frame } : {}),
   ...(blows ? { blows } : {}),
   ...(vertical ? { vertical } : {}),
@@ -52,4 +52,9 @@ const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot }: Lo
   ...(reused ? { reused } : {}),
   ...(lowNoise ? { lowNoise } : {}),
   ...(boot ? { boot } : {}),
+  ...(inArray ? { inArray } : {}),
+  ...(cage ? { cage } : {}),
+  ...(standoffsSet ? { standoffsSet } : {}),
+  ...(bracket ? { bracket } : {}),
+  ...(fanUpMm ? { fanUpMm } : {}),
 });

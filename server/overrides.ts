@@ -1,6 +1,6 @@
 import { z } from "zod";
 import type { Graph } from "../core/assembly";
-import { checkAll, checkParts, type Finding } from "../core/checks";
+import { checkAll, checkParts, type Finding, withTriedWays } from "../core/checks";
 import { type EntityManager, type OverrideRow, Override as Row, type TechnicianRow } from "../db";
 import { log } from "./log";
 import { done, no, type Result } from "./result";
@@ -30,7 +30,7 @@ const worstFirst = <F extends Finding>(list: F[]): F[] => [...list].sort((a, b) 
 
 /** Every finding of a job: of its parts, and once it is planned of its wiring as planned and as plugged. */
 export function findingsOf(graph: Graph, planned: boolean): { parts: Finding[]; wiring: Finding[] } {
-  const parts = checkParts(graph);
+  const parts = withTriedWays(graph, checkParts(graph));
   const known = new Set(parts.map((f) => f.id));
   return { parts, wiring: planned ? checkAll(graph).filter((f) => !known.has(f.id)) : [] };
 }

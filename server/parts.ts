@@ -103,6 +103,10 @@ export const PlacePart = z.object({
   reused: z.boolean().optional(),
   lowNoise: z.boolean().optional(),
   boot: z.boolean().optional(),
+  cage: z.string().max(40).nullable().optional(),
+  standoffsSet: z.boolean().optional(),
+  bracket: z.boolean().optional(),
+  fanUpMm: z.number().min(0).max(80).nullable().optional(),
 });
 
 /** Where a part sits: its mount, its side of the frame, the way a fan blows, a card stood up. */
@@ -122,19 +126,24 @@ export async function placePart(em: EntityManager, by: TechnicianRow, p: z.infer
       said.push(mount ? `at ${mount.label}` : "without a mount");
     }
     const placing: Record<string, unknown> = { ...(row.placing as object) };
-    for (const key of ["frame", "blows", "tubes"] as const) {
+    for (const key of ["frame", "blows", "tubes", "cage"] as const) {
       const value = p[key];
       if (value === undefined) continue;
       if (value === null) delete placing[key];
       else placing[key] = value;
       said.push(PLACED[key](value));
     }
-    for (const key of ["vertical", "reused", "lowNoise", "boot"] as const) {
+    for (const key of ["vertical", "reused", "lowNoise", "boot", "standoffsSet", "bracket"] as const) {
       const value = p[key];
       if (value === undefined) continue;
       if (value) placing[key] = true;
       else delete placing[key];
       said.push(SAID[key][value ? 0 : 1]);
+    }
+    if (p.fanUpMm !== undefined) {
+      if (p.fanUpMm) placing.fanUpMm = p.fanUpMm;
+      else delete placing.fanUpMm;
+      said.push(p.fanUpMm ? `its front fan ${p.fanUpMm} mm higher` : "its fan as it comes");
     }
     if (p.reused) row.arrivedAt ??= new Date();
     // A system starts from one drive.
@@ -157,12 +166,15 @@ const SAID = {
   reused: ["the client's own, used again", "bought for this job"],
   lowNoise: ["through its low-noise lead", "without its low-noise lead"],
   boot: ["the system starts from it", "the system starts from another drive"],
+  standoffsSet: ["the standoffs are set for this board", "the standoffs are to be set"],
+  bracket: ["on a bracket into the larger bay", "without a bracket"],
 } as const;
 
 const PLACED = {
   frame: (v: string | null) => `${v ?? "inside"} the frame`,
   blows: (v: string | null) => `blowing ${v ?? "the usual way"}`,
   tubes: (v: string | null) => (v === null ? "tubes where they reach and are in nobody's way" : `tubes at the ${v} end`),
+  cage: (v: string | null) => (v === null ? "the drive cage as it comes" : v === "out" ? "the drive cage out" : `the drive cage at ${v}`),
 };
 
 export const WishesChange = z.object({

@@ -176,13 +176,23 @@ export const Step = z.object({
 });
 
 export async function step(em: EntityManager, by: TechnicianRow, s: z.infer<typeof Step>): Promise<Result> {
-  return withJob(em, s, async (tx, job) => {
+  return withJob(em, s, async (tx, job, b) => {
     const row = await tx.findOne(StepDone, { job: job.id, step: s.step });
     if (s.done && !row) tx.create(StepDone, { job, step: s.step, by, at: new Date() });
     if (!s.done && row) tx.remove(row);
+    if (s.step === "standoffs") await standoffsSet(tx, job, b, s.done);
     log(tx, job, by, s.done ? "step" : "undo", `${s.title}: ${s.done ? "done" : "undone"}.`, s.entryKey ? { entryKey: s.entryKey } : {});
     return done();
   });
+}
+
+/** Whoever does the step has set the standoffs for this board: then none is left in under it. */
+async function standoffsSet(tx: EntityManager, job: JobRow, b: JobBuild, done: boolean): Promise<void> {
+  const shell = b.build.parts.find((p) => b.types(p.type)?.kind === "case");
+  const row = shell && (await tx.findOne(JobPart, { job: job.id, key: shell.id }));
+  if (!row) return;
+  const { standoffsSet: _, ...rest } = row.placing as Record<string, unknown>;
+  row.placing = done ? { ...rest, standoffsSet: true } : rest;
 }
 
 export const Note = z.object({

@@ -57,6 +57,8 @@ export interface Air {
   noiseFullDb: number;
   heatW: number;
   neededM3h: number;
+  /** The supply, where it hangs over the board and its own fan draws the case's air out. */
+  supply?: { part: PartNode; flowM3h: number };
   /** Fans without which enough air still moves and the sign stays. */
   spare: PartNode[];
   share: number;
@@ -75,8 +77,9 @@ function work(graph: Graph, share: number): Air {
   const heatW = wholeDraw(graph).peakW * 0.7;
   const neededM3h = flowForHeatM3h(heatW);
   const total = (list: readonly FanAir[], way: "in" | "out") => list.filter((f) => f.blows === way).reduce((s, f) => s + f.flowM3h, 0);
+  const supply = exhaustSupply(graph);
   const inM3h = total(fans, "in");
-  const outM3h = total(fans, "out");
+  const outM3h = total(fans, "out") + (supply?.flowM3h ?? 0);
   const sign = signOf(inM3h, outM3h);
   const others = partsOfKind(graph, "cooler").flatMap((p) => p.type.ratings.noiseDb ?? []);
   const full = fanSeats(graph).flatMap((s) => s.part.type.ratings.noiseDb ?? []);
@@ -85,14 +88,29 @@ function work(graph: Graph, share: number): Air {
     inM3h,
     outM3h,
     sign,
-    why: WHY[sign],
+    why: `${WHY[sign]}${supply ? ` The supply over the board draws ${supply.flowM3h > 0 ? `${Math.round(supply.flowM3h)} m³/h` : "air"} out with them.` : ""}`,
     noiseDb: soundSumDb([...fans.map((f) => f.noiseDb), ...others.map((n) => soundAtDb(n, share))]),
     noiseFullDb: soundSumDb([...full, ...others]),
     heatW,
     neededM3h,
-    spare: spareFans(fans, neededM3h, total, cooled),
+    ...(supply ? { supply } : {}),
+    spare: spareFans(fans, neededM3h, (list, way) => total(list, way) + (way === "out" ? (supply?.flowM3h ?? 0) : 0), cooled),
     share,
   };
+}
+
+/** In and out in words, as a number that a change leads to. */
+export function inAndOut(graph: Graph): string {
+  const a = airOf(graph);
+  return `${Math.round(a.inM3h)} m³/h in, ${Math.round(a.outM3h)} m³/h out`;
+}
+
+/** A supply that hangs at the top takes its air from over the board, unless it is turned to draw from outside (common practice). */
+function exhaustSupply(graph: Graph): Air["supply"] {
+  const mounts = partsOfKind(graph, "case")[0]?.type.body.mounts ?? [];
+  const part = partsOfKind(graph, "supply").find((s) => mounts.find((m) => m.id === s.part.mount)?.region === "top");
+  if (!part || part.part.blows === "in") return undefined;
+  return { part, flowM3h: part.type.ratings.flowM3h ?? 0 };
 }
 
 function turning(graph: Graph, share: number): { cooled: Set<string>; fans: FanAir[] } {

@@ -4,6 +4,7 @@ export {
   type FanAir,
   FILTERED,
   flowForHeatM3h,
+  inAndOut,
   LOW_NOISE,
   MOUNTED,
   soundAtDb,

@@ -44,6 +44,14 @@ export const Part = z.strictObject({
     .enum(["rear", "front", "top", "bottom"])
     .optional()
     .describe("liquid coolers: the end of the radiator at which the tubes come out; left out: Imbra proposes one"),
+  cage: z
+    .string()
+    .max(40)
+    .optional()
+    .describe("cases with a drive cage: the place where it stands, or `out`; left out: where the case comes with it"),
+  standoffsSet: z.boolean().optional().describe("cases: the standoffs were set for this board, by hand"),
+  bracket: z.boolean().optional().describe("supplies: on a bracket into a larger bay"),
+  fanUpMm: z.number().min(0).max(80).optional().describe("coolers over the memory: how far their front fan is clipped higher"),
   reused: z.boolean().optional().describe("the client's own part, used again"),
   price: z.number().min(0).max(1_000_000).optional().describe("what it cost, in the shop's money"),
   from: z.enum(["client", "shelf", "order"]).default("client"),

@@ -208,6 +208,12 @@ export const Radiator = z.strictObject({
   widthMm: Length,
   thicknessMm: Length,
   tubeMm: Length.default(400),
+  leavesPump: z
+    .array(z.enum(["rear", "front", "top", "bottom"]))
+    .min(1)
+    .max(4)
+    .optional()
+    .describe("sides of the pump head at which the tubes may leave, as its bracket allows it to be turned; left out: any"),
 });
 
 /** Where a case takes a radiator: mounts it covers, the sizes, the room for radiator and fans together. */
@@ -287,6 +293,19 @@ export const PartType = z.strictObject({
       supplyForms: z.array(z.enum(SUPPLY_FORMS)).max(4).optional(),
       maxSupplyMm: Length.optional().describe("supply length with the drive cage out, cables included"),
       maxSupplyWithCageMm: Length.optional().describe("the same with the drive cage in"),
+      cagePlaces: z
+        .array(
+          z.strictObject({
+            id: Id,
+            label: Label,
+            maxSupplyMm: Length.optional().describe("supply length while the cage stands here, plugs included"),
+            mounts: z.array(Id).max(12).default([]).describe("drive mounts that are in the cage"),
+          }),
+        )
+        .max(6)
+        .default([])
+        .describe("cases: where the drive cage may stand; it comes in the first place"),
+      frontGapMm: Length.optional().describe("cases: room between the front frame and the front panel, for fans outside the frame"),
       vertical: z
         .strictObject({
           slots: z.number().min(1).max(5),
@@ -302,7 +321,7 @@ export const PartType = z.strictObject({
         .max(40)
         .default([]),
     })
-    .default({ holes: [], mounts: [], cutouts: [], tiePoints: [], landmarks: [], radiatorPlaces: [] }),
+    .default({ holes: [], mounts: [], cutouts: [], tiePoints: [], landmarks: [], radiatorPlaces: [], cagePlaces: [] }),
   ratings: z
     .strictObject({
       powerW: Amount.optional(),

@@ -16,7 +16,7 @@ export function fitFindings(graph: Graph, rule: string, groups: readonly FitGrou
         message: said(c),
         parts: c.parts,
         ifIgnored: c.ifIgnored,
-        ways: [...triedWays(graph, c).map(wayOutWords), ...c.ways],
+        ways: triedWays(graph, c).map(wayOutWords),
         ...(c.parts[0] ? { swap: c.parts[0] } : {}),
       }),
     );

@@ -1,2 +1,3 @@
-export { type Context, type Finding, finding, type Remedy, type Rule, type Severity } from "./rule";
+export { type Context, type Finding, finding, type Remedy, type Rule, type Severity, type Try } from "./rule";
 export { check, checkAll, checkParts, RULES } from "./run";
+export { withTriedWays } from "./tried";

@@ -1,4 +1,4 @@
-import type { Address, Connection, Graph, PortNode } from "../assembly";
+import type { Address, Build, Connection, Graph, PortNode } from "../assembly";
 import type { PartKind } from "../catalogue";
 
 export type Severity = "stop" | "warn" | "note";
@@ -11,6 +11,14 @@ export type Remedy =
   /** Another part in the place of this one: the shelf is searched for what fits. */
   | { kind: "swap"; label: string; part: string };
 
+/** A change of the build that may mend a finding: a way out only once it was tried. */
+export interface Try {
+  what: string;
+  change: (build: Build) => Build;
+  /** The number that it leads to, in words. */
+  leadsTo?: (after: Graph) => string;
+}
+
 export interface Finding {
   /** Stable for the same cause, so that an override or an opened stop can be remembered. */
   id: string;
@@ -21,8 +29,10 @@ export interface Finding {
   remedy?: Remedy;
   /** What happens when nobody minds. */
   ifIgnored?: string;
-  /** Ways out that need no other part. */
+  /** Ways out that were tried, in words with their numbers. */
   ways?: string[];
+  /** Ways out that are to be tried before anybody reads them. */
+  tries?: Try[];
 }
 
 export interface Context {
@@ -57,7 +67,9 @@ export interface PartsVerdict {
   message: string;
   parts: string[];
   ifIgnored?: string;
+  /** Ways out that were tried. */
   ways?: string[];
+  tries?: Try[];
   /** The part whose replacement from the shelf is a way out. */
   swap?: string;
 }
@@ -67,12 +79,19 @@ export function partsFinding(rule: Rule["id"], v: PartsVerdict): Finding {
     ...finding(rule, v.severity, v.message, v.parts, v.swap ? { kind: "swap", label: "Parts from the shelf that fit", part: v.swap } : undefined),
     ...(v.ifIgnored ? { ifIgnored: v.ifIgnored } : {}),
     ...(v.ways && v.ways.length > 0 ? { ways: v.ways } : {}),
+    ...(v.tries && v.tries.length > 0 ? { tries: v.tries } : {}),
   };
 }
 
 export function finding(rule: Rule["id"], severity: Severity, message: string, ends: Address[], remedy?: Remedy): Finding {
   return { id: `${rule}:${ends.join("+")}`, rule, severity, message, ends, ...(remedy ? { remedy } : {}) };
 }
+
+/** The build with one part changed, or without it. */
+export const changed = (build: Build, part: string, change: (p: Build["parts"][number]) => Build["parts"][number] | undefined): Build => ({
+  ...build,
+  parts: build.parts.flatMap((p) => (p.id === part ? (change(p) ?? []) : [p])),
+});
 
 /** Every connection with both its ends. */
 export function joints(graph: Graph) {

@@ -5,6 +5,7 @@ import { airWay } from "./rules/air-way";
 import { bothSides } from "./rules/both-sides";
 import { budget } from "./rules/budget";
 import { cableWatts } from "./rules/cable-watts";
+import { cageOut } from "./rules/cage-out";
 import { cardFit } from "./rules/card-fit";
 import { chainJoints } from "./rules/chain-joints";
 import { commandNowhere } from "./rules/command-nowhere";
@@ -25,6 +26,7 @@ import { fanSize } from "./rules/fan-size";
 import { firmware } from "./rules/firmware";
 import { formFactors } from "./rules/form-factors";
 import { freeLeads } from "./rules/free-leads";
+import { frontGap } from "./rules/front-gap";
 import { graphicsDoubled } from "./rules/graphics-doubled";
 import { lanes } from "./rules/lanes";
 import { lightCapacity } from "./rules/light-capacity";
@@ -80,7 +82,9 @@ export const RULES: readonly Rule[] = [
   tubeSide,
   memoryRoom,
   supplyFit,
+  cageOut,
   fanSize,
+  frontGap,
   coolerHeat,
   standoffs,
   coolingSold,

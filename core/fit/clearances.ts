@@ -1,73 +1,14 @@
 import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
-import type { PartKind, Point } from "../catalogue";
+import type { PartKind } from "../catalogue";
+import { behindThePanel, supplies } from "./cage";
 import { SLOT_PITCH_MM, slotOf } from "./cards";
+import { type Clearance, clearance, nameOf, round } from "./clearance";
 import { inFrontOfCard } from "./fans";
 import { type RadiatorSeat, radiatorSeats } from "./radiators";
 import { sides } from "./tubes";
 
-/** Under this much room a clearance is marked tight; 4 mm counts as a fit (common practice). */
-export const TIGHT_MM = 2;
 /** A memory slot with its latches, seen from above; DDR4 and DDR5 modules are 133.35 mm long (JEDEC, from memory). */
 const MEMORY_SLOT_MM = 133.35;
-
-export type Verdict = "fits" | "tight" | "not";
-
-/** One thing that has to go into one room, with the millimetres left. */
-export interface Clearance {
-  id: string;
-  what: string;
-  /** Parts concerned: the one to change first. */
-  parts: string[];
-  /** Slots for the width of cards, millimetres for everything else. */
-  unit: "mm" | "slots";
-  need: number;
-  has: number;
-  left: number;
-  verdict: Verdict;
-  /** What goes in, and where: `said` makes the sentence, when somebody reads it. */
-  subject: string;
-  room: string;
-  /** What happens when nobody minds. */
-  ifIgnored: string;
-  /** Ways out that are no change of the parts list; those that are come from `triedWays`. */
-  ways: string[];
-  /** Where to draw it, in case millimetres of the side section; left out for what only the front section shows. */
-  line?: { from: Point; to: Point };
-}
-
-const round = (n: number) => Math.round(n * 10) / 10;
-export const verdictOf = (left: number, unit: "mm" | "slots" = "mm"): Verdict =>
-  left < 0 ? "not" : unit === "mm" && left < TIGHT_MM ? "tight" : "fits";
-
-function clearance(c: Omit<Clearance, "left" | "verdict" | "ways" | "unit"> & { ways?: string[]; unit?: "mm" | "slots" }): Clearance {
-  const left = round(c.has - c.need);
-  const unit = c.unit ?? "mm";
-  return {
-    id: c.id,
-    what: c.what,
-    parts: c.parts,
-    unit,
-    need: round(c.need),
-    has: round(c.has),
-    left,
-    verdict: verdictOf(left, unit),
-    subject: c.subject,
-    room: c.room,
-    ifIgnored: c.ifIgnored,
-    ways: c.ways ?? [],
-    ...(c.line ? { line: c.line } : {}),
-  };
-}
-
-/** A clearance in words, with its numbers. */
-export function said({ subject, room, need, has, left, unit, verdict }: Clearance): string {
-  const numbers = `${need} of ${has} ${unit}`;
-  return verdict === "not"
-    ? `${subject} does not fit ${room}: ${numbers}, ${round(-left)} ${unit} too much.`
-    : `${subject} ${verdict === "tight" ? "only just fits" : "fits"} ${room}: ${numbers}, ${left} ${unit} to spare.`;
-}
-
-const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
 
 const GROUPS = {
   cards: { reads: ["case", "board", "card", "fan", "cooler"], work: (graph: Graph, shell: PartNode) => cards(graph, shell) },
@@ -78,6 +19,7 @@ const GROUPS = {
     work: (graph: Graph) => radiatorSeats(graph).flatMap((s) => radiators(graph, s)),
   },
   supplies: { reads: ["case", "supply", "drive"], work: (graph: Graph, shell: PartNode) => supplies(graph, shell) },
+  front: { reads: ["case", "fan"], work: (graph: Graph, shell: PartNode) => behindThePanel(graph, shell) },
 } satisfies Record<string, { reads: PartKind[]; work: (graph: Graph, shell: PartNode) => Clearance[] }>;
 export type FitGroup = keyof typeof GROUPS;
 const ALL = Object.keys(GROUPS) as FitGroup[];
@@ -185,7 +127,6 @@ function verticalCard(graph: Graph, card: PartNode, shell: PartNode): Clearance[
             subject: "The riser of the case",
             room: "from the slot to the vertical mount, bends included",
             ifIgnored: "It pulls on the slot, or does not reach.",
-            ways: ["Order a longer riser."],
           }),
         ]),
     clearance({
@@ -206,8 +147,9 @@ const firstSlotY = (graph: Graph) => boardPorts(graph, "expansion")[0]?.at.yMm;
 function coolers(graph: Graph, shell: PartNode): Clearance[] {
   const has = shell.type.body.maxCoolerMm;
   return partsOfKind(graph, "cooler").flatMap((c) => {
-    const need = c.type.body.heightMm;
-    if (has === undefined || need === undefined) return [];
+    if (has === undefined || c.type.body.heightMm === undefined) return [];
+    // A fan clipped higher stands over the heatsink by as much (common practice: it ends level with it).
+    const need = c.type.body.heightMm + (c.part.fanUpMm ?? 0);
     return [
       clearance({
         id: `cooler-height:${c.id}`,
@@ -227,8 +169,8 @@ function memoryUnderCooler(graph: Graph): Clearance[] {
   const modules = partsOfKind(graph, "memory").filter((m) => m.type.body.heightMm !== undefined);
   const tallest = modules.reduce<PartNode | undefined>((a, m) => ((m.type.body.heightMm ?? 0) > (a?.type.body.heightMm ?? 0) ? m : a), undefined);
   return partsOfKind(graph, "cooler").flatMap((c) => {
-    const has = c.type.body.underMm;
-    if (has === undefined || !tallest) return [];
+    if (c.type.body.underMm === undefined || !tallest) return [];
+    const has = c.type.body.underMm + (c.part.fanUpMm ?? 0);
     return [
       clearance({
         id: `memory-under-cooler:${c.id}`,
@@ -239,7 +181,6 @@ function memoryUnderCooler(graph: Graph): Clearance[] {
         subject: `Memory (${tallest.type.body.heightMm} mm high)`,
         room: `under ${nameOf(c)}`,
         ifIgnored: "The cooler does not sit flat, or its fan stands higher than the case allows.",
-        ways: ["Clip the cooler's front fan higher, where the case has the height."],
       }),
     ];
   });
@@ -272,7 +213,7 @@ function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
       ifIgnored: "Fans or tubes meet the board.",
     }),
   ];
-  const [side, other] = sides(graph, seat);
+  const [side] = sides(graph, seat);
   if (side) {
     out.push(
       clearance({
@@ -284,10 +225,6 @@ function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
         subject: `The tubes of ${name}`,
         room: `from the CPU to the ${side.end} end of the ${place.label} place`,
         ifIgnored: "The tubes kink or do not reach.",
-        ways:
-          side.reachMm > radiator.tubeMm && other && other.reachMm <= radiator.tubeMm
-            ? [`Turn the radiator round: at its ${other.end} end the tubes reach.`]
-            : [],
       }),
     );
   }
@@ -310,36 +247,8 @@ function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
           subject: `The radiator hangs ${round(Math.max(0, hangsMm))} mm over the board and`,
           room: "above the memory, which is taller than the radiator stands off",
           ifIgnored: "The fans press on the memory; the radiator is hung again.",
-          ways: ["Take lower memory, or hang the radiator in front."],
         }),
       );
   }
   return out;
-}
-
-function supplies(graph: Graph, shell: PartNode): Clearance[] {
-  const b = shell.type.body;
-  const inCage = partsOfKind(graph, "drive").filter((d) => {
-    const m = b.mounts.find((x) => x.id === d.part.mount);
-    return m?.takes.includes("drive") && m.region === "bottom";
-  });
-  const has = inCage.length > 0 ? b.maxSupplyWithCageMm : (b.maxSupplyMm ?? b.maxSupplyWithCageMm);
-  return partsOfKind(graph, "supply").flatMap((s) => {
-    const need = s.type.body.depthMm;
-    if (need === undefined || has === undefined) return [];
-    const freed = (b.maxSupplyMm ?? 0) - (b.maxSupplyWithCageMm ?? 0);
-    return [
-      clearance({
-        id: `supply-length:${s.id}`,
-        what: "Supply length",
-        parts: [s.id, ...inCage.map((d) => d.id)],
-        need,
-        has,
-        subject: `${nameOf(s)} (${need} mm)`,
-        room: inCage.length > 0 ? "beside the drive cage, plugs included" : "its bay, plugs included",
-        ifIgnored: "Its modular plugs stand against the cage; forcing them bends pins.",
-        ways: inCage.length > 0 && freed > 0 ? [`Take the drive cage out and mount the drives elsewhere: ${freed} mm more.`] : [],
-      }),
-    ];
-  });
 }

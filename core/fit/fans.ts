@@ -1,6 +1,6 @@
 import { type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import type { PartType } from "../catalogue";
-import { radiatorSeats } from "./radiators";
+import { FAN_MM, isOutside, radiatorSeats } from "./radiators";
 
 type Mount = PartType["body"]["mounts"][number];
 
@@ -19,12 +19,12 @@ export function fanSeat(graph: Graph, part: PartNode): FanSeat | undefined {
   const shell = partsOfKind(graph, "case")[0];
   const mount = shell?.type.body.mounts.find((m) => m.id === part.part.mount);
   if (!mount?.takes.includes("fan")) return undefined;
-  const inside = (part.part.frame ?? (mount.frame === "outside" ? "outside" : "inside")) === "inside";
+  const inside = !isOutside(part, mount);
   return {
     part,
     mount,
     sizeMm: part.type.body.widthMm ?? mount.sizeMm ?? 120,
-    depthMm: part.type.body.depthMm ?? 25,
+    depthMm: part.type.body.depthMm ?? FAN_MM,
     inside,
     mayMoveOut: inside && mount.frame === "either",
   };
@@ -48,7 +48,7 @@ export function inFrontOfCard(
       .map((f) => ({ part: f.part, takesMm: f.inside ? f.depthMm : 0, mayMoveOut: f.mayMoveOut, radiator: false })),
     ...hung.map((s) => ({
       part: s.cooler,
-      takesMm: s.radiator.thicknessMm + (s.fans.every((f) => fanSeat(graph, f)?.inside ?? true) ? s.fanDepthMm : 0),
+      takesMm: s.radiator.thicknessMm + s.fanDepthMm,
       mayMoveOut: s.fans.length > 0 && s.fans.every((f) => fanSeat(graph, f)?.mayMoveOut),
       radiator: true,
     })),

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { demo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
+import { checkParts } from "../checks";
 import { type Clearance, clearances, SLOT_PITCH_MM, said, standoffs, triedWays, verdictOf, wayOutWords } from ".";
 
 type Json = Record<string, unknown>;
@@ -82,7 +83,7 @@ describe("clearances worked out by hand", () => {
     const g = given([shell({}), board, card(380), fan("f", 140)], [{ id: "case", type: "c" }, { id: "board", type: "b" }, ...parts()]).graph;
     // 400 mm without the fans: 20 mm left, and nothing else stops fitting.
     expect(inside && triedWays(g, inside).map(wayOutWords)).toEqual(["Front fans outside the frame: 20 mm left."]);
-    expect(judged([card(380), fan("f", 140)], parts("outside")).get("card-length:card-1")).toMatchObject({ has: 400, left: 20, ways: [] });
+    expect(judged([card(380), fan("f", 140)], parts("outside")).get("card-length:card-1")).toMatchObject({ has: 400, left: 20 });
   });
   it("only what stands at the card's height counts: a fan above the slot takes nothing", () => {
     // SLOT_1 is at 40 + 165 = 205 mm; a 140 mm fan at 100 mm ends at 170 mm.
@@ -164,17 +165,21 @@ describe("clearances worked out by hand", () => {
       { id: "supply", type: "psu" },
       { id: "drive-1", type: "d", mount: "cage" },
     ]).get("supply-length:supply");
-    expect(caged).toMatchObject({
-      has: 170,
-      left: -10,
-      verdict: "not",
-      ways: ["Take the drive cage out and mount the drives elsewhere: 50 mm more."],
-    });
-    const free = judged(types, [
+    expect(caged).toMatchObject({ has: 170, left: -10, verdict: "not" });
+    const parts = (mount: string, cage?: string) => [
       { id: "supply", type: "psu" },
-      { id: "drive-1", type: "d", mount: "tray" },
-    ]).get("supply-length:supply");
-    expect(free).toMatchObject({ has: 220, left: 40 });
+      { id: "drive-1", type: "d", mount },
+      ...(cage ? [{ id: "case", type: "c", cage }] : []),
+    ];
+    const g = given([shell({}), board, ...types], [{ id: "case", type: "c" }, { id: "board", type: "b" }, ...parts("cage")]).graph;
+    expect(caged && triedWays(g, caged).map(wayOutWords)).toEqual([expect.stringMatching(/^The drive cage out, its drive at \S+: 40 mm left\.$/)]);
+    // Without a drive in it the cage still stands there, until somebody takes it out.
+    expect(judged(types, parts("tray")).get("supply-length:supply")).toMatchObject({ has: 170 });
+    const out = given([shell({}), board, ...types], [{ id: "board", type: "b" }, ...parts("tray", "out")]).graph;
+    expect(clearances(out).find((c) => c.id === "supply-length:supply")).toMatchObject({ has: 220, left: 40 });
+    // Taken out while a drive hangs in it: a stop, and putting it back is the way out.
+    const lost = given([shell({}), board, ...types], [{ id: "board", type: "b" }, ...parts("cage", "out")]).graph;
+    expect(checkParts(lost).find((f) => f.rule === "cage-out")).toMatchObject({ severity: "stop", ends: ["case", "drive-1"] });
   });
   it("slots: a 3-slot card in the second slot of a 7-cover case has 7 - 3 = 4 covers", () => {
     const c = judged(

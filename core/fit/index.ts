@@ -1,5 +1,7 @@
+export { drivesWithoutCage } from "./cage";
 export { SLOT_PITCH_MM, slotOf } from "./cards";
-export { type Clearance, clearances, type FitGroup, riserNeedMm, said, TIGHT_MM, tightOrWorse, verdictOf, worstClearance } from "./clearances";
+export { type Clearance, said, TIGHT_MM, verdictOf } from "./clearance";
+export { clearances, type FitGroup, riserNeedMm, tightOrWorse, worstClearance } from "./clearances";
 export { type FanSeat, fanSeat, fanSeats } from "./fans";
 export { type RadiatorSeat, radiatorSeats } from "./radiators";
 export { type Standoffs, standoffs } from "./standoffs";

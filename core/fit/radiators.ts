@@ -10,13 +10,23 @@ export interface RadiatorSeat {
   /** Undefined when no place of the case takes it. */
   place?: Place;
   fans: PartNode[];
+  /** What its fans take inside the frame: one row or two; none where all of them sit outside it. */
   fanDepthMm: number;
+  /** What they take outside the frame, behind the panel. */
+  outerDepthMm: number;
   pushPull: boolean;
   /** Both ends of the radiator, in case millimetres. */
   ends: Point[];
   /** Top and bottom of what it covers, in case millimetres. */
   spanY?: [number, number];
 }
+
+/** Depth of a usual fan, mm (common practice). */
+export const FAN_MM = 25;
+
+/** Does a fan sit outside the frame: said so, else where its mount has no other side. */
+export const isOutside = (fan: PartNode, mount: { frame: string } | undefined): boolean =>
+  (fan.part.frame ?? (mount?.frame === "outside" ? "outside" : "inside")) === "outside";
 
 const takes = (place: Place, r: Radiator) => place.fanMm.includes(r.fanMm) && r.lengthMm <= place.maxLengthMm;
 
@@ -43,7 +53,10 @@ function seats(graph: Graph): RadiatorSeat[] {
     if (place) used.add(place.id);
     const fans = place ? all.filter((f) => f.part.mount === undefined || place.mounts.includes(f.part.mount)) : all;
     const pushPull = fans.length > radiator.fans;
-    const depth = Math.max(0, ...fans.map((f) => f.type.body.depthMm ?? 25)) || 25;
+    const outside = new Set(fans.filter((f) => isOutside(f, mounts.get(f.part.mount ?? ""))));
+    const inner = fans.filter((f) => !outside.has(f));
+    const depthOf = (list: readonly PartNode[]) => Math.max(0, ...list.map((f) => f.type.body.depthMm ?? FAN_MM));
+    const innerRows = inner.length > radiator.fans ? 2 : 1;
     const at = (place?.mounts ?? []).flatMap((id) => mounts.get(id) ?? []);
     const first = at[0];
     const last = at.at(-1);
@@ -66,7 +79,8 @@ function seats(graph: Graph): RadiatorSeat[] {
       radiator,
       ...(place ? { place } : {}),
       fans,
-      fanDepthMm: depth * (pushPull ? 2 : 1),
+      fanDepthMm: fans.length === 0 ? FAN_MM : depthOf(inner) * innerRows,
+      outerDepthMm: depthOf([...outside]),
       pushPull,
       ends,
       ...(middle && !level ? { spanY: [middle.yMm - half, middle.yMm + half] as [number, number] } : {}),

@@ -58,7 +58,7 @@ function bothSides(graph: Graph, seat: RadiatorSeat, boxes: readonly Box[]): Tub
         given: said === names[i === 0 ? 0 : 1],
         at,
         room,
-        reachMm: Math.abs(at.xMm - cpu.at.xMm) + Math.abs(at.yMm - cpu.at.yMm),
+        reachMm: reachOf(seat, cpu.at, at),
         blocks: boxes.filter((b) => meet(b, room) && !seat.fans.includes(b.part)).map((b) => b.part),
         pumpHighest,
       };
@@ -72,6 +72,18 @@ function bothSides(graph: Graph, seat: RadiatorSeat, boxes: readonly Box[]): Tub
         Number(q.end === "bottom") - Number(p.end === "bottom") ||
         p.reachMm - q.reachMm,
     );
+}
+
+/** What a tube needs more to leave its pump on the far side and come round, mm (common practice: two bends of 40 mm). */
+const ROUND_MM = 80;
+
+/** From the pump to an end of the radiator; longer where the pump head lets the tubes leave only on the far sides. */
+function reachOf({ radiator }: RadiatorSeat, pump: Point, end: Point): number {
+  const [dx, dy] = [end.xMm - pump.xMm, end.yMm - pump.yMm];
+  const towards: Record<TubeEnd, number> = { rear: -dx, front: dx, top: -dy, bottom: dy };
+  const leaves = radiator.leavesPump;
+  const faces = leaves === undefined || leaves.some((side) => towards[side] > 0);
+  return Math.abs(dx) + Math.abs(dy) + (faces ? 0 : ROUND_MM);
 }
 
 function roomAt(seat: RadiatorSeat, at: Point, first: boolean): Rect {

@@ -1,7 +1,10 @@
-import { type Build, buildGraph, type Graph, type Part } from "../assembly";
-import { type Clearance, clearances } from "./clearances";
+import { type Build, buildGraph, type Graph, type Part, partsOfKind, type TypeLookup } from "../assembly";
+import { drivesWithoutCage } from "./cage";
+import type { Clearance } from "./clearance";
+import { clearances } from "./clearances";
 import { fanSeats } from "./fans";
 import { radiatorSeats } from "./radiators";
+import { sides } from "./tubes";
 
 /** A change of the build that mends a clearance, after it was tried on a copy. */
 export interface TriedWay {
@@ -14,6 +17,11 @@ export interface TriedWay {
   before: number;
   after: number;
 }
+
+const typesOf = (graph: Graph): TypeLookup => {
+  const types = new Map([...graph.parts.values()].map((p) => [p.type.id, p.type]));
+  return (id) => types.get(id);
+};
 
 interface Attempt {
   what: string;
@@ -33,8 +41,7 @@ function attempts(graph: Graph): Attempt[] {
     const second = new Set(s.fans.slice(s.radiator.fans).map((f) => f.id));
     if (s.pushPull)
       out.push({ what: "The radiator's second row of fans left out", build: changed(build, (p) => (second.has(p.id) ? undefined : p)) });
-    for (const place of graph.parts.get(build.parts.find((p) => graph.parts.get(p.id)?.type.kind === "case")?.id ?? "")?.type.body.radiatorPlaces ??
-      []) {
+    for (const place of partsOfKind(graph, "case")[0]?.type.body.radiatorPlaces ?? []) {
       if (place.id === s.place?.id) continue;
       const fans = new Map(s.fans.map((f, i) => [f.id, place.mounts[i % place.mounts.length]]));
       out.push({
@@ -43,19 +50,85 @@ function attempts(graph: Graph): Attempt[] {
       });
     }
   }
+  for (const s of radiatorSeats(graph)) {
+    const other = sides(graph, s)[1];
+    if (other)
+      out.push({
+        what: `The radiator turned round, its tubes at the ${other.end} end`,
+        build: changed(build, (p) => (p.id === s.cooler.id ? { ...p, tubes: other.end } : p)),
+      });
+  }
+  const outer = new Set(fanSeats(graph).flatMap((f) => (!f.inside && f.mount.frame === "either" && f.mount.region === "front" ? [f.part.id] : [])));
+  if (outer.size > 0)
+    out.push({ what: "Front fans inside the frame", build: changed(build, (p) => (outer.has(p.id) ? { ...p, frame: "inside" } : p)) });
+  out.push(...cageElsewhere(graph), ...fanClippedHigher(graph));
   if (build.parts.some((p) => p.vertical))
     out.push({ what: "The card flat in its slot", build: changed(build, (p) => (p.vertical ? { ...p, vertical: false } : p)) });
   return out;
 }
 
+/** The drive cage at its other places, or out. Drives that lose their mounts by it go to free ones, where there are enough. */
+function cageElsewhere(graph: Graph): Attempt[] {
+  const shell = partsOfKind(graph, "case")[0];
+  if (!shell) return [];
+  const { build } = graph;
+  const { cagePlaces, maxSupplyMm, maxSupplyWithCageMm } = shell.type.body;
+  const now = shell.part.cage ?? cagePlaces[0]?.id;
+  const places = cagePlaces.filter((p) => p.id !== now).map((p) => ({ cage: p.id, what: `The drive cage at the ${p.label}` }));
+  const comesOut = now !== "out" && (maxSupplyMm ?? 0) > (maxSupplyWithCageMm ?? maxSupplyMm ?? 0);
+  return [...places, ...(comesOut ? [{ cage: "out", what: "The drive cage out" }] : [])].flatMap(({ cage, what }): Attempt[] => {
+    const moved = changed(build, (p) => (p.id === shell.id ? { ...p, cage } : p));
+    const without = drivesWithoutCage(buildGraph(moved, typesOf(graph)));
+    if (without.length === 0) return [{ what, build: moved }];
+    const free = freeDriveMounts(graph, cage);
+    if (free.length < without.length) return [];
+    const to = new Map(without.map((d, i) => [d.id, free[i]]));
+    const names = free.slice(0, without.length).map((m) => m.label);
+    return [
+      {
+        what: `${what}, its ${without.length === 1 ? "drive" : "drives"} at ${names.join(" and ")}`,
+        build: changed(moved, (p) => (to.has(p.id) ? { ...p, mount: to.get(p.id)?.id } : p)),
+      },
+    ];
+  });
+}
+
+/** Drive mounts that nothing is on and that are there wherever the cage is. */
+function freeDriveMounts(graph: Graph, cage: string) {
+  const body = partsOfKind(graph, "case")[0]?.type.body;
+  const caged = new Set((body?.cagePlaces ?? []).filter((p) => p.id !== cage).flatMap((p) => p.mounts));
+  const inOldCage = (m: { region: string }) => (body?.cagePlaces.length ?? 0) === 0 && m.region === "bottom";
+  const taken = new Set(graph.build.parts.map((p) => p.mount));
+  // Those made for drives before those that take a fan as well.
+  return (body?.mounts ?? [])
+    .filter((m) => m.takes.includes("drive") && !taken.has(m.id) && !caged.has(m.id) && !inOldCage(m))
+    .sort((a, b) => a.takes.length - b.takes.length);
+}
+
+/** Memory that is too tall by so many millimetres goes under a fan that is clipped as much higher. */
+function fanClippedHigher(graph: Graph): Attempt[] {
+  return clearances(graph, ["memory"])
+    .filter((c) => c.left < 0 && c.id.startsWith("memory-under-cooler:"))
+    .flatMap((c) => {
+      const cooler = graph.parts.get(c.id.slice("memory-under-cooler:".length));
+      if (!cooler) return [];
+      const mm = Math.ceil((cooler.part.fanUpMm ?? 0) - c.left);
+      return [
+        {
+          what: `The cooler's front fan clipped ${mm} mm higher`,
+          build: changed(graph.build, (p) => (p.id === cooler.id ? { ...p, fanUpMm: mm } : p)),
+        },
+      ];
+    });
+}
+
 /** Ways out of a clearance that does not hold: each was applied to a copy and judged, and is offered only where that is better. */
 export function triedWays(graph: Graph, c: Clearance): TriedWay[] {
   if (c.verdict === "fits") return [];
-  const types = new Map([...graph.parts.values()].map((p) => [p.type.id, p.type]));
   const nots = (g: Graph) => clearances(g).filter((x) => x.verdict === "not").length;
   const before = nots(graph);
   return attempts(graph).flatMap(({ what, build }): TriedWay[] => {
-    const other = buildGraph(build, (id) => types.get(id));
+    const other = buildGraph(build, typesOf(graph));
     const same = clearances(other).find((x) => x.id === c.id);
     const after = nots(other);
     const mends = same === undefined || same.verdict === "fits" || (c.verdict === "not" && same.verdict === "tight");

@@ -78,7 +78,7 @@ function Explained({ c, graph }: { c: Clearance; graph: Graph }) {
           {c.ifIgnored}
         </p>
       )}
-      {(c.verdict === "fits" ? [] : [...triedWays(graph, c).map(wayOutWords), ...c.ways]).map((w) => (
+      {(c.verdict === "fits" ? [] : triedWays(graph, c).map(wayOutWords)).map((w) => (
         <p key={w} className="mt-1 text-second">
           <span className="font-semibold">Way out: </span>
           {w}

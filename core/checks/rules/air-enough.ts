@@ -1,6 +1,29 @@
-import { airOf } from "../../air";
-import { partsOfKind } from "../../assembly";
-import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+import { airOf, inAndOut, usualWay } from "../../air";
+import { type Build, type Graph, partsOfKind } from "../../assembly";
+import { changed, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
+
+/** Mounts that are tried for one more fan. */
+const MOST_MOUNTS = 3;
+
+/** One more fan like those that are there, at the free mounts of its size. */
+function oneMore(graph: Graph, way?: "in" | "out"): Try[] {
+  const fans = partsOfKind(graph, "fan").filter((f) => f.part.zone !== "radiator");
+  const like = fans[0];
+  const taken = new Set(graph.build.parts.map((p) => p.mount));
+  const free = (partsOfKind(graph, "case")[0]?.type.body.mounts ?? []).filter(
+    (m) =>
+      m.takes.includes("fan") &&
+      !taken.has(m.id) &&
+      (m.sizeMm === undefined || m.sizeMm >= (like?.type.body.widthMm ?? 120)) &&
+      (way === undefined || usualWay(m.region) === way),
+  );
+  if (!like) return [];
+  return free.slice(0, MOST_MOUNTS).map((m) => ({
+    what: `One more ${like.type.name} at ${m.label}`,
+    change: (build) => ({ ...build, parts: [...build.parts, { id: `fan-at-${m.id}`, type: like.type.id, mount: m.id, from: "client" as const }] }),
+    leadsTo: inAndOut,
+  }));
+}
 
 export const airEnough: Rule = {
   id: "air-enough",
@@ -20,7 +43,7 @@ export const airEnough: Rule = {
           message: `${numbers}; ${Math.round(a.neededM3h)} m³/h would carry ${Math.round(a.heatW)} W away at 10 K. Fans will run faster than planned.`,
           parts: fans,
           ifIgnored: "Louder than sold, or hotter.",
-          ways: ["Another fan at a free mount, or larger ones."],
+          tries: oneMore(graph),
         }),
       ];
     if (a.sign === "under" && a.fans.some((f) => f.blows === "in"))
@@ -29,7 +52,16 @@ export const airEnough: Rule = {
           severity: "note",
           message: `${numbers}. ${a.why}`,
           parts: fans,
-          ways: ["One exhaust fewer, or one intake more."],
+          tries: [
+            ...a.fans
+              .filter((f) => f.blows === "out" && !f.through.includes("radiator"))
+              .map((f) => ({
+                what: `Without ${f.part.part.label ?? f.part.type.name}`,
+                change: (build: Build) => changed(build, f.part.id, () => undefined),
+                leadsTo: inAndOut,
+              })),
+            ...oneMore(graph, "in"),
+          ],
         }),
       ];
     return [];

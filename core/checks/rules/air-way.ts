@@ -1,5 +1,5 @@
-import { airOf } from "../../air";
-import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+import { airOf, inAndOut } from "../../air";
+import { changed, PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const airWay: Rule = {
   id: "air-way",
@@ -16,7 +16,13 @@ export const airWay: Rule = {
           message: `${f.part.part.label ?? f.part.type.name} blows ${f.blows} at the ${f.region}, and ${f.against}.`,
           parts: [f.part.id],
           ifIgnored: "The same air goes round, warm.",
-          ways: ["Turn it round: go by the arrow on its frame."],
+          tries: [
+            {
+              what: "Turned round, by the arrow on its frame",
+              change: (build) => changed(build, f.part.id, (p) => ({ ...p, blows: f.blows === "in" ? "out" : "in" })),
+              leadsTo: inAndOut,
+            },
+          ],
         }),
       ),
 };

@@ -17,6 +17,5 @@ export const driveHeat: Rule = {
           [c.lead, c.port],
         ),
         ifIgnored: "In long copies it slows itself down (common practice above about 7 W).",
-        ways: ["Fit a heatsink for M.2 drives; film off both pads."],
       })),
 };

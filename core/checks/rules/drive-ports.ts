@@ -30,7 +30,6 @@ export const drivePorts: Rule = {
               severity: "stop" as const,
               message: `${edge.length} M.2 drives, ${slots.length} M.2 ${slots.length === 1 ? "slot" : "slots"} on the board.`,
               parts: edge.slice(slots.length).map((d) => d.id),
-              ways: ["A drive with a SATA plug instead, or an expansion card with M.2 slots."],
               ...(edge[slots.length] ? { swap: edge[slots.length]?.id ?? "" } : {}),
             }),
           ]
@@ -41,7 +40,7 @@ export const drivePorts: Rule = {
               severity: "stop" as const,
               message: `${cabled.length} SATA drives, ${left} of ${sata.length} SATA ports${off.size > 0 ? `: M.2 drives switch ${[...off].join(", ")} off` : ""}.`,
               parts: cabled.slice(left).map((d) => d.id),
-              ways: off.size > 0 ? ["Put an M.2 drive into a slot that switches nothing off, or add a SATA card."] : ["Add a SATA card."],
+              ...(cabled[left] ? { swap: cabled[left].id } : {}),
             }),
           ]
         : []),

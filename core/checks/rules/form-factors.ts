@@ -1,5 +1,5 @@
 import { partsOfKind } from "../../assembly";
-import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+import { changed, PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const formFactors: Rule = {
   id: "form-factors",
@@ -27,14 +27,16 @@ export const formFactors: Rule = {
             }),
           ]
         : []),
-      ...(supply && kind && supplyForms && !supplyForms.some((f) => f === kind)
+      ...(supply && kind && supplyForms && !supplyForms.some((f) => f === kind || (supply.part.bracket && kind.startsWith("SFX") && f === "ATX"))
         ? [
             partsFinding("form-factors", {
               severity: "stop" as const,
               message: `${supply.type.name} is ${kind}; the bay of ${shell.type.name} takes ${supplyForms.join(", ")}.`,
               parts: [supply.id, shell.id],
               ifIgnored: "The supply cannot be screwed in.",
-              ways: kind.startsWith("SFX") && supplyForms.includes("ATX") ? ["Order a bracket from SFX to ATX."] : [],
+              tries: kind.startsWith("SFX")
+                ? [{ what: "On a bracket from SFX to ATX, to order", change: (build) => changed(build, supply.id, (p) => ({ ...p, bracket: true })) }]
+                : [],
               swap: supply.id,
             }),
           ]

@@ -1,5 +1,5 @@
 import { airOf, LOW_NOISE } from "../../air";
-import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+import { changed, PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const lowNoise: Rule = {
   id: "low-noise",
@@ -16,7 +16,16 @@ export const lowNoise: Rule = {
           message: `${f.part.part.label ?? f.part.type.name} blows through a radiator and hangs on a low-noise lead: a resistor, about ${Math.round((1 - LOW_NOISE) * 100)} % less speed and air at any setting.`,
           parts: [f.part.id],
           ifIgnored: "The radiator cools less, and no curve can make up for it.",
-          ways: ["Take the lead out and set a quieter curve instead."],
+          tries: [
+            {
+              what: "Its low-noise lead out, and a quieter curve set instead",
+              change: (build) => changed(build, f.part.id, ({ lowNoise: _, ...p }) => p),
+              leadsTo: (after) => {
+                const now = airOf(after).fans.find((x) => x.part.id === f.part.id);
+                return `${Math.round(now?.flowM3h ?? 0)} m³/h through it, ${Math.round(f.flowM3h)} now`;
+              },
+            },
+          ],
         }),
       ),
 };

@@ -1,5 +1,13 @@
-import { partsOfKind } from "../../assembly";
+import { type Build, type Part, partsOfKind } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+
+const more = (build: Build, like: Part | undefined): Part[] => {
+  if (!like) return [];
+  const { serial: _, label: __, ...part } = like;
+  let n = 2;
+  while (build.parts.some((p) => p.id === `${part.id}-${n}`)) n++;
+  return [{ ...part, id: `${part.id}-${n}` }];
+};
 
 export const memoryPair: Rule = {
   id: "memory-pair",
@@ -35,7 +43,13 @@ export const memoryPair: Rule = {
           message: `${modules.length} ${modules.length === 1 ? "module" : "modules"}: one channel stays empty. ${why}`,
           parts,
           ifIgnored: "It starts, and is slow; nobody notices until the client does.",
-          ways: ["Two modules of half the size cost about the same."],
+          tries: [
+            {
+              what: "One more module of the same kind",
+              change: (build) => ({ ...build, parts: [...build.parts, ...more(build, modules[0]?.part)] }),
+              leadsTo: (after) => `${partsOfKind(after, "memory").reduce((s, m) => s + (m.type.ratings.sizeGb ?? 0), 0)} GB then`,
+            },
+          ],
         }),
       ];
     const small = modules.find((m) => (m.type.ratings.sizeGb ?? 8) < 8);

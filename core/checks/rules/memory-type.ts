@@ -35,7 +35,14 @@ export const memoryType: Rule = {
           severity: "stop",
           message: `${modules.length} modules, ${slots.length} slots on ${board.type.name}.`,
           parts: modules.slice(slots.length).map((m) => m.id),
-          ways: ["Fewer modules of twice the size."],
+          tries: [
+            {
+              what: `${modules.length - slots.length === 1 ? "One module" : `${modules.length - slots.length} modules`} left out`,
+              change: (build) => ({ ...build, parts: build.parts.filter((p) => !modules.slice(slots.length).some((m) => m.id === p.id)) }),
+              leadsTo: (after) => `${partsOfKind(after, "memory").reduce((s, m) => s + (m.type.ratings.sizeGb ?? 0), 0)} GB then`,
+            },
+          ],
+          ...(modules[0] ? { swap: modules[0].id } : {}),
         }),
       ];
     return [];

@@ -17,7 +17,16 @@ export const noise: Rule = {
         severity: "warn",
         message: `${a.noiseDb.toFixed(1)} dB(A) at ${Math.round(a.share * 100)} % speed, ${most} dB(A) asked for. Loudest: ${loudest?.part.part.label ?? loudest?.part.type.name ?? "none"}, ${loudest?.noiseDb.toFixed(1)} dB(A).`,
         parts: loudest ? [loudest.part.id] : [],
-        ways: a.spare.length > 0 ? [`Leave out ${a.spare.map((p) => p.part.label ?? p.type.name).join(", ")}: the air is enough without.`] : [],
+        tries:
+          a.spare.length === 0
+            ? []
+            : [
+                {
+                  what: `Without ${a.spare.map((p) => p.part.label ?? p.type.name).join(", ")}, which the air does not need`,
+                  change: (build) => ({ ...build, parts: build.parts.filter((p) => !a.spare.some((s) => s.id === p.id)) }),
+                  leadsTo: (after) => `${airOf(after).noiseDb.toFixed(1)} dB(A)`,
+                },
+              ],
         ...(loudest ? { swap: loudest.part.id } : {}),
       }),
     ];

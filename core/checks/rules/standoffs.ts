@@ -14,11 +14,11 @@ export const standoffs: Rule = {
     const s = standoffsOf(graph);
     const shell = partsOfKind(graph, "case")[0];
     const board = partsOfKind(graph, "board")[0];
-    if (!s || !shell || !board || (s.add.length === 0 && s.remove.length === 0)) return [];
+    if (!s || !shell || !board || shell.part.standoffsSet || (s.add.length === 0 && s.remove.length === 0)) return [];
     return [
       partsFinding("standoffs", {
-        // One that must come out shorts the board; one that is missing lets it flex.
-        severity: s.remove.length > 0 ? "warn" : "note",
+        // One left in shorts the board; one that is missing lets it flex. Set by hand, neither is said any more.
+        severity: s.remove.length > 0 ? "stop" : "note",
         message: [
           s.remove.length > 0 ? `Take ${s.remove.length} ${s.remove.length === 1 ? "standoff" : "standoffs"} out: ${names(s.remove)}.` : "",
           s.add.length > 0 ? `Add ${s.add.length}: ${names(s.add)}.` : "",

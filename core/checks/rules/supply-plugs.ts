@@ -17,7 +17,6 @@ export const supplyPlugs: Rule = {
           severity: "stop",
           message: `${c.name}: ${c.needed} wanted, ${c.there} on the cables of ${supply.type.name}.`,
           parts: [supply.id],
-          ways: c.family === "gfx-16" ? ["An adapter from three 8-pin plugs, where the cables carry its watts."] : [],
           swap: supply.id,
         }),
       );

@@ -1,5 +1,5 @@
 import { partsOfKind } from "../../assembly";
-import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
+import { changed, PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 /** A card that stands wants a mount in the case and a riser. */
 export const verticalCard: Rule = {
@@ -20,7 +20,7 @@ export const verticalCard: Rule = {
             message: `${name} is to stand, and ${shell.type.name} has no vertical mount.`,
             parts: [card.id, shell.id],
             swap: shell.id,
-            ways: ["Fit the card flat in its slot."],
+            tries: [{ what: "The card level in its slot", change: (build) => changed(build, card.id, ({ vertical: _, ...p }) => p) }],
           }),
         ];
       const riser =

@@ -19,7 +19,6 @@ export const wireDrop: Rule = {
           message: `${d.name}: ${d.currentA.toFixed(1)} A over ${d.lengthMm} mm loses ${d.dropV.toFixed(2)} V of the ${RAIL_TOLERANCE_V} V that the 12 V rail may vary.`,
           parts: [d.port, d.lead],
           ifIgnored: "Under load the card or the CPU sees too little and resets.",
-          ways: ["A shorter cable, no extension, or a cable of its own for each socket."],
         }),
       ),
 };

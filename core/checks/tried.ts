@@ -1,0 +1,36 @@
+import { buildGraph, type Graph } from "../assembly";
+import type { Finding, Try } from "./rule";
+import { checkParts } from "./run";
+
+const WEIGHT = { stop: 1000, warn: 10, note: 1 } as const;
+const weightOf = (list: readonly Finding[]) => list.reduce((s, f) => s + WEIGHT[f.severity], 0);
+const stopsIn = (list: readonly Finding[]) => list.filter((f) => f.severity === "stop").length;
+
+/**
+ * The same findings with their ways out in words. Each was applied to a copy and judged by every rule about parts; it is offered
+ * only where less is found of the same rule, no stop is new, and all findings together weigh less, with the numbers after it.
+ */
+export function withTriedWays(graph: Graph, findings: readonly Finding[]): Finding[] {
+  if (!findings.some((f) => f.tries)) return [...findings];
+  const before = checkParts(graph);
+  return findings.map(({ tries, ...f }) => {
+    const ways = (tries ?? []).flatMap((t) => judged(graph, before, f.rule, t));
+    return ways.length + (f.ways?.length ?? 0) > 0 ? { ...f, ways: [...(f.ways ?? []), ...ways] } : f;
+  });
+}
+
+function judged(graph: Graph, before: readonly Finding[], rule: string, { what, change, leadsTo }: Try): string[] {
+  const types = new Map([...graph.parts.values()].map((p) => [p.type.id, p.type]));
+  const other = buildGraph({ ...change(graph.build), connections: [] }, (id) => types.get(id), graph);
+  const after = checkParts(other);
+  const of = (list: readonly Finding[]) => weightOf(list.filter((f) => f.rule === rule));
+  const had = new Set(before.filter((f) => f.severity === "stop").map((f) => f.rule));
+  const isNew = after.some((f) => f.severity === "stop" && !had.has(f.rule));
+  if (isNew || of(after) >= of(before) || weightOf(after) >= weightOf(before)) return [];
+  const stops = stopsIn(before);
+  const left = stopsIn(after);
+  const numbers = [leadsTo?.(other), stops > left ? `removes ${stops - left} of ${stops} ${stops === 1 ? "stop" : "stops"}` : undefined].filter(
+    (n) => n !== undefined,
+  );
+  return [`${what}${numbers.length > 0 ? `: ${numbers.join("; ")}` : ""}.`];
+}
