@@ -32,7 +32,10 @@ const worstFirst = <F extends Finding>(list: F[]): F[] => [...list].sort((a, b) 
 export function findingsOf(graph: Graph, planned: boolean): { parts: Finding[]; wiring: Finding[] } {
   const parts = withTriedWays(graph, checkParts(graph));
   const known = new Set(parts.map((f) => f.id));
-  return { parts, wiring: planned ? checkAll(graph).filter((f) => !known.has(f.id)) : [] };
+  // What no part has a port for is said of the parts; that its plug stays free is the same fact.
+  const said = new Set(parts.filter((f) => f.rule === "port-missing").flatMap((f) => f.ends[0] ?? []));
+  const isNew = (f: Finding) => !known.has(f.id) && !(f.rule === "free-leads" && said.has(f.ends[0] ?? ""));
+  return { parts, wiring: planned ? checkAll(graph).filter(isNew) : [] };
 }
 
 /** Holds for the same finding while it is no more serious than it was. */

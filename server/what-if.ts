@@ -4,6 +4,8 @@ import { comparePlans, type Plan, type PlanDifference } from "../core/plan";
 import { alternatives, type Change, withTypes } from "../core/whatif";
 import { type EntityManager, ShelfType, type TechnicianRow } from "../db";
 import { buildOfJob, entryOf, findJob, type JobBuild } from "./build-of-job";
+import { log } from "./log";
+import { joinParts } from "./parts";
 import { planInThread } from "./plan-thread";
 import { done, no, type Result, yes } from "./result";
 import { SchoolsPicked } from "./schools";
@@ -14,10 +16,14 @@ const PartKey = z.string().min(1).max(80);
 export type WiringRows = PlanDifference;
 
 /** Parts changed in the copy, each with the type that stands in its place. */
-const Trial = z.array(z.object({ part: PartKey, type: z.string().min(1).max(80) })).max(12, "at most 12 parts; keep or drop these first");
+const Trial = z
+  .array(z.object({ part: PartKey, type: z.string().min(1).max(80), adds: z.boolean().optional() }))
+  .max(12, "at most 12 parts; keep or drop these first");
 
 export interface AlternativeRow {
   id: string;
+  /** What is changed for it: matched parts together, or one part more. */
+  changes: { part: string; type: string; adds?: boolean | undefined }[];
   name: string;
   helps: boolean;
   stops: number;
@@ -34,13 +40,17 @@ async function changes(em: EntityManager, b: JobBuild, trial: z.infer<typeof Tri
   for (const t of trial) {
     const type = types.get(t.type);
     const part = b.build.parts.find((p) => p.id === t.part);
-    if (!part) return no(`${b.job.number} has no part ${t.part} any more. Look at the parts again.`);
+    if (!part && !t.adds) return no(`${b.job.number} has no part ${t.part} any more. Look at the parts again.`);
+    if (part && t.adds) return no(`${b.job.number} has a part ${t.part} already. Look at the parts again.`);
     if (!type) return no(`The shelf has no part type ${t.type} any more. Look at the shelf again.`);
-    if (type.kind !== b.types(part.type)?.kind) return no(`${type.name} is a ${type.kind} and cannot stand in for ${part.label ?? part.id}.`);
-    out.push({ part: t.part, type });
+    if (part && type.kind !== b.types(part.type)?.kind) return no(`${type.name} is a ${type.kind} and cannot stand in for ${part.label ?? part.id}.`);
+    out.push({ part: t.part, type, adds: t.adds });
   }
   return yes(out);
 }
+
+/** Kinds that may bring ports which a part lacks. */
+const BESIDE = ["card", "adapter", "hub", "usb-hub"];
 
 /** Every type of the shelf in place of one part, beside the job as it is, with what else was changed in the copy; those that help first. */
 export async function alternativesFor(em: EntityManager, _by: TechnicianRow, a: z.infer<typeof Alternatives>): Promise<Result<AlternativeRow[]>> {
@@ -57,17 +67,19 @@ export async function alternativesFor(em: EntityManager, _by: TechnicianRow, a: 
   );
   if (!others.ok) return others;
   const shelf = await em.find(ShelfType, { kind: was.kind }, { limit: 400, orderBy: { id: "asc" } });
+  const beside = await em.find(ShelfType, { kind: { $in: BESIDE.filter((k) => k !== was.kind) } }, { limit: 400, orderBy: { id: "asc" } });
   const list = alternatives(
     b.build,
     b.types,
     a.part,
-    shelf.map((s) => entryOf(s.body)),
+    [...shelf, ...beside].map((s) => entryOf(s.body)),
     others.value,
   );
   return yes(
     list.slice(0, 40).map((x) => ({
-      id: x.type.id,
-      name: x.type.name,
+      id: `${x.type.id}${x.changes[0]?.adds ? "+" : ""}`,
+      changes: x.changes.map((c) => ({ part: c.part, type: c.type.id, ...(c.adds ? { adds: true } : {}) })),
+      name: x.changes[0]?.adds ? `${x.type.name}, beside it` : x.changes.length > 1 ? `${x.changes.length} × ${x.type.name}` : x.type.name,
       helps: x.helps,
       stops: x.stops,
       better: [
@@ -114,7 +126,16 @@ export const KeepTrial = z.object({ number: Number_, trial: Trial.min(1) });
 /** The copy becomes the job: all its changes at once, or none. */
 export async function keepTrial(em: EntityManager, by: TechnicianRow, k: z.infer<typeof KeepTrial>): Promise<Result> {
   return withJob(em, k, async (tx, job, b) => {
-    for (const t of k.trial) {
+    const added = k.trial.filter((t) => t.adds);
+    const rows = await tx.find(ShelfType, { id: { $in: added.map((t) => t.type) } }, { limit: 20 });
+    for (const t of added) {
+      const type = rows.find((r) => r.id === t.type);
+      if (!type) return no(`The shelf has no part type ${t.type} any more. Nothing was changed.`);
+      joinParts(tx, job, b.build, [{ type: entryOf(type.body) }]);
+      job.partsRevision += 1;
+      log(tx, job, by, "part", `${type.name} added.`);
+    }
+    for (const t of k.trial.filter((x) => !x.adds)) {
       const said = await swapPart(tx, by, job, b, t.part, t.type);
       if (!said.ok) return said;
     }

@@ -321,6 +321,7 @@ export const ChangePart = z.object({
   part: z.string().min(1).max(80),
   type: z.string().min(1).max(80).optional(),
   serial: z.string().trim().max(80).optional(),
+  label: z.string().trim().max(60).optional(),
 });
 
 /** Another type in place of a part, or its serial. A changed type makes the plan stale. */
@@ -331,6 +332,12 @@ export async function changePart(em: EntityManager, by: TechnicianRow, c: z.infe
     if (c.serial !== undefined) {
       row.serial = c.serial === "" ? null : c.serial;
       log(tx, job, by, "serial", `${row.label ?? c.part}: serial ${c.serial === "" ? "removed" : c.serial}.`);
+    }
+    if (c.label !== undefined && c.label !== (row.label ?? "")) {
+      const there = b.build.parts.find((p) => p.label?.toLowerCase() === c.label?.toLowerCase() && p.id !== c.part);
+      if (c.label !== "" && there) return no(`Another part is called ${c.label} already. Nothing was changed. Give this one a name of its own.`);
+      log(tx, job, by, "part", `${row.label ?? b.types(row.type)?.name ?? c.part} is called ${c.label || "by its place"} now.`);
+      row.label = c.label === "" ? null : c.label;
     }
     return c.type === undefined ? done() : swapPart(tx, by, job, b, c.part, c.type);
   });

@@ -1,3 +1,4 @@
+export { partIdOf } from "./address";
 export { manhattanMm, type Rect, runCostCm, runLengthMm, SLACK_MM } from "./geometry";
 export {
   asPlugged,

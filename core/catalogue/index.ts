@@ -1,4 +1,4 @@
-export { type ConnectorFamily, FAMILIES, FAMILY_IDS, family, isFamily, type Pin } from "./families";
+export { type ConnectorFamily, FAMILIES, FAMILY_IDS, family, isFamily, looksAlike, type Pin, shapeOf } from "./families";
 export { FLAT_FIELDS, flatValues, withFlatValues } from "./flat";
 export { LOOM_NAME, LOOM_TAG, LOOMS, Loom } from "./looms";
 export { type Mating, mate, type Outcome, usable } from "./mating";

@@ -46,6 +46,7 @@ import { outletWatts } from "./rules/outlet-watts";
 import { outletsMeant } from "./rules/outlets-meant";
 import { panelPins } from "./rules/panel-pins";
 import { pictureSource } from "./rules/picture-source";
+import { portMissing } from "./rules/port-missing";
 import { pumpAlone } from "./rules/pump-alone";
 import { radiatorFit } from "./rules/radiator-fit";
 import { radiatorPlace } from "./rules/radiator-place";
@@ -75,6 +76,7 @@ export const RULES: readonly Rule[] = [
   memoryType,
   formFactors,
   drivePorts,
+  portMissing,
   cardFit,
   coolerFit,
   radiatorPlace,

@@ -1,4 +1,5 @@
 import type { Address, Graph } from "../assembly";
+import { partIdOf } from "../assembly";
 import { family } from "../catalogue";
 import { amps, schoolWords } from "../wiring";
 import type { Claim, Hindrance } from "./claim";
@@ -80,7 +81,7 @@ export function say(graph: Graph, c: Claim): string {
     case "pins":
       return `${c.pins.length > 1 ? "Pins" : "Pin"} ${list(c.pins.map(String))}: ${c.signals.join(", ")}. ${c.polarity ? "Polarity matters." : "Either way round works."}`;
     case "outlet":
-      return `Outlet of the same system (${c.system}). ${partName(graph, c.lead.split(":")[0] ?? "")} leaves the bag to feed ${ports(graph, c.feeds)}.`;
+      return `Outlet of the same system (${c.system}). ${partName(graph, partIdOf(c.lead))} leaves the bag to feed ${ports(graph, c.feeds)}.`;
     case "cable-load":
       return c.ofW === undefined ? `${watts(c.w)} on this cable.` : `${watts(c.w)} of ${watts(c.ofW)} on this cable.`;
     case "one-cable":

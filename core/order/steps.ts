@@ -91,6 +91,15 @@ function preparation(graph: Graph, done: ReadonlySet<string>): Draft[] {
         phase: 5,
         caution: CAUTION.edge,
       });
+    if (partsOfKind(graph, "case")[0]?.part.cage === "out")
+      step({
+        id: "cage-out",
+        title: "Take the drive cage out of the case",
+        detail: "The supply needs its room. Its screws and the cage go into the bag for the client.",
+        minutes: 3,
+        phase: 4,
+        caution: CAUTION.edge,
+      });
     const s = standoffs(graph);
     const names = (list: readonly { id: string }[]) => list.map((h) => h.id).join(", ");
     const moves = [s && s.remove.length > 0 ? `take out ${names(s.remove)}` : "", s && s.add.length > 0 ? `add ${names(s.add)}` : ""].filter(Boolean);

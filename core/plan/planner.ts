@@ -13,6 +13,7 @@ import { hubsOnSharedHeaders } from "./model/shared-control";
 import { bySets, lowest, ownLevels } from "./solve/by-hub-set";
 import { type PieceMemory, remembering } from "./solve/cache";
 import { isSmall, smallEngine } from "./solve/enumerate";
+import { firstFeed } from "./solve/first-feed";
 import { firstFit } from "./solve/first-fit";
 import { highsEngine } from "./solve/highs";
 
@@ -179,9 +180,9 @@ export async function settle(
   const { model, supply } = laid;
   const { options } = run;
   const values = model.names.map((_, v) => again?.before.chosen(v) ?? 0);
-  const starts = [first, firstFit(laid, laid.before)].map((s) => model.withHelpers(model.names.map((n) => s.get(n) ?? 0)));
+  const starts = startsOf(laid, first).map((s) => model.withHelpers(model.names.map((n) => s.get(n) ?? 0)));
   // What was settled before may still hold, with what the new rows ask for.
-  if (again) starts.push(model.withHelpers(values));
+  if (again) starts.push(model.withHelpers(values), model.withHelpers(unloaded(laid, values)));
   const pieces = model.pieces().filter((p) => !again || p.vars.some((v) => again.changed.has(v)));
   const unproved: Settled["unproved"] = new Map(again?.before.unproved);
   if (!supply.complete) unproved.set(-1, {});
@@ -209,6 +210,32 @@ export async function settle(
   // Where the time ended before a level was looked at, what follows from the choice is still what it is.
   const tight = unproved.size > 0 ? model.withHelpers(values) : values;
   return { chosen: (v) => tight[v] ?? 0, unproved };
+}
+
+/** What a layout is begun with: the first look's answer, a first fit, and one without what is on offer, beside what feeds the rest. */
+function startsOf(laid: Laid, first: ReadonlyMap<string, number>): ReadonlyMap<string, number>[] {
+  const fit = firstFit(laid, laid.before);
+  if (laid.units.length === 0) return [first, fit];
+  return [first, fit, new Map([...firstFit(laid, laid.before, false), ...firstFeed(laid, first)])];
+}
+
+/** The same answer without the cables that new rows find loaded too much: what they fed stays free, where it may. */
+function unloaded({ model, supply }: Laid, values: readonly number[]): number[] {
+  const out = [...values];
+  const broken = new Set(
+    model.rows
+      .filter((r) => r.terms.reduce((s, [v, c]) => s + c * (out[v] ?? 0), 0) > r.upper + 1e-6)
+      .flatMap((r) => r.terms.flatMap(([v]) => ((out[v] ?? 0) > 0 ? [v] : []))),
+  );
+  for (const x of supply.columns) {
+    if (!broken.has(x.variable)) continue;
+    out[x.variable] = 0;
+    for (const e of x.ends) {
+      const free = supply.free.get(e.consumer.address);
+      if (free !== undefined) out[free] = 1;
+    }
+  }
+  return out;
 }
 
 /** Solves a layout to the last level and puts the answer together. */

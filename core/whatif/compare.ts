@@ -1,6 +1,6 @@
 import { airOf } from "../air";
 import { type Build, buildGraph, type Graph, type TypeLookup } from "../assembly";
-import type { PartType } from "../catalogue";
+import { family, mate, type PartType, usable } from "../catalogue";
 import { checkParts, type Finding } from "../checks";
 import { worstClearance } from "../fit";
 import { orderList } from "../intake";
@@ -86,18 +86,20 @@ export function compare(before: Judged, after: Judged): Comparison {
   return { gone: before.findings.filter((f) => !has.has(key(f))), come: after.findings.filter((f) => !had.has(key(f))), rows };
 }
 
-/** A part and the type that stands in its place. */
+/** A part and the type that stands in its place; or one more part of that type. */
 export interface Change {
   part: string;
   type: PartType;
+  adds?: boolean | undefined;
 }
 
-/** The same build with other types in place of some parts. Connections are left out: they are planned anew. */
+/** The same build with other types in place of some parts, and some more. Connections are left out: they are planned anew. */
 export function withTypes(build: Build, types: TypeLookup, changes: readonly Change[]): { build: Build; types: TypeLookup } {
-  const to = new Map(changes.map((c) => [c.part, c.type.id]));
+  const to = new Map(changes.filter((c) => !c.adds).map((c) => [c.part, c.type.id]));
   const own = new Map(changes.map((c) => [c.type.id, c.type]));
+  const more = changes.filter((c) => c.adds).map((c) => ({ id: c.part, type: c.type.id, from: "client" as const }));
   return {
-    build: { ...build, parts: build.parts.map((p) => (to.has(p.id) ? { ...p, type: to.get(p.id) as string } : p)), connections: [] },
+    build: { ...build, parts: [...build.parts.map((p) => (to.has(p.id) ? { ...p, type: to.get(p.id) as string } : p)), ...more], connections: [] },
     types: (id) => own.get(id) ?? types(id),
   };
 }
@@ -106,15 +108,29 @@ export const withType = (build: Build, types: TypeLookup, part: string, type: Pa
 
 export interface Alternative {
   type: PartType;
+  /** All that is changed for it: matched parts together; or one part more, beside what is there. */
+  changes: Change[];
   comparison: Comparison;
   /** Fewer stops than now, and none that is new. */
   helps: boolean;
   stops: number;
 }
 
+/** Kinds that bring ports which others lack. */
+const BRINGS_PORTS: readonly PartType["kind"][] = ["card", "adapter", "hub", "usb-hub"];
+
+/** Parts that are one choice: modules are matched, and the fans of a radiator are alike. */
+export function together(build: Build, types: TypeLookup, part: string): string[] {
+  const it = build.parts.find((p) => p.id === part);
+  const kind = types(it?.type ?? "")?.kind;
+  if (!it || (kind !== "memory" && !(kind === "fan" && it.zone === "radiator"))) return [part];
+  return build.parts.filter((p) => types(p.type)?.kind === kind && p.zone === it.zone).map((p) => p.id);
+}
+
 /**
- * Every type of the same kind in place of one part: those that help first, then by the fewest findings and the nearest
- * draw. `others` are changed in the copy already; the comparison is with the build as it is.
+ * What of the shelf can stand in for one part, with those that belong to it; and what can be added beside it where its plugs
+ * lack ports. Each was tried on a copy, with `others` changed in it already, and compared with the build as it is. Those that
+ * help first, of them the fewest stops, then the nearest in class, then the fewest findings.
  */
 export function alternatives(
   build: Build,
@@ -128,25 +144,59 @@ export function alternatives(
   const bare = { ...build, connections: [] };
   const now = judge(buildGraph(bare, types));
   const stops = (j: Judged) => j.findings.filter((f) => f.severity === "stop").length;
-  return shelf
-    .filter((t) => t.kind === was.kind && (t.id !== was.id || others.length > 0))
-    .map((type): Alternative => {
-      const other = withTypes(bare, types, [...others.filter((o) => o.part !== part), { part, type }]);
+  const all = together(build, types, part);
+  const rest = others.filter((o) => !all.includes(o.part));
+  const lacking = plugsOf(was);
+  const tried = shelf.flatMap((type): { type: PartType; changes: Change[] }[] => [
+    ...(type.kind === was.kind && (type.id !== was.id || others.length > 0) ? [{ type, changes: all.map((p) => ({ part: p, type })) }] : []),
+    ...(BRINGS_PORTS.includes(type.kind) && type.ports.some((p) => p.flow === "out" && lacking.some((f) => usable(mate(f, p.family))))
+      ? [{ type, changes: [{ part: newId(build, type), type, adds: true }] }]
+      : []),
+  ]);
+  return tried
+    .flatMap(({ type, changes }): Alternative[] => {
+      const other = withTypes(bare, types, [...rest, ...changes]);
       const then = judge(buildGraph(other.build, other.types, now.graph));
       const comparison = compare(now, then);
       const newStop = comparison.come.some((f) => f.severity === "stop");
-      return { type, comparison, stops: stops(then), helps: !newStop && weight(comparison.gone) > weight(comparison.come) };
+      const helps = !newStop && weight(comparison.gone) > weight(comparison.come);
+      // One part more is worth a word only where it helps.
+      return helps || !changes[0]?.adds ? [{ type, changes, comparison, stops: stops(then), helps }] : [];
     })
     .sort(
       (a, b) =>
         Number(b.helps) - Number(a.helps) ||
         a.stops - b.stops ||
+        classesApart(a.type, was) - classesApart(b.type, was) ||
         a.comparison.come.length - b.comparison.come.length ||
         distance(a.type, was) - distance(b.type, was) ||
         (a.type.id < b.type.id ? -1 : 1),
     );
 }
 
+/** Families of what a part wants to be plugged into, by plugs of its own or by loose cables. */
+const plugsOf = (type: PartType): string[] => [
+  ...type.leads.filter((l) => l.flow === "in").map((l) => l.family),
+  ...type.ports.filter((p) => p.flow === "in" && family(p.family).planned === "cable").map((p) => p.family),
+];
+
+function newId(build: Build, type: PartType): string {
+  let n = 1;
+  while (build.parts.some((p) => p.id === `${type.kind}-${n}`)) n++;
+  return `${type.kind}-${n}`;
+}
+
 /** A stop outweighs any number of warnings that a build can have. */
 const weight = (list: readonly Finding[]) => list.reduce((s, f) => s + { stop: 1000, warn: 10, note: 1 }[f.severity], 0);
+
+/** What a part of its kind is bought for: a number that says its class. */
+const classOf = ({ ratings: r, body: b }: PartType): number =>
+  r.sizeGb ?? r.cooledW ?? r.powerW ?? r.peakW ?? r.flowM3h ?? b.maxCardMm ?? (b.widthMm ?? 0) * (b.heightMm ?? 0);
+/** Classes from half of one step of 1.5 times up or down. */
+const STEP = Math.log(1.5);
+const classesApart = (a: PartType, b: PartType): number => {
+  const [x, y] = [classOf(a), classOf(b)];
+  if (a.kind !== b.kind || x <= 0 || y <= 0) return 0;
+  return Math.round(Math.abs(Math.log(x / y)) / STEP);
+};
 const distance = (a: PartType, b: PartType) => Math.abs((a.ratings.peakW ?? a.ratings.powerW ?? 0) - (b.ratings.peakW ?? b.ratings.powerW ?? 0));

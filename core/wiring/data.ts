@@ -1,10 +1,10 @@
-import { type Connection, type Graph, type LeadNode, naturally, type PartNode, type PortNode, wholeParts } from "../assembly";
+import { type Connection, type Graph, type LeadNode, naturally, type PartNode, type PortNode, partIdOf, wholeParts } from "../assembly";
 import { type Lead, mate, type Port, usable } from "../catalogue";
 import { peakW } from "../power";
 
 /** The board port at the other end of a drive's data cable. */
 export function boardEnd(graph: Graph, atDrive: Connection | undefined): PortNode | undefined {
-  const cable = graph.parts.get(atDrive?.lead.split(":")[0] ?? "");
+  const cable = graph.parts.get(partIdOf(atDrive?.lead ?? ""));
   const other = cable?.type.leads
     .map((l) => `${cable.id}:${l.id}`)
     .filter((a) => a !== atDrive?.lead)

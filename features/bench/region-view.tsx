@@ -1,6 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import type { Build } from "../../core/assembly";
+import { looksAlike } from "../../core/catalogue";
 import { boardFrame, placePorts } from "../../ui/drawing/board-layout";
 import { sceneOf } from "../wiring/scene";
 
@@ -23,7 +24,7 @@ export function RegionView({ build, port, label }: { build: Build; port: string 
   const x0 = elsewhere ? cx - vw / 2 : Math.min(Math.max(cx - vw / 2, frame.board.x - 90), frame.board.x + frame.board.w + 90 - vw);
   const y0 = elsewhere ? cy - vh / 2 : Math.min(Math.max(cy - vh / 2, frame.board.y - 60), frame.board.y + frame.board.h + 60 - vh);
   const near = target
-    ? ports.filter((p) => p !== target && alike(p.family, target.family) && p.cx > x0 && p.cx < x0 + vw && p.cy > y0 && p.cy < y0 + vh)
+    ? ports.filter((p) => p !== target && looksAlike(p.family, target.family) && p.cx > x0 && p.cx < x0 + vw && p.cy > y0 && p.cy < y0 + vh)
     : [];
   const insetScale = 80 / frame.board.h;
   return (
@@ -100,14 +101,6 @@ export function RegionView({ build, port, label }: { build: Build; port: string 
     </svg>
   );
 }
-
-/** Blocks that a tired eye takes for one another. */
-const LOOK_ALIKES = [
-  ["hd-audio", "usb2", "panel-block"],
-  ["fan-4", "fan-3", "light-5v", "light-12v"],
-  ["cpu-8", "gfx-8", "cpu-4"],
-];
-const alike = (a: string, b: string) => a === b || LOOK_ALIKES.some((g) => g.includes(a) && g.includes(b));
 
 interface Spot {
   cx: number;

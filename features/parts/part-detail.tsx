@@ -9,6 +9,7 @@ import { changePartAction } from "../job/actions";
 import { placePartAction, removePartAction } from "./actions";
 import { fullName } from "./full-name";
 import { KIND_WORD } from "./kinds";
+import { PartDecisions } from "./part-decisions";
 import { WhatIf } from "./what-if";
 
 /** What is known of one part: its numbers, where it sits, its findings, another in its place, its serial. */
@@ -37,6 +38,7 @@ export function PartDetail({
 }) {
   const act = useAct();
   const [serial, setSerial] = useState(part.serial ?? "");
+  const [label, setLabel] = useState(part.label ?? "");
   const r = type.ratings;
   const b = type.body;
   const numbers: [string, string][] = [];
@@ -177,6 +179,7 @@ export function PartDetail({
           </select>
         </label>
       ) : null}
+      <PartDecisions part={part} type={type} pending={act.pending} place={place} />
       {type.kind === "card" && canStand ? (
         <button type="button" className="key self-start" disabled={act.pending} onClick={() => place({ vertical: !part.vertical })}>
           {part.vertical ? "Put it level on the board" : "Put it on the vertical mount"}
@@ -192,6 +195,24 @@ export function PartDetail({
           {part.frame === "outside" ? "Move it inside the frame" : "Move it outside the frame"}
         </button>
       ) : null}
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          act.run(
+            () => changePartAction({ number, part: part.id, label }),
+            () => "Named.",
+          );
+        }}
+      >
+        <label className="min-w-0 flex-1">
+          <span className="block text-second text-soft">What you call it; empty: by its place</span>
+          <input className="field w-full" value={label} maxLength={60} onChange={(e) => setLabel(e.target.value)} />
+        </label>
+        <button type="submit" className="key" disabled={act.pending || label.trim() === (part.label ?? "")}>
+          Name it
+        </button>
+      </form>
       <form
         className="flex items-end gap-2"
         onSubmit={(e) => {

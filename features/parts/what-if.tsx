@@ -13,6 +13,7 @@ interface Tried {
   name: string;
   type: string;
   typeName: string;
+  adds?: boolean | undefined;
 }
 
 /**
@@ -41,7 +42,7 @@ export function WhatIf({
   const { clear } = act;
   const at = parts.find((p) => p.id === part);
   const others = trial.filter((t) => t.part !== part);
-  const asked = JSON.stringify(others.map(({ part: p, type }) => ({ part: p, type })));
+  const asked = JSON.stringify(others.map(({ part: p, type, adds }) => ({ part: p, type, ...(adds ? { adds } : {}) })));
   useEffect(() => {
     if (!open) return;
     let gone = false;
@@ -65,8 +66,11 @@ export function WhatIf({
     };
   }, [open, number, part, asked, clear]);
   const shown = list?.find((a) => a.id === chosen);
-  const all: Tried[] = shown && at ? [...others, { part, name: at.name, type: shown.id, typeName: shown.name }] : others;
-  const wanted = all.map(({ part: p, type }) => ({ part: p, type }));
+  const own = (shown?.changes ?? []).map(
+    (c): Tried => ({ ...c, name: parts.find((p) => p.id === c.part)?.name ?? "One more", typeName: shown?.name ?? "" }),
+  );
+  const all: Tried[] = shown && at ? [...others.filter((o) => !own.some((c) => c.part === o.part)), ...own] : others;
+  const wanted = all.map(({ part: p, type, adds }) => ({ part: p, type, ...(adds ? { adds } : {}) }));
   const close = () => {
     setOpen(false);
     setTrial([]);
@@ -139,7 +143,7 @@ export function WhatIf({
           {shown && at ? (
             <section aria-label={`${at.type} beside ${shown.name}`} className="flex min-w-0 flex-1 flex-col gap-3">
               <h3 className="text-key font-[650]">
-                {at.type}, then {shown.name}
+                {own[0]?.adds ? `${at.type}, and ${shown.name}` : `${at.type}, then ${shown.name}`}
                 {others.length > 0 ? `, with ${others.map((t) => t.typeName).join(", ")}` : ""}
               </h3>
               <div className="region flex min-h-0 flex-1 flex-col gap-4">
@@ -160,7 +164,7 @@ export function WhatIf({
                     })
                   }
                 >
-                  {all.length === 1 ? `Keep ${shown.name}` : `Keep all ${all.length} changes`}
+                  {all.length === own.length ? `Keep ${shown.name}` : `Keep all ${all.length} changes`}
                 </button>
                 <button
                   type="button"

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import Ajv from "ajv/dist/2020";
 import { describe, expect, it } from "vitest";
-import { family } from "../../core/catalogue";
+import { family, shapeOf } from "../../core/catalogue";
 import { DEMO, shelf } from "../../tests/fixtures/demo";
 import { portSizeMm } from "../../ui/drawing/port-size";
 
@@ -31,7 +31,7 @@ describe("the demo shelf", () => {
     for (const b of of("board")) {
       const boxes = b.ports
         .filter((p) => !["m2", "pcie-slot", "memory-slot", "cpu-socket", "sata-data"].includes(p.family))
-        .map((p) => ({ p, size: portSizeMm(p.family, p.turned) }));
+        .map((p) => ({ p, size: portSizeMm(shapeOf(p.family), p.turned) }));
       for (const { p } of boxes) {
         expect([b.id, p.id, p.at.xMm >= 0 && p.at.xMm <= (b.body.widthMm ?? 0) && p.at.yMm >= 0 && p.at.yMm <= (b.body.heightMm ?? 0)]).toEqual([
           b.id,

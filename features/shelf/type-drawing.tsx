@@ -1,5 +1,6 @@
 "use client";
 import { useRef, useState } from "react";
+import { shapeOf } from "../../core/catalogue";
 import { portSizeMm } from "../../ui/drawing/port-size";
 import { type Draft, get, type Json } from "./draft";
 
@@ -19,7 +20,7 @@ const text = (v: Json | undefined) => (typeof v === "string" ? v : "");
 const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
 
 function thingsOf(draft: Draft, side: "front" | "rear"): Thing[] {
-  const at = (v: Json, path: (string | number)[], label: string, size: [number, number]): Thing => ({
+  const at = (v: Json, path: (string | number)[], label: string, size: readonly [number, number]): Thing => ({
     path,
     label,
     xMm: num(get(v, ["at", "xMm"]), 0),
@@ -29,7 +30,7 @@ function thingsOf(draft: Draft, side: "front" | "rear"): Thing[] {
   });
   if (draft.kind === "board")
     return list(draft.ports).map((p, i) =>
-      at(p, ["ports", i, "at"], text(get(p, ["label"])), portSizeMm(text(get(p, ["family"])), num(get(p, ["turned"]), 0))),
+      at(p, ["ports", i, "at"], text(get(p, ["label"])), portSizeMm(shapeOf(text(get(p, ["family"]))), num(get(p, ["turned"]), 0))),
     );
   if (draft.kind === "case")
     return [

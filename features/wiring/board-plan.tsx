@@ -1,5 +1,6 @@
 "use client";
 import { memo, useMemo, useRef } from "react";
+import { partIdOf } from "../../core/assembly";
 import type { LeadRow } from "../../server/views";
 import {
   boardFrame,
@@ -45,7 +46,7 @@ export const BoardPlan = memo(function BoardPlan({ scene, leads, loom, chosen, c
         .filter((l) => l.loom === loom)
         .flatMap((l) => {
           const n = scene.graph.leads.get(l.address);
-          return [...(n ? [dockOfLead(scene.graph, n)] : []), ...(l.port ? [l.port, l.port.split(":")[0] ?? ""] : [])];
+          return [...(n ? [dockOfLead(scene.graph, n)] : []), ...(l.port ? [l.port, partIdOf(l.port)] : [])];
         }),
     );
     const shown = loom ? scene.docks.filter((d) => inLoom.has(d.id) || d.id === chosenDock) : scene.docks;
@@ -89,7 +90,7 @@ export const BoardPlan = memo(function BoardPlan({ scene, leads, loom, chosen, c
         side: from.side,
       };
       const p = portAt.get(l.port ?? "");
-      const dock = p ? undefined : (dockAt.get(l.port ?? "") ?? dockAt.get((l.port ?? "").split(":")[0] ?? ""));
+      const dock = p ? undefined : (dockAt.get(l.port ?? "") ?? dockAt.get(partIdOf(l.port ?? "")));
       const end = p
         ? { x: p.cx, y: p.cy, edge: p.edge }
         : dock

@@ -1,4 +1,4 @@
-import { type Graph, naturally, type Part, type PortNode } from "../../core/assembly";
+import { type Graph, naturally, type Part, type PortNode, partIdOf } from "../../core/assembly";
 import { family, LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { LeadRow } from "../../server/views";
 
@@ -85,7 +85,7 @@ export interface LeadGroup {
 export function groupLeads(leads: readonly LeadRow[], parts: readonly Part[], partName: (id: string) => string, group: Group): LeadGroup[] {
   if (group === "loom")
     return LOOMS.map((l) => ({ key: l, name: LOOM_NAME[l], loom: l, leads: leads.filter((x) => x.loom === l) })).filter((g) => g.leads.length > 0);
-  const of = (l: LeadRow) => (group === "part" ? l.fromPart : (l.port?.split(":")[0] ?? ""));
+  const of = (l: LeadRow) => (group === "part" ? l.fromPart : partIdOf(l.port ?? ""));
   const order = new Map(parts.map((p, i) => [p.id, i]));
   const keys = [...new Set(leads.map(of))].sort((a, b) => Number(a === "") - Number(b === "") || (order.get(a) ?? 9999) - (order.get(b) ?? 9999));
   return keys.map((k) => ({ key: k || "none", name: k === "" ? "No port" : partName(k), leads: leads.filter((l) => of(l) === k) }));

@@ -1,6 +1,6 @@
 import { type Build, buildGraph, type Graph, type LeadNode, naturally, type PartNode, regionOf, runLengthMm, typeLookup } from "../../core/assembly";
 import { closesRing, hungOn, panelPlaces } from "../../core/brings";
-import { family, headerLimit, mate, usable } from "../../core/catalogue";
+import { family, headerLimit, mate, shapeOf, usable } from "../../core/catalogue";
 import { amps, runOf } from "../../core/wiring";
 import type { DockWish, DrawnPort, Side } from "../../ui/drawing/board-layout";
 
@@ -44,7 +44,15 @@ export function sceneOf(build: Build): Scene {
   const graph = graphOf(build);
   const board = [...graph.parts.values()].find((p) => p.type.kind === "board" && !p.cable);
   const ports = (board?.type.ports ?? []).map(
-    (p): DrawnPort => ({ address: `${board?.id}:${p.id}`, label: p.label, family: p.family, turned: p.turned, xMm: p.at.xMm, yMm: p.at.yMm }),
+    (p): DrawnPort => ({
+      address: `${board?.id}:${p.id}`,
+      label: p.label,
+      family: p.family,
+      turned: p.turned,
+      xMm: p.at.xMm,
+      yMm: p.at.yMm,
+      ...shapeOf(p.family),
+    }),
   );
   const docks: Scene["docks"] = [];
   for (const p of [...graph.parts.values()].sort((a, b) => a.origin.yMm - b.origin.yMm || a.origin.xMm - b.origin.xMm || naturally(a.id, b.id))) {

@@ -41,7 +41,7 @@ describe("labels", () => {
 describe("drawing", () => {
   it("draws ports to scale, at least 10 px", () => {
     const frame = boardFrame(244, 305, 1.31);
-    const [p] = placePorts(frame, [{ address: "a", label: "A", family: "atx-24", turned: 90, xMm: 238, yMm: 110 }], 244, 305);
+    const [p] = placePorts(frame, [{ address: "a", label: "A", family: "atx-24", drawnMm: [52, 10], turned: 90, xMm: 238, yMm: 110 }], 244, 305);
     expect(p?.h).toBeCloseTo(52 * 1.31, 6);
     expect(p?.w).toBeGreaterThanOrEqual(10);
     expect(p?.edge).toBe("right");

@@ -1,6 +1,6 @@
-import { portSizeMm } from "./port-size";
+import { type PortShape, portSizeMm } from "./port-size";
 
-export interface DrawnPort {
+export interface DrawnPort extends PortShape {
   address: string;
   label: string;
   family: string;
@@ -33,8 +33,6 @@ export interface PlacedLabel {
 }
 export type Side = "left" | "right" | "top" | "bottom";
 
-/** Things big enough to be landmarks: drawn with a thin edge, named inside or beside. */
-const LANDMARKS = new Set(["cpu-socket", "memory-slot", "pcie-slot", "m2"]);
 const PITCH = 16;
 const LABEL_ROWS = 3;
 
@@ -63,9 +61,9 @@ const RING = 13;
 
 export function placePorts(frame: BoardFrame, ports: readonly DrawnPort[], widthMm: number, heightMm: number): PlacedPort[] {
   return ports.map((p) => {
-    const [wMm, hMm] = portSizeMm(p.family, p.turned);
+    const [wMm, hMm] = portSizeMm(p, p.turned);
     const w = Math.max(LEAST_PX, wMm * frame.scale);
-    const h = Math.max(p.family === "sata-data" ? wMm * frame.scale : LEAST_PX, (p.family === "sata-data" ? 7 : hMm) * frame.scale);
+    const h = Math.max(p.lies ? wMm * frame.scale : LEAST_PX, (p.lies ? 7 : hMm) * frame.scale);
     const cx = frame.board.x + p.xMm * frame.scale;
     const cy = frame.board.y + p.yMm * frame.scale;
     return {
@@ -79,7 +77,7 @@ export function placePorts(frame: BoardFrame, ports: readonly DrawnPort[], width
       cx,
       cy,
       edge: nearestEdge(p.xMm, p.yMm, widthMm, heightMm),
-      landmark: LANDMARKS.has(p.family),
+      landmark: p.landmark === true,
     };
   });
 }

@@ -53,8 +53,9 @@ export const airEnough: Rule = {
           message: `${numbers}. ${a.why}`,
           parts: fans,
           tries: [
+            // The last one that blows out stays.
             ...a.fans
-              .filter((f) => f.blows === "out" && !f.through.includes("radiator"))
+              .filter((f) => f.blows === "out" && !f.through.includes("radiator") && a.fans.filter((o) => o.blows === "out").length > 1)
               .map((f) => ({
                 what: `Without ${f.part.part.label ?? f.part.type.name}`,
                 change: (build: Build) => changed(build, f.part.id, () => undefined),

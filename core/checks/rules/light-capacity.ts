@@ -1,5 +1,5 @@
 import { type PartNode, type PortNode, wholeParts } from "../../assembly";
-import { headerLimit, type Lead } from "../../catalogue";
+import { headerLimit, type Lead, loadCurrentA } from "../../catalogue";
 import { amps } from "../../wiring";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
@@ -30,25 +30,26 @@ export const lightCapacity: Rule = {
       const room =
         board.reduce((s, p) => s + ofPort(p), 0) +
         [...hubs].reduce((s, h) => s + (h.type.ports.find((q) => q.role === "device-power")?.limit.currentA ?? 0), 0);
-      const draws = lights.reduce((s, l) => s + l.lead.load.currentA, 0);
+      const draws = lights.reduce((s, l) => s + loadCurrentA(l.lead), 0);
       const leds = lights.reduce((s, l) => s + (l.lead.load.leds ?? 0), 0);
       const most = Math.max(0, ...board.map(ofPort), ...hub.map(ofPort));
-      const heavy = lights.filter((l) => l.lead.load.currentA > most);
+      const heavy = lights.filter((l) => loadCurrentA(l.lead) > most);
       const numbers = `${leds} LEDs draw ${amps(draws)}; ${board.length} ${word} ${board.length === 1 ? "header" : "headers"}${hubs.size > 0 ? ` and ${hubs.size} powered ${hubs.size === 1 ? "hub" : "hubs"}` : ""} give ${amps(room)}`;
       if (sources.length === 0 || draws > room + 1e-9)
         return [
           partsFinding("light-capacity", {
             severity: "warn",
-            message: `${word} lights: ${numbers}. Put a powered light hub on the order list, or leave some out.`,
+            message: `${word} lights: ${numbers}.`,
             parts: [...new Set(lights.map((l) => l.part.id))],
             ifIgnored: "Colours fade at the far end, or the header shuts down.",
+            ...(lights[0] ? { swap: lights[0].part.id } : {}),
           }),
         ];
       if (heavy[0])
         return [
           partsFinding("light-capacity", {
             severity: "stop",
-            message: `${heavy[0].part.part.label ?? heavy[0].part.type.name} draws ${amps(heavy[0].lead.load.currentA)} alone; no ${word} header or hub port gives more than ${amps(most)}.`,
+            message: `${heavy[0].part.part.label ?? heavy[0].part.type.name} draws ${amps(loadCurrentA(heavy[0].lead))} alone; no ${word} header or hub port gives more than ${amps(most)}.`,
             parts: heavy.map((l) => l.part.id),
             swap: heavy[0].part.id,
           }),

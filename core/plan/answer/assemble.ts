@@ -1,4 +1,4 @@
-import { type Address, type Connection, type Graph, isConstant, naturally, type Part, type PortNode } from "../../assembly";
+import { type Address, type Connection, type Graph, isConstant, naturally, type Part, type PortNode, partIdOf } from "../../assembly";
 import { arrange, arrangeMost, type Spot } from "../model/chains";
 import type { OpenRoot } from "../model/consumers";
 import type { DirectVariables } from "../model/direct";
@@ -135,7 +135,7 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
   const handed = new Set<string>();
   /** Which groups of outlets a cable was planned on. */
   const roots = new Map<string, string[]>();
-  const before = new Map([...previous.values()].map((c) => [c.port, c.lead.split(":")[0] ?? ""]));
+  const before = new Map([...previous.values()].map((c) => [c.port, partIdOf(c.lead)]));
   const columns = supply.columns
     .filter((c) => chosen(c.variable) > 0)
     .sort((a, b) => naturally(a.class.id, b.class.id) || naturally(a.ends[0]?.consumer.address ?? "", b.ends[0]?.consumer.address ?? ""));
@@ -155,7 +155,7 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
   }
   for (const a of supply.adapters) if (chosen(a.variable) > 0) out.connections.push(planned(`${a.adapter.id}:${a.lead}`, a.consumer.address));
   // Roots, for cables taken now and for cables that hands left half done.
-  const used = new Set([...out.connections, ...constants].map((c) => c.lead.split(":")[0] ?? ""));
+  const used = new Set([...out.connections, ...constants].map((c) => partIdOf(c.lead)));
   const outlets = [...graph.ports.values()].filter((p) => p.port.family === "supply-outlet").sort((a, b) => naturally(a.address, b.address));
   for (const node of [...graph.parts.values()].filter((p) => p.cable && used.has(p.id)).sort((a, b) => naturally(a.id, b.id))) {
     for (const [n, key] of (node.cable?.cable.outlets ?? []).entries()) {
@@ -181,7 +181,7 @@ function assembleDirect(graph: Graph, direct: DirectVariables, chosen: Chosen, p
   for (const c of direct.choices) if (chosen(c.variable) > 0) out.connections.push(planned(c.node.address, c.port.address, c.place));
   const data = direct.data.filter((d) => chosen(d.variable) > 0).sort((a, b) => naturally(a.drive.address, b.drive.address));
   const free = new Set(direct.cables);
-  const before = new Map([...previous.values()].map((c) => [c.port, c.lead.split(":")[0] ?? ""]));
+  const before = new Map([...previous.values()].map((c) => [c.port, partIdOf(c.lead)]));
   const had = (d: (typeof data)[number]) => before.get(d.drive.address);
   for (const d of [...data.filter((x) => free.has(had(x) ?? "")), ...data.filter((x) => !free.has(had(x) ?? ""))]) {
     const own = had(d);

@@ -5,6 +5,7 @@ import {
   isConstant,
   type LeadNode,
   type PortNode,
+  partIdOf,
   runCostCm,
   withConnections,
   zoneOf,
@@ -164,7 +165,7 @@ function behindSplitter(graph: Graph, port: PortNode): boolean {
 /** Power sockets, and the cables that leave the bag for them. */
 function sockets(bill: Bill, graph: Graph, before: Graph, isNew: (part: string) => boolean): void {
   const kindOf = (lead: Address | undefined): string | undefined => {
-    const part = lead?.split(":")[0] ?? "";
+    const part = partIdOf(lead ?? "");
     const bag = (graph.parts.get(part) ?? before.parts.get(part))?.cable;
     return bag && `${bag.owner}/${bag.cable.id}`;
   };

@@ -1,4 +1,4 @@
-import { type Build, buildGraph, type Graph, isConstant, type Part, type TypeLookup } from "../../assembly";
+import { type Build, buildGraph, type Graph, isConstant, type Part, partIdOf, type TypeLookup } from "../../assembly";
 import { rootId, rootOf } from "../../brings";
 import { netsOf } from "./consumers";
 import { addDirect, type DirectVariables } from "./direct";
@@ -92,7 +92,7 @@ function lastPlan(before: Graph): { group: Map<string, string>; cable: Map<strin
     const p = before.ports.get(c.port);
     const source = p && rootOf(before, p);
     if (source && source.kind !== "nothing") group.set(c.lead, rootId(source));
-    const bag = before.parts.get(c.lead.split(":")[0] ?? "")?.cable;
+    const bag = before.parts.get(partIdOf(c.lead))?.cable;
     if (bag) cable.set(c.port, `${bag.owner}/${bag.cable.id}`);
   }
   return { group, cable };

@@ -1,4 +1,4 @@
-import { type Build, byText, type Graph, isConstant, naturally, type Part, type TypeLookup } from "../../assembly";
+import { type Build, byText, type Graph, isConstant, naturally, type Part, partIdOf, type TypeLookup } from "../../assembly";
 import type { PartType } from "../../catalogue";
 import type { Splitter } from "./net-variables";
 
@@ -15,7 +15,7 @@ const isUnit = (t: PartType) => t.kind === "hub" || t.kind === "usb-hub" || t.ki
  * so that planning again starts from the same stock.
  */
 export function withoutUnusedAccessories(build: Build): Build {
-  const touched = new Set(build.connections.filter(isConstant).flatMap((c) => [c.lead.split(":")[0], c.port.split(":")[0]]));
+  const touched = new Set(build.connections.filter(isConstant).flatMap((c) => [partIdOf(c.lead), partIdOf(c.port)]));
   const gone = new Set(build.parts.filter((p) => p.from !== "client" && !touched.has(p.id)).map((p) => p.id));
   if (gone.size === 0) return build;
   const back = new Map<string, number>();
@@ -24,7 +24,7 @@ export function withoutUnusedAccessories(build: Build): Build {
   return {
     ...build,
     parts: build.parts.filter((p) => !gone.has(p.id)),
-    connections: build.connections.filter((c) => !gone.has(c.lead.split(":")[0] ?? "") && !gone.has(c.port.split(":")[0] ?? "")),
+    connections: build.connections.filter((c) => !gone.has(partIdOf(c.lead)) && !gone.has(partIdOf(c.port))),
     accessories: [
       ...build.accessories.map((a) => ({ ...a, count: a.count + (back.get(a.type) ?? 0) })),
       ...[...back].filter(([t]) => !listed.has(t)).map(([type, count]) => ({ type, count })),

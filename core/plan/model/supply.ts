@@ -78,6 +78,8 @@ export interface SupplyVariables {
   columns: Column[];
   adapters: AdapterChoice[];
   free: Map<Address, number>;
+  /** By group of outlets: how many of them nothing is in for good. */
+  openOutlets: ReadonlyMap<string, number>;
   consumers: PowerConsumer[];
   /** Every way of plugging was looked at. */
   complete: boolean;
@@ -262,7 +264,14 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
       ...(used.has(node.part.id) ? { unit: node.part.id } : {}),
     }));
 
-  const out: SupplyVariables = { columns: [], adapters: [], free: new Map(), consumers, complete: true };
+  const out: SupplyVariables = {
+    columns: [],
+    adapters: [],
+    free: new Map(),
+    openOutlets: new Map(outlets.map((g) => [g.id, Math.max(0, g.open)])),
+    consumers,
+    complete: true,
+  };
   const adapterPorts: (PowerConsumer & { forW: number })[] = [];
   for (const a of adapters) {
     const lead = a.type.leads.find((l) => l.flow === "out");

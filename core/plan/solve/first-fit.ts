@@ -1,4 +1,4 @@
-import { type Address, byText } from "../../assembly";
+import { type Address, byText, partIdOf } from "../../assembly";
 
 import { addCost, compareCost, LEVELS, type PartCost, zeroCost } from "../cost";
 import { type Consumer, type Group, isPump } from "../model/consumers";
@@ -9,10 +9,10 @@ import { ofOnePump } from "../model/net-variables";
 /**
  * A first answer for fans, lights and USB, zone by zone as hands would go about it: where the last plan had them, else all of a
  * zone on the root that takes most of it at the least cost. Only a start for the solver, which proves or betters it; where it
- * breaks a row it is not used. Values by the names of the variables.
+ * breaks a row it is not used. `withUnits`: hubs on offer may be taken. Values by the names of the variables.
  */
-export function firstFit(laid: Laid, before: ReadonlyMap<Address, string>): Map<string, number> {
-  const fit = new FirstFit(laid);
+export function firstFit(laid: Laid, before: ReadonlyMap<Address, string>, withUnits = true): Map<string, number> {
+  const fit = new FirstFit(laid, withUnits);
   const zones = new Map<string, Consumer[]>();
   for (const c of new Set(laid.nets.choices.map((x) => x.consumer))) {
     // Units hang where they are needed, later.
@@ -28,17 +28,25 @@ export function firstFit(laid: Laid, before: ReadonlyMap<Address, string>): Map<
   }
   // What is alone has the least choice; then the largest zones, which no splitter saves when they come last.
   const order = [...zones].sort(([a, x], [b, y]) => Number(y.some(mustBe)) - Number(x.some(mustBe)) || y.length - x.length || byText(a, b));
-  for (const [, all] of order) {
-    let left = all.filter((c) => late.has(c.address));
-    while (left.length > 0) {
-      const placed = fit.onBestRoot(left);
-      if (placed.length === 0) break;
-      left = left.filter((c) => !placed.includes(c));
+  // Splitters given out anew may leave some for what found no place: once more, then.
+  for (let round = 0; round < ROUNDS && late.size > 0; round++) {
+    const before = late.size;
+    for (const [, all] of order) {
+      let left = all.filter((c) => late.has(c.address));
+      while (left.length > 0) {
+        const placed = fit.onBestRoot(left);
+        if (placed.length === 0) break;
+        left = left.filter((c) => !placed.includes(c));
+        for (const c of placed) late.delete(c.address);
+      }
     }
+    fit.fewestSplitters();
+    if (late.size === before) break;
   }
-  fit.fewestSplitters();
   return fit.values();
 }
+
+const ROUNDS = 4;
 
 const mustBe = (c: Consumer) => c.node.lead.need === "mandatory";
 
@@ -53,6 +61,8 @@ interface State {
   /** What hangs on each group, for pumps that want it for themselves. */
   on: Map<string, Consumer[]>;
   open: Set<string>;
+  /** What hubs hang on by their control leads, by lead. */
+  hosts: Map<Address, string>;
 }
 
 class FirstFit {
@@ -60,7 +70,10 @@ class FirstFit {
   private readonly byConsumer = new Map<string, NetChoice[]>();
   private readonly splittersAt = new Map<string, NetSplitters[]>();
 
-  constructor(private readonly laid: Laid) {
+  constructor(
+    private readonly laid: Laid,
+    private readonly withUnits: boolean,
+  ) {
     const { nets } = laid;
     for (const c of nets.choices) {
       if (c.via || c.follows) continue;
@@ -77,6 +90,7 @@ class FirstFit {
       chosen: new Set(),
       on: new Map(),
       open: new Set(),
+      hosts: new Map(),
     };
   }
 
@@ -93,13 +107,15 @@ class FirstFit {
   private tryPlace({ consumer, root, variable }: NetChoice, wanted: number): boolean {
     const unit = root.unit ?? (this.laid.used.has(root.group) ? root.group : undefined);
     if (root.needsLead !== undefined && !this.isPlaced(root.needsLead)) return false;
-    if (unit !== undefined && !this.state.open.has(unit) && !this.open(unit)) return false;
+    if (unit !== undefined && !this.state.open.has(unit) && !(this.withUnits && this.open(unit))) return false;
     // Read only now: taking a unit may have given its leads places.
     const s = this.state;
     const own = s.roots.get(root.id);
     const group = s.groups.get(root.group);
     const there = s.on.get(root.group) ?? [];
     if (group?.header && there.some((c) => (isPump(c) || isPump(consumer)) && !ofOnePump(c, consumer))) return false;
+    const commands = s.groups.get(consumer.node.part.id)?.controlLeads.includes(consumer.address) === true;
+    if (commands && this.hangsOn(root.group, consumer.node.part.id)) return false;
     if (!own || consumer.mA > own.mA || consumer.startMA > own.startMA || consumer.leds > own.leds) return false;
     if (group && (consumer.mA > group.mA || consumer.startMA > group.startMA)) return false;
     const takes = consumer.weight - (consumer.ownKind === undefined ? consumer.opens : 0);
@@ -112,9 +128,20 @@ class FirstFit {
       group.mA -= consumer.mA;
       group.startMA -= consumer.startMA;
     }
+    if (commands) s.hosts.set(consumer.address, root.group);
     s.chosen.add(variable);
     s.on.set(root.group, [...there, consumer]);
     return true;
+  }
+
+  /** Is this group the hub, or does it hang on it, through others too? */
+  private hangsOn(group: string, hub: string): boolean {
+    if (group === hub) return true;
+    const leads = this.state.groups.get(group)?.controlLeads ?? [];
+    return leads.some((l) => {
+      const host = this.state.hosts.get(l);
+      return host !== undefined && this.hangsOn(host, hub);
+    });
   }
 
   private isPlaced = (lead: Address) => (this.byConsumer.get(lead) ?? []).some((c) => this.state.chosen.has(c.variable));
@@ -215,14 +242,60 @@ class FirstFit {
     }
   }
 
+  /**
+   * Which speed signal passes where, for what was placed: the CPU fan header hears something before all, then each zone where it
+   * has a lead, directly or through the hub that its lead is on.
+   */
+  private signals(): number[] {
+    const { nets } = this.laid;
+    const out: number[] = [];
+    const taken = new Set<string>();
+    const heard = new Set<string>();
+    const isThere = (zone: string, group: string) =>
+      nets.choices.some((c) => c.root.group === group && c.consumer.zone === zone && c.consumer.reports && this.state.chosen.has(c.variable));
+    const hostOf = (hub: string) => {
+      const lead = nets.nets.groups.get(hub)?.speedLead;
+      return lead === undefined ? undefined : (this.state.hosts.get(lead) ?? nets.nets.placed.find((p) => p.consumer.address === lead)?.group);
+    };
+    const passOf = (hub: string) => nets.passes.find((p) => p.hub === hub && p.host === hostOf(hub));
+    const hear = (zone: string, group: string): boolean => {
+      const signal = nets.signals.find((s) => s.zone === zone && s.group === group);
+      if (!signal || heard.has(zone) || taken.has(group) || !isThere(zone, group)) return false;
+      const way: number[] = [signal.variable];
+      const groups = [group];
+      for (let at = group; !nets.nets.groups.get(at)?.header; ) {
+        const pass = passOf(at);
+        if (!pass || taken.has(pass.host) || groups.includes(pass.host)) return false;
+        way.push(pass.variable);
+        groups.push(pass.host);
+        at = pass.host;
+      }
+      for (const g of groups) taken.add(g);
+      heard.add(zone);
+      out.push(...way);
+      return true;
+    };
+    const groups = [...nets.nets.groups.values()];
+    const cpuFirst = [...groups].sort((a, b) => Number(b.header?.port.role === "cpu-fan") - Number(a.header?.port.role === "cpu-fan"));
+    const zones = [...new Set(nets.signals.map((s) => s.zone))];
+    const ways = (zone: string) => cpuFirst.filter((g) => isThere(zone, g.id));
+    for (const g of cpuFirst.filter((x) => x.header?.port.role === "cpu-fan")) {
+      const under = [g.id, ...groups.flatMap((hub) => (hostOf(hub.id) === g.id ? [hub.id] : []))];
+      zones.some((z) => under.some((u) => hear(z, u)));
+    }
+    for (const zone of zones.sort((a, b) => ways(a).length - ways(b).length || byText(a, b))) for (const g of ways(zone)) if (hear(zone, g.id)) break;
+    return out;
+  }
+
   values(): Map<string, number> {
     const { model, nets, used } = this.laid;
     const { chosen, hung, open } = this.state;
     const out = new Map<number, number>([...chosen].map((v) => [v, 1]));
     for (const [v, n] of hung) out.set(v, n);
     for (const unit of open) out.set(used.get(unit) ?? -1, 1);
+    for (const v of this.signals()) out.set(v, 1);
     for (const [lead, v] of nets.free) if (!this.isPlaced(lead)) out.set(v, 1);
-    for (const [lead, v] of nets.alone) if (open.has(lead.split(":")[0] ?? "") && !this.isPlaced(lead)) out.set(v, 1);
+    for (const [lead, v] of nets.alone) if (open.has(partIdOf(lead)) && !this.isPlaced(lead)) out.set(v, 1);
     return new Map([...out].map(([v, n]) => [model.names[v] ?? "", n]));
   }
 }
@@ -238,4 +311,5 @@ const copy = (s: State): State => ({
   chosen: new Set(s.chosen),
   on: new Map(s.on),
   open: new Set(s.open),
+  hosts: new Map(s.hosts),
 });

@@ -1,0 +1,27 @@
+import { COOLING_HEADERS, isAt, type School } from "./school";
+
+/** Case fans: by their place, each for itself, or on a hub. */
+export const caseFans: School<"caseFans"> = {
+  id: "caseFans",
+  word: "Case fans",
+  options: {
+    "group-by-place": "one header for a place, on splitters",
+    "own-header": "a header for each while there are some",
+    hub: "on a hub",
+  },
+  movesPlugs: true,
+  roles: ["case-fan"],
+  departs: (graph, _, at) => {
+    const answer = graph.build.policy.caseFans;
+    if (answer === "hub") return at.hub === undefined || isAt(at, ...COOLING_HEADERS, "pump");
+    if (answer === "own-header") return at.hub !== undefined || !isAt(at, "case-fan");
+    // On a hub with a knob of its own, or that nothing commands, the board's headers are not asked.
+    return at.hub !== undefined && at.header === undefined ? false : !isAt(at, "case-fan");
+  },
+  words: (policy) =>
+    ({
+      "group-by-place": "fans of one place share one curve",
+      "own-header": "each case fan has its own header",
+      hub: "case fans go on the hub",
+    })[policy.caseFans],
+};

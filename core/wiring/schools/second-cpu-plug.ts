@@ -1,0 +1,10 @@
+import type { School } from "./school";
+
+/** A second CPU plug: `wantsBothCpuPlugs` asks it, with overclocking. */
+export const secondCpuPlug: School<"secondCpuPlug"> = {
+  id: "secondCpuPlug",
+  word: "Second CPU plug",
+  options: { "by-draw": "when the draw needs it", always: "always" },
+  movesPlugs: true,
+  roles: [],
+};
