@@ -44,7 +44,7 @@ export function layPart(
 }
 
 /** How a part sits and whose it is, as its row keeps it. */
-const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot, inArray, cage, standoffsSet, bracket, fanUpMm }: Loose) => ({
+const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot, inArray, cage, standoffsSet, inCase, bracket, fanUpMm }: Loose) => ({
   ...(frame ? { frame } : {}),
   ...(blows ? { blows } : {}),
   ...(vertical ? { vertical } : {}),
@@ -55,6 +55,7 @@ const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot, inAr
   ...(inArray ? { inArray } : {}),
   ...(cage ? { cage } : {}),
   ...(standoffsSet ? { standoffsSet } : {}),
+  ...(inCase ? { inCase } : {}),
   ...(bracket ? { bracket } : {}),
   ...(fanUpMm ? { fanUpMm } : {}),
 });

@@ -180,19 +180,20 @@ export async function step(em: EntityManager, by: TechnicianRow, s: z.infer<type
     const row = await tx.findOne(StepDone, { job: job.id, step: s.step });
     if (s.done && !row) tx.create(StepDone, { job, step: s.step, by, at: new Date() });
     if (!s.done && row) tx.remove(row);
-    if (s.step === "standoffs") await standoffsSet(tx, job, b, s.done);
+    if (s.step === "standoffs") await fitted(tx, job, b, "case", "standoffsSet", s.done);
+    if (s.step === "board-in") await fitted(tx, job, b, "board", "inCase", s.done);
     log(tx, job, by, s.done ? "step" : "undo", `${s.title}: ${s.done ? "done" : "undone"}.`, s.entryKey ? { entryKey: s.entryKey } : {});
     return done();
   });
 }
 
-/** Whoever does the step has set the standoffs for this board: then none is left in under it. */
-async function standoffsSet(tx: EntityManager, job: JobRow, b: JobBuild, done: boolean): Promise<void> {
-  const shell = b.build.parts.find((p) => b.types(p.type)?.kind === "case");
-  const row = shell && (await tx.findOne(JobPart, { job: job.id, key: shell.id }));
+/** What a step says of how a part is fitted: whoever does it has set the standoffs for this board, or screwed it in. */
+async function fitted(tx: EntityManager, job: JobRow, b: JobBuild, kind: string, fact: string, done: boolean): Promise<void> {
+  const part = b.build.parts.find((p) => b.types(p.type)?.kind === kind);
+  const row = part && (await tx.findOne(JobPart, { job: job.id, key: part.id }));
   if (!row) return;
-  const { standoffsSet: _, ...rest } = row.placing as Record<string, unknown>;
-  row.placing = done ? { ...rest, standoffsSet: true } : rest;
+  const { [fact]: _, ...rest } = row.placing as Record<string, unknown>;
+  row.placing = done ? { ...rest, [fact]: true } : rest;
 }
 
 export const Note = z.object({

@@ -50,6 +50,7 @@ export const Part = z.strictObject({
     .optional()
     .describe("cases with a drive cage: the place where it stands, or `out`; left out: where the case comes with it"),
   standoffsSet: z.boolean().optional().describe("cases: the standoffs were set for this board, by hand"),
+  inCase: z.boolean().optional().describe("boards: screwed into the case, by hand"),
   bracket: z.boolean().optional().describe("supplies: on a bracket into a larger bay"),
   fanUpMm: z.number().min(0).max(80).optional().describe("coolers over the memory: how far their front fan is clipped higher"),
   reused: z.boolean().optional().describe("the client's own part, used again"),

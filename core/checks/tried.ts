@@ -1,4 +1,4 @@
-import { buildGraph, type Graph } from "../assembly";
+import { buildGraph, type Graph, type TypeLookup } from "../assembly";
 import type { Finding, Try } from "./rule";
 import { checkParts } from "./run";
 
@@ -12,16 +12,22 @@ const stopsIn = (list: readonly Finding[]) => list.filter((f) => f.severity === 
  */
 export function withTriedWays(graph: Graph, findings: readonly Finding[]): Finding[] {
   if (!findings.some((f) => f.tries)) return [...findings];
-  const before = checkParts(graph);
+  const types = typesOf(graph);
+  const bare = buildGraph({ ...graph.build, connections: [] }, types, graph);
+  const before = checkParts(bare);
   return findings.map(({ tries, ...f }) => {
-    const ways = (tries ?? []).flatMap((t) => judged(graph, before, f.rule, t));
+    const ways = (tries ?? []).flatMap((t) => judged(bare, types, before, f.rule, t));
     return ways.length + (f.ways?.length ?? 0) > 0 ? { ...f, ways: [...(f.ways ?? []), ...ways] } : f;
   });
 }
 
-function judged(graph: Graph, before: readonly Finding[], rule: string, { what, change, leadsTo }: Try): string[] {
+const typesOf = (graph: Graph): TypeLookup => {
   const types = new Map([...graph.parts.values()].map((p) => [p.type.id, p.type]));
-  const other = buildGraph({ ...change(graph.build), connections: [] }, (id) => types.get(id), graph);
+  return (id) => types.get(id);
+};
+
+function judged(graph: Graph, types: TypeLookup, before: readonly Finding[], rule: string, { what, change, leadsTo }: Try): string[] {
+  const other = buildGraph(change(graph.build), types, graph);
   const after = checkParts(other);
   const of = (list: readonly Finding[]) => weightOf(list.filter((f) => f.rule === rule));
   const had = new Set(before.filter((f) => f.severity === "stop").map((f) => f.rule));

@@ -7,6 +7,7 @@ export {
   type Difference,
   type Judged,
   judge,
+  together,
   withType,
   withTypes,
 } from "./compare";

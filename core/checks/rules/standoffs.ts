@@ -1,8 +1,13 @@
-import { partsOfKind } from "../../assembly";
+import { type Graph, type PartNode, partIdOf, partsOfKind } from "../../assembly";
 import { standoffs as standoffsOf } from "../../fit";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 const names = (list: readonly { id: string }[]) => list.map((h) => h.id).join(", ");
+
+/** Somebody screwed the board in, or plugs of the case are in it. */
+const isIn = (graph: Graph, board: PartNode, shell: PartNode): boolean =>
+  board.part.inCase === true ||
+  graph.connections.some((c) => (c.state === "plugged" || c.state === "checked") && partIdOf(c.lead) === shell.id && partIdOf(c.port) === board.id);
 
 export const standoffs: Rule = {
   id: "standoffs",
@@ -18,9 +23,13 @@ export const standoffs: Rule = {
     return [
       partsFinding("standoffs", {
         // One left in shorts the board; one that is missing lets it flex. Set by hand, neither is said any more.
-        severity: s.remove.length > 0 ? "stop" : "note",
+        severity: s.remove.length === 0 ? "note" : isIn(graph, board, shell) ? "stop" : "warn",
         message: [
-          s.remove.length > 0 ? `Take ${s.remove.length} ${s.remove.length === 1 ? "standoff" : "standoffs"} out: ${names(s.remove)}.` : "",
+          s.remove.length > 0
+            ? isIn(graph, board, shell)
+              ? `The board is in, and nobody says that ${s.remove.length} ${s.remove.length === 1 ? "standoff" : "standoffs"} came out from under it: ${names(s.remove)}. Take it out and look, or say in the parts that they are set.`
+              : `Take ${s.remove.length} ${s.remove.length === 1 ? "standoff" : "standoffs"} out: ${names(s.remove)}.`
+            : "",
           s.add.length > 0 ? `Add ${s.add.length}: ${names(s.add)}.` : "",
           `${s.keep.length} of ${board.type.body.holes.length} stand right.`,
         ]
