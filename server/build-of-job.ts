@@ -57,7 +57,8 @@ export async function findJob(em: EntityManager, number: string): Promise<JobRow
 /** Entries were parsed when they were stored and are trusted, but those of an earlier version lack what came later. */
 export function entryOf(body: unknown): PartType {
   const stored = body as PartType;
-  return stored.body?.tiePoints === undefined ? PartType.parse(body) : stored;
+  // The newest list that an entry of today always has: one stored before is read anew.
+  return stored.body?.cagePlaces === undefined ? PartType.parse(body) : stored;
 }
 
 /** The job's build as the core knows it: parts with the entries they were planned with, stock, connections as they are. */

@@ -1,5 +1,5 @@
 import { airOf } from "../air";
-import { type Build, buildGraph, type Graph, type TypeLookup } from "../assembly";
+import { type Build, buildGraph, type Graph, partsOfKind, type TypeLookup } from "../assembly";
 import { family, mate, type PartType, usable } from "../catalogue";
 import { checkParts, type Finding } from "../checks";
 import { worstClearance } from "../fit";
@@ -15,6 +15,8 @@ export interface Judged {
   headroomW: number;
   noiseDb: number;
   flowM3h: number;
+  memoryGb: number;
+  storageGb: number;
   missing: string[];
   graph: Graph;
 }
@@ -34,9 +36,13 @@ export function judge(graph: Graph): Judged {
     headroomW: budget.headroomW,
     noiseDb: air.noiseDb,
     flowM3h: Math.max(air.inM3h, air.outM3h),
+    memoryGb: gigabytes(graph, "memory"),
+    storageGb: gigabytes(graph, "drive"),
     missing: orderList(graph).map((i) => `${i.count} × ${i.what}`),
   };
 }
+
+const gigabytes = (graph: Graph, kind: "memory" | "drive") => partsOfKind(graph, kind).reduce((s, p) => s + (p.type.ratings.sizeGb ?? 0), 0);
 
 export interface Difference {
   what: string;
@@ -61,6 +67,8 @@ export function compare(before: Judged, after: Judged): Comparison {
     if (a.toFixed(digits) === b.toFixed(digits)) return;
     rows.push({ what, before: `${a.toFixed(digits)} ${unit}`, after: `${b.toFixed(digits)} ${unit}`, way: b < a === less ? "better" : "worse" });
   };
+  number("Memory", before.memoryGb, after.memoryGb, "GB", false);
+  number("Storage", before.storageGb, after.storageGb, "GB", false);
   number("Draw at peak", before.peakW, after.peakW, "W", true);
   number("Load of the supply", before.loadShare * 100, after.loadShare * 100, "%", true);
   number("Headroom", before.headroomW, after.headroomW, "W", false);

@@ -206,7 +206,7 @@ export function PartDetail({
         }}
       >
         <label className="min-w-0 flex-1">
-          <span className="block text-second text-soft">What you call it; empty: by its place</span>
+          <span className="block text-second text-soft">Its name (empty: by its place)</span>
           <input className="field w-full" value={label} maxLength={60} onChange={(e) => setLabel(e.target.value)} />
         </label>
         <button type="submit" className="key" disabled={act.pending || label.trim() === (part.label ?? "")}>

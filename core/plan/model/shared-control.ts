@@ -99,8 +99,8 @@ function isUnder(model: Model, out: NetVariables, place: Place, all: readonly { 
   const there = model.helper(`${nameOf(place)} under ${control} ${model.names.length}`);
   for (const w of ways) model.atMost([...asTerm(w.on), ...asTerm(w.yes), term(there, -1)], 1 - known(w.on) - known(w.yes));
   // It is there only in one of the ways.
-  for (const of of ["on", "yes"] as const) {
-    const least = ways.map((w) => (known(w[of]) > 0 ? w[of === "on" ? "yes" : "on"] : w[of]));
+  for (const half of ["on", "yes"] as const) {
+    const least = ways.map((w) => (known(w[half]) > 0 ? w[half === "on" ? "yes" : "on"] : w[half]));
     if (least.every((y) => known(y) === 0)) model.implied([term(there), ...least.flatMap((y) => asTerm(y, -1))], 0);
   }
   return { variable: there };
