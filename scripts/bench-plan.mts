@@ -1,6 +1,6 @@
 import { buildGraph, type PortNode, runLengthMm } from "../core/assembly";
 import { mate, usable } from "../core/catalogue";
-import { type Cost, compareCost, LEVELS, PieceMemory, type Plan, plan, proofWords } from "../core/plan";
+import { type Cost, LEVELS, type Plan, plan, proofWords, SolvedPieces } from "../core/plan";
 import { DEMO, demo } from "../tests/fixtures/demo";
 import { generated } from "../tests/fixtures/generated";
 import { given, T } from "../tests/fixtures/small";
@@ -125,7 +125,7 @@ if (!onlyAgain) {
   );
 }
 
-console.log("One lead fixed, planned again with proof, over all leads in turn: with the memory of solved pieces against from nothing");
+console.log("One lead fixed, planned again with proof, over all leads in turn: with solved pieces at hand against from nothing");
 for (const [name, { build, types }] of [
   ...["fs-1041", "fs-1043", "fs-1045"].map((n) => [n, demo(n)] as const),
   ["generated 120/1", generated(120, 1)] as const,
@@ -154,9 +154,9 @@ for (const [name, { build, types }] of [
   for (const where of WHERE) {
     const times: number[] = [];
     let proved = 0;
-    // Each reading begins with what one plan left in the memory, and no more.
-    const memory = new PieceMemory();
-    await plan(bare, types, { memory });
+    // Each reading begins with what one plan left solved, and no more.
+    const solved = new SolvedPieces();
+    await plan(bare, types, { solved });
     for (const pick of own) {
       const port = where === WHERE[1] ? pick.port : (elsewhere(pick.lead) ?? (where === WHERE[0] ? pick.port : undefined));
       if (!port) continue;
@@ -164,7 +164,7 @@ for (const [name, { build, types }] of [
         c === pick ? { lead: c.lead, port, ...(port === c.port && c.place ? { place: c.place } : {}), state: "fixed" as const } : c,
       );
       const t = performance.now();
-      const made = await plan({ ...planned, connections }, types, { memory });
+      const made = await plan({ ...planned, connections }, types, { solved });
       times.push(performance.now() - t);
       if (made.status === "proved") proved += 1;
     }

@@ -1,7 +1,7 @@
 import { constants, setPriority } from "node:os";
 import { parentPort } from "node:worker_threads";
 import { typeLookup } from "../core/assembly";
-import { costsOfPlaces, PieceMemory, type PlanProgress, plan, waysIn } from "../core/plan";
+import { costsOfPlaces, type PlanProgress, plan, SolvedPieces, waysIn } from "../core/plan";
 import type { PlanAndWays, Said, Task } from "../server/plan-thread";
 
 // Whoever waits for a page comes first. On Linux this is the thread's own priority; where it is not to be had, nothing is lost.
@@ -10,7 +10,7 @@ try {
 } catch {}
 
 /** Stays alive between tasks: what was solved for a job is not solved again when one lead of it is fixed. */
-const memory = new PieceMemory();
+const solved = new SolvedPieces();
 
 /** Seconds for saying what would let in what stays free. */
 const WAYS_S = 10;
@@ -19,12 +19,12 @@ const say = (m: Said) => parentPort?.postMessage(m);
 
 parentPort?.on("message", (task: Task) => {
   const types = typeLookup(task.build, []);
-  const options = { deadlineS: task.deadlineS, memory, onProgress: (progress: PlanProgress) => say({ progress }) };
+  const options = { deadlineS: task.deadlineS, solved, onProgress: (progress: PlanProgress) => say({ progress }) };
   const work = task.kind === "plan" ? planAndWays() : costsOfPlaces(task.build, types, task.lead, task.places, options);
   async function planAndWays(): Promise<PlanAndWays> {
     const made = await plan(task.build, types, task.kind === "plan" ? { ...options, stillBest: task.stillBest } : options);
     if (task.kind !== "plan" || !task.ways || (task.ways === "when proved" && made.status !== "proved")) return made;
-    const ways = await waysIn(made, types, { deadlineS: WAYS_S, memory });
+    const ways = await waysIn(made, types, { deadlineS: WAYS_S, solved });
     return ways ? { ...made, ways } : made;
   }
   work.then(

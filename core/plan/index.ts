@@ -6,4 +6,4 @@ export { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level, type PartCost 
 export type { Gap, Piece } from "./model/model";
 export { freshId } from "./model/offer";
 export { type Plan, type PlanOptions, type PlanProgress, plan, proofWords } from "./planner";
-export { heldOf, holdsStill, keyOf, PieceMemory } from "./solve/cache";
+export { heldOf, holdsStill, keyOf, SolvedPieces } from "./solve/cache";

@@ -11,7 +11,7 @@ import { type Engine, type Gap, OutOfTime, type Piece, type Solution } from "./m
 import { unitParts, withoutUnusedAccessories } from "./model/offer";
 import { hubsOnSharedHeaders } from "./model/shared-control";
 import { bySets, lowest, ownLevels } from "./solve/by-hub-set";
-import { type PieceMemory, remembering } from "./solve/cache";
+import { remembering, type SolvedPieces } from "./solve/cache";
 import { isSmall, smallEngine } from "./solve/enumerate";
 import { firstFeed } from "./solve/first-feed";
 import { firstFit } from "./solve/first-fit";
@@ -42,7 +42,7 @@ export interface PlanOptions {
   deadlineS?: number;
   engine?: Engine;
   /** Pieces solved before, by this plan or another: the same piece is not solved again. */
-  memory?: PieceMemory;
+  solved?: SolvedPieces;
   /** The build is a plan that was proved, and only more of it is held than was then. */
   stillBest?: boolean | undefined;
   onProgress?: (now: PlanProgress) => void;
@@ -75,22 +75,22 @@ const ACCESSORY_LEVELS = LEVELS.slice(0, LEVELS.indexOf("fromShelf") + 1);
  * @throws when a solver fails; the message is one line.
  */
 export async function plan(build: Build, types: TypeLookup, options: PlanOptions = {}): Promise<Plan> {
-  const run = begin(build, types, options);
-  const { start, before } = run;
+  const asking = begin(build, types, options);
+  const { start, before } = asking;
   // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
-  if (options.stillBest || options.memory?.stillBest(build)) {
+  if (options.stillBest || options.solved?.stillBest(build)) {
     const verdict = verify(before, before, start);
     const ids = new Set(start.parts.map((p) => p.id));
     const parts = build.parts.filter((p) => !ids.has(p.id));
     return finish(start, { parts, connections: [...build.connections], cost: verdict.cost, proved: true, broken: verdict.broken, graph: before });
   }
-  const made = await search(run);
-  if (made.status === "proved") options.memory?.keepPlan(made.build);
+  const made = await search(asking);
+  if (made.status === "proved") options.solved?.keepPlan(made.build);
   return made;
 }
 
 /** How a build is begun: what an earlier plan took and nobody plugged is back on the shelf. */
-export const begin = (build: Build, types: TypeLookup, options: PlanOptions): Run => ({
+export const begin = (build: Build, types: TypeLookup, options: PlanOptions): Asking => ({
   start: withoutUnusedAccessories(build),
   before: buildGraph(build, types),
   types,
@@ -98,21 +98,21 @@ export const begin = (build: Build, types: TypeLookup, options: PlanOptions): Ru
   until: performance.now() + (options.deadlineS ?? 60) * 1000,
 });
 
-async function search(run: Run): Promise<Plan> {
-  const { start, before, types } = run;
+async function search(asking: Asking): Promise<Plan> {
+  const { start, before, types } = asking;
   const plain = layOut(start, before, types, []);
   // Hubs and adapters cost an accessory each, so they cannot improve what is perfect down to that level: only families
   // in pieces that cost something there may want one.
-  const asIs = await look(run, plain);
+  const asIs = await look(asking, plain);
   const units = unitParts(start, types, asIs.troubled);
   const laid = units.length === 0 ? plain : layOut(start, before, types, units);
-  return finish(start, await solve(run, laid, asIs.values));
+  return finish(start, await solve(asking, laid, asIs.values));
 }
 
 /** Solves again for chains at most as often. */
 const MOST_AGAIN = 40;
 
-export interface Run {
+export interface Asking {
   start: Build;
   before: Graph;
   types: TypeLookup;
@@ -123,11 +123,11 @@ export interface Run {
 /** Once the time is up each piece still gets a moment for a fair answer. */
 const LEAST_S = 0.3;
 const LEAST_AGAIN_S = 1;
-const left = (run: Run) => Math.max(LEAST_S, (run.until - performance.now()) / 1000);
+const left = (asking: Asking) => Math.max(LEAST_S, (asking.until - performance.now()) / 1000);
 
-function engineFor(run: Run, piece: Piece): Engine {
-  const { engine, memory } = run.options;
-  const one = (p: Piece) => (isSmall(p) ? smallEngine : memory ? remembering(highsEngine, memory) : highsEngine);
+function engineFor(asking: Asking, piece: Piece): Engine {
+  const { engine, solved } = asking.options;
+  const one = (p: Piece) => (isSmall(p) ? smallEngine : solved ? remembering(highsEngine, solved) : highsEngine);
   return engine ?? (piece.links.length > 0 ? bySets(one) : one(piece));
 }
 
@@ -140,12 +140,12 @@ interface FirstLook {
 }
 
 /** Can each piece be had without any cost down to the accessories? */
-async function look(run: Run, laid: Laid): Promise<FirstLook> {
+async function look(asking: Asking, laid: Laid): Promise<FirstLook> {
   const out: FirstLook = { troubled: new Set(), values: new Map() };
   for (const piece of laid.model.pieces()) {
     const perfect = { ...piece, upper: piece.upper.map((u, i) => (ACCESSORY_LEVELS.some((l) => (piece.costs[i]?.[l] ?? 0) > 0) ? 0 : u)) };
-    const solution = await engineFor(run, perfect)
-      .solve(perfect, [], { deadlineS: left(run) / 5 })
+    const solution = await engineFor(asking, perfect)
+      .solve(perfect, [], { deadlineS: left(asking) / 5 })
       .catch((e: unknown) => {
         if (e instanceof OutOfTime) return undefined;
         throw e;
@@ -171,14 +171,14 @@ export interface Settled {
  * variables of the rows that came since; pieces without one of them stay as they are.
  */
 export async function settle(
-  run: Run,
+  asking: Asking,
   laid: Laid,
   levels: readonly Level[],
   first: ReadonlyMap<string, number>,
   again?: { before: Settled; changed: ReadonlySet<number> },
 ): Promise<Settled> {
   const { model, supply } = laid;
-  const { options } = run;
+  const { options } = asking;
   const values = model.names.map((_, v) => again?.before.chosen(v) ?? 0);
   const starts = startsOf(laid, first).map((s) => model.withHelpers(model.names.map((n) => s.get(n) ?? 0)));
   // What was settled before may still hold, with what the new rows ask for.
@@ -190,9 +190,9 @@ export async function settle(
   pieces.sort((a, b) => a.vars.length - b.vars.length);
   let todo = pieces.reduce((s, p) => s + p.vars.length, 0);
   for (const [n, piece] of pieces.entries()) {
-    const deadlineS = Math.max(again ? LEAST_AGAIN_S : LEAST_S, left(run) * (piece.vars.length / todo));
+    const deadlineS = Math.max(again ? LEAST_AGAIN_S : LEAST_S, left(asking) * (piece.vars.length / todo));
     todo -= piece.vars.length;
-    const solution = await engineFor(run, piece).solve(piece, ownLevels(piece, levels), {
+    const solution = await engineFor(asking, piece).solve(piece, ownLevels(piece, levels), {
       deadlineS,
       starts: starts.map((s) => piece.vars.map((v) => s[v] ?? 0)),
       onLevel: (level) => options.onProgress?.({ done: n, of: pieces.length, level }),
@@ -239,10 +239,10 @@ function unloaded({ model, supply }: Laid, values: readonly number[]): number[] 
 }
 
 /** Solves a layout to the last level and puts the answer together. */
-async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): Promise<Attempt> {
-  const { start, before, types } = run;
+async function solve(asking: Asking, laid: Laid, first: ReadonlyMap<string, number>): Promise<Attempt> {
+  const { start, before, types } = asking;
   const { graph, model, supply, nets, direct, units, used } = laid;
-  let settled = await settle(run, laid, model.levels(), first);
+  let settled = await settle(asking, laid, model.levels(), first);
   // Chains that cannot be plugged in any order, and hubs that load their cable too much, are ruled out as they turn up.
   for (let again = 0; ; again++) {
     const wrong = withoutOrder(graph, nets, settled.chosen);
@@ -254,7 +254,7 @@ async function solve(run: Run, laid: Laid, first: ReadonlyMap<string, number>): 
       break;
     }
     const changed = new Set([...wrong.flatMap((w) => forbid(model, graph, nets, w, settled.chosen)), ...loaded, ...sharing]);
-    settled = await settle(run, laid, model.levels(), first, { before: settled, changed });
+    settled = await settle(asking, laid, model.levels(), first, { before: settled, changed });
   }
   const { chosen } = settled;
   const adaptersUsed = supply.adapters.filter((a) => chosen(a.variable) > 0).map((a) => a.adapter.id);

@@ -2,7 +2,7 @@ import { type Address, type Build, buildGraph, type Connection, type TypeLookup 
 import { type Verdict, verify } from "../answer/verify";
 import { type Cost, compareCost, LEVEL_WORDS, LEVELS } from "../cost";
 import { type Plan, type PlanOptions, plan } from "../planner";
-import { PieceMemory } from "../solve/cache";
+import { SolvedPieces } from "../solve/cache";
 
 export interface Place {
   port: Address;
@@ -47,14 +47,14 @@ export async function costsOfPlaces(
   places: readonly Place[],
   options: PlanOptions = {},
 ): Promise<PlaceCost[]> {
-  const memory = options.memory ?? new PieceMemory();
+  const solved = options.solved ?? new SolvedPieces();
   // One deadline for all: places that it leaves no time for are left out of the answer.
   const until = performance.now() + (options.deadlineS ?? 60) * 1000;
   const left = () => (until - performance.now()) / 1000;
   const others = build.connections.filter((c) => c.lead !== lead);
   const own = build.connections.find((c) => c.lead === lead);
   const open = (c: Connection | undefined): Connection[] => (c ? [{ ...c, state: "planned" }] : []);
-  const base = await plan({ ...build, connections: [...others, ...open(own)] }, types, { ...options, memory, deadlineS: left() });
+  const base = await plan({ ...build, connections: [...others, ...open(own)] }, types, { ...options, solved, deadlineS: left() });
   const before = buildGraph(build, types);
   // A fixed lead is a constant and costs the planner nothing: looked at again as planned, it costs what it costs.
   const whole = (made: Plan): Verdict => {
@@ -69,7 +69,7 @@ export async function costsOfPlaces(
     // Planned neighbours make room; what is fixed or plugged there stays, and the plan says that it is broken.
     const made = await plan({ ...build, connections: [...others.filter((c) => !inTheWay(c, fixed)), fixed] }, types, {
       ...options,
-      memory,
+      solved,
       deadlineS: left(),
     });
     const verdict = whole(made);

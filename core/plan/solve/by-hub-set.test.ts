@@ -25,15 +25,15 @@ const coefficient = fc.integer({ min: -2, max: 3 });
 const wild = fc
   .record({
     links: fc.integer({ min: 1, max: 3 }),
-    parts: fc.array(fc.array(cost, { minLength: 2, maxLength: 3 }), { minLength: 2, maxLength: 3 }),
+    sections: fc.array(fc.array(cost, { minLength: 2, maxLength: 3 }), { minLength: 2, maxLength: 3 }),
   })
-  .chain(({ links, parts }) =>
+  .chain(({ links, sections }) =>
     fc.record({
       links: fc.constant(links),
-      parts: fc.constant(parts),
+      sections: fc.constant(sections),
       rows: fc.array(
         fc.record({
-          part: fc.integer({ min: 0, max: parts.length - 1 }),
+          section: fc.integer({ min: 0, max: sections.length - 1 }),
           own: fc.array(coefficient, { minLength: 3, maxLength: 3 }),
           onLinks: fc.array(coefficient, { minLength: links, maxLength: links }),
           upper: fc.integer({ min: 0, max: 4 }),
@@ -48,14 +48,14 @@ describe("hubs on offer, set by set", () => {
   it("is the best of all assignments, whatever hangs together", async () => {
     let apart = 0;
     await fc.assert(
-      fc.asyncProperty(wild, async ({ links, parts, rows }) => {
+      fc.asyncProperty(wild, async ({ links, sections, rows }) => {
         const m = new Model();
         const taken = Array.from({ length: links }, (_, i) => m.variable(`link ${i}`, { fromShelf: 1 }));
         for (const l of taken) m.links.add(l);
-        const own = parts.map((p, n) => p.map((c, i) => m.variable(`part ${n} ${i}`, c)));
+        const own = sections.map((p, n) => p.map((c, i) => m.variable(`section ${n} ${i}`, c)));
         for (const r of rows) {
           const terms = [
-            ...(own[r.part] ?? []).map((v, i): [number, number] => [v, r.own[i] ?? 0]),
+            ...(own[r.section] ?? []).map((v, i): [number, number] => [v, r.own[i] ?? 0]),
             ...taken.map((v, i): [number, number] => [v, r.onLinks[i] ?? 0]),
           ].filter(([, c]) => c !== 0);
           if (terms.length > 0) m.row(terms, r.lower, r.upper);

@@ -1,10 +1,10 @@
 import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "../cost";
 import { tightened } from "../model/helpers";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
-import { below, held, mended, type Part, partsOf, setOf, without } from "./decompose";
+import { below, held, mended, type Section, sectionsOf, setOf, without } from "./decompose";
 import { holds, totalCost } from "./piece";
 
-/** A set of links taken, and what a part costs with it. */
+/** A set of links taken, and what a section costs with it. */
 interface Item {
   set: ReadonlySet<number>;
   cost: Cost;
@@ -24,53 +24,53 @@ const lessCost = (a: Cost, b: Cost): Cost => addCost(a, Object.fromEntries(LEVEL
 const sum = (costs: readonly Cost[]): Cost => costs.reduce((s, c) => addCost(s, c), zeroCost());
 
 /**
- * Solves a piece that falls apart once it is known which links (hubs on offer) are taken. Each part that pays for links lists
+ * Solves a piece that falls apart once it is known which links (hubs on offer) are taken. Each section that pays for links lists
  * its sets best first, no further than could still win; the others answer for the set that is asked. Exact: a set is left out
- * only where a bound, the sum of what each part costs at least, is no better than the answer.
+ * only where a bound, the sum of what each section costs at least, is no better than the answer.
  */
 export function bySets(engineFor: (piece: Piece) => Engine): Engine {
   return {
     async solve(piece, levels, options) {
-      const parts = partsOf(piece);
-      if (parts.length < 2 || !parts.some((p) => p.pays)) return engineFor(piece).solve(piece, levels, options);
-      return new Sets(piece, parts, levels, options, engineFor).solve();
+      const sections = sectionsOf(piece);
+      if (sections.length < 2 || !sections.some((p) => p.pays)) return engineFor(piece).solve(piece, levels, options);
+      return new Sets(piece, sections, levels, options, engineFor).solve();
     },
   };
 }
 
-/** Seconds that a part gets whatever the time. */
+/** Seconds that a section gets whatever the time. */
 const LEAST_S = 0.4;
 
 class Sets {
-  private readonly paying: Part[];
-  private readonly following: Part[];
+  private readonly paying: Section[];
+  private readonly following: Section[];
   private readonly until: number;
   private readonly lists: Item[][];
-  /** Sets that were looked at in each paying part, and whether no other can still win. */
+  /** Sets that were looked at in each paying section, and whether no other can still win. */
   private readonly seen: ReadonlySet<number>[][];
   private readonly ended: boolean[];
   /** The last cost found best first: no set that was not seen costs less. */
   private readonly floor: Cost[] = [];
   private readonly known = new Map<string, Item | undefined>();
-  /** What each following part costs at least: with any set, and with some link taken. */
+  /** What each following section costs at least: with any set, and with some link taken. */
   private readonly least: { any: Cost; some?: Cost | "none" }[] = [];
   private best: { cost: Cost; values: number[] } | undefined;
   /** For each solve that ran out of time, the last level that it proved. */
   private readonly unproved: (Level | undefined)[] = [];
   private settled = true;
   private readonly tried = new Set<string>();
-  /** Each part by itself, with whatever links suit it: together they cost no more than any answer. */
+  /** Each section by itself, with whatever links suit it: together they cost no more than any answer. */
   private readonly alone: Item[] = [];
 
   constructor(
     private readonly whole: Piece,
-    private readonly parts: Part[],
+    private readonly sections: Section[],
     private readonly levels: readonly Level[],
     private readonly options: SolveOptions,
     private readonly engineFor: (piece: Piece) => Engine,
   ) {
-    this.paying = parts.filter((p) => p.pays);
-    this.following = parts.filter((p) => !p.pays);
+    this.paying = sections.filter((p) => p.pays);
+    this.following = sections.filter((p) => !p.pays);
     this.lists = this.paying.map(() => []);
     this.seen = this.paying.map(() => []);
     this.ended = this.paying.map(() => false);
@@ -110,7 +110,7 @@ class Sets {
     };
   }
 
-  /** How far an answer is proved by what the parts cost at least, each by itself, and how much better another could be there. */
+  /** How far an answer is proved by what the sections cost at least, each by itself, and how much better another could be there. */
   private reached(cost: Cost): Pick<Solution, "provedTo" | "gap"> {
     const bySolves = lowest(this.unproved);
     let provedTo: Level | undefined;
@@ -122,17 +122,17 @@ class Sets {
       const by = cost[level] - least.reduce((s, n) => s + n, 0);
       const solved = bySolves !== undefined && LEVELS.indexOf(level) <= LEVELS.indexOf(bySolves);
       if (!solved && by > 0) return { ...(provedTo ? { provedTo } : {}), gap: { level, by } };
-      // A solve that ended below says nothing about the levels under the first that the parts alone could better.
+      // A solve that ended below says nothing about the levels under the first that the sections alone could better.
       if (by > 0) return { provedTo: bySolves as Level };
       provedTo = level;
     }
     return provedTo ? { provedTo } : {};
   }
 
-  /** One part solved with a share of the time that is left; what was not proved is noted for the whole. Undefined: no such answer, or none that beats. */
-  private async ask(part: Part, piece: Piece, share: number, beat?: Cost, begin?: readonly number[]): Promise<Item | undefined> {
+  /** One section solved with a share of the time that is left; what was not proved is noted for the whole. Undefined: no such answer, or none that beats. */
+  private async ask(section: Section, piece: Piece, share: number, beat?: Cost, begin?: readonly number[]): Promise<Item | undefined> {
     const bounded = beat ? below(piece, beat) : piece;
-    const starts = [...(begin ? [begin] : []), ...(this.options.starts ?? []).map((s) => part.at.map((i) => s[i] ?? 0))];
+    const starts = [...(begin ? [begin] : []), ...(this.options.starts ?? []).map((s) => section.at.map((i) => s[i] ?? 0))];
     const solution = await this.engineFor(bounded).solve(bounded, ownLevels(bounded, this.levels), {
       deadlineS: Math.max(LEAST_S, ((this.until - performance.now()) / 1000) * share),
       starts,
@@ -145,21 +145,21 @@ class Sets {
     }
     if (solution.settled === false) this.settled = false;
     return {
-      set: setOf(part, solution.values),
-      cost: addCost(zeroCost(), totalCost(part.piece, solution.values)),
+      set: setOf(section, solution.values),
+      cost: addCost(zeroCost(), totalCost(section.piece, solution.values)),
       values: solution.values,
       ...(solution.proved ? {} : { short: { provedTo: solution.provedTo, gap: solution.gap } }),
     };
   }
 
-  /** The next set of a paying part; none: the part has ended. */
+  /** The next set of a paying section; none: the section has ended. */
   private async next(p: number, beat: Cost | undefined, set?: ReadonlySet<number>): Promise<void> {
-    const part = this.paying[p] as Part;
+    const section = this.paying[p] as Section;
     const seen = this.seen[p] as ReadonlySet<number>[];
     try {
-      // The first answers leave time for the parts that follow; then nothing is owed to anybody.
+      // The first answers leave time for the sections that follow; then nothing is owed to anybody.
       const waiting = this.lists.filter((l) => l.length === 0).length;
-      const found = await this.ask(part, set ? held(part, set) : without(part, seen), waiting > 0 ? 0.6 / waiting : 1, beat);
+      const found = await this.ask(section, set ? held(section, set) : without(section, seen), waiting > 0 ? 0.6 / waiting : 1, beat);
       if (set) seen.push(set);
       else if (!found) this.ended[p] = true;
       if (!found) return;
@@ -174,21 +174,21 @@ class Sets {
     }
   }
 
-  private remember(part: Part, item: Item): void {
-    this.known.set(this.keyOf(part, item.set), item);
+  private remember(section: Section, item: Item): void {
+    this.known.set(this.keyOf(section, item.set), item);
   }
 
-  private keyOf(part: Part, set: ReadonlySet<number>): string {
-    return `${this.parts.indexOf(part)} ${part.links.filter((l) => set.has(part.at[l] as number)).join()}`;
+  private keyOf(section: Section, set: ReadonlySet<number>): string {
+    return `${this.sections.indexOf(section)} ${section.links.filter((l) => set.has(section.at[l] as number)).join()}`;
   }
 
-  /** What a following part costs at least with this set. "none": nothing holds. */
+  /** What a following section costs at least with this set. "none": nothing holds. */
   private leastOf(f: number, set: ReadonlySet<number>): Cost | "none" {
-    const part = this.following[f] as Part;
-    const key = this.keyOf(part, set);
+    const section = this.following[f] as Section;
+    const key = this.keyOf(section, set);
     if (this.known.has(key)) return this.known.get(key)?.cost ?? "none";
     const least = this.least[f] as { any: Cost; some?: Cost | "none" };
-    return part.links.some((l) => set.has(part.at[l] as number)) ? (least.some ?? least.any) : least.any;
+    return section.links.some((l) => set.has(section.at[l] as number)) ? (least.some ?? least.any) : least.any;
   }
 
   private bound(items: readonly Item[]): Cost | undefined {
@@ -220,16 +220,16 @@ class Sets {
 
   private readonly nameOf = (items: readonly Item[]) => items.map((i, p) => this.lists[p]?.indexOf(i)).join();
 
-  /** Asks the following parts for their answer to a combination. */
+  /** Asks the following sections for their answer to a combination. */
   private async look(items: Item[]): Promise<void> {
     const set = new Set(items.flatMap((i) => [...i.set]));
     const answers: Item[] = [];
     this.tried.add(this.nameOf(items));
-    for (const part of this.following) {
-      const key = this.keyOf(part, set);
+    for (const section of this.following) {
+      const key = this.keyOf(section, set);
       if (!this.known.has(key)) {
         try {
-          this.known.set(key, await this.ask(part, held(part, set), this.best ? 1 : 0.5, undefined, this.begin(part, set)));
+          this.known.set(key, await this.ask(section, held(section, set), this.best ? 1 : 0.5, undefined, this.begin(section, set)));
         } catch (e) {
           if (!(e instanceof OutOfTime)) throw e;
           this.unproved.push(undefined);
@@ -248,19 +248,19 @@ class Sets {
     this.best = { cost, values };
   }
 
-  /** An answer to begin with for a following part and a set: the one without links, and what the links ask for beside it. */
-  private begin(part: Part, set: ReadonlySet<number>): number[] | undefined {
-    const values = this.known.get(this.keyOf(part, new Set()))?.values;
+  /** An answer to begin with for a following section and a set: the one without links, and what the links ask for beside it. */
+  private begin(section: Section, set: ReadonlySet<number>): number[] | undefined {
+    const values = this.known.get(this.keyOf(section, new Set()))?.values;
     if (!values) return undefined;
-    const out = part.piece.vars.map((_, i) => (part.links.includes(i) ? Number(set.has(part.at[i] as number)) : (values[i] ?? 0)));
-    return mended(part.piece, out);
+    const out = section.piece.vars.map((_, i) => (section.links.includes(i) ? Number(set.has(section.at[i] as number)) : (values[i] ?? 0)));
+    return mended(section.piece, out);
   }
 
-  /** Lists one more set in some part, where one that was not seen yet could win. False: none can. */
+  /** Lists one more set in some section, where one that was not seen yet could win. False: none can. */
   private async further(): Promise<boolean> {
-    for (const [p, part] of this.paying.entries()) {
+    for (const [p, section] of this.paying.entries()) {
       // As many sets as there can be.
-      if ((this.seen[p]?.length ?? 0) >= 2 ** part.links.length) this.ended[p] = true;
+      if ((this.seen[p]?.length ?? 0) >= 2 ** section.links.length) this.ended[p] = true;
       if (this.ended[p] || !this.mayWin(p)) continue;
       if (this.best && performance.now() > this.until) {
         this.unproved.push(undefined);
@@ -271,7 +271,7 @@ class Sets {
         await this.next(p, this.bar(p), new Set());
         return true;
       }
-      await this.withSome(part);
+      await this.withSome(section);
       if (!this.mayWin(p)) continue;
       await this.next(p, this.bar(p));
       return true;
@@ -281,12 +281,12 @@ class Sets {
 
   private readonly noneSeen = (p: number) => this.seen[p]?.some((s) => s.size === 0) ?? false;
 
-  /** What all others cost at least beside a set of this part that was not seen yet. */
+  /** What all others cost at least beside a set of this section that was not seen yet. */
   private beside(p: number): Cost | "none" {
-    const part = this.paying[p] as Part;
+    const section = this.paying[p] as Section;
     const others = this.lists.flatMap((l, q) => (q === p ? [] : [l[0]?.cost ?? zeroCost()]));
     const follow = this.least.map((least, f) =>
-      this.noneSeen(p) && this.follows(this.following[f] as Part, part) ? (least.some ?? least.any) : least.any,
+      this.noneSeen(p) && this.follows(this.following[f] as Section, section) ? (least.some ?? least.any) : least.any,
     );
     return follow.includes("none") ? "none" : sum([...others, ...(follow as Cost[])]);
   }
@@ -299,20 +299,20 @@ class Sets {
     return may;
   }
 
-  /** What the next set of a part has to beat. */
+  /** What the next set of a section has to beat. */
   private bar(p: number): Cost | undefined {
     const beside = this.beside(p);
     return this.best && beside !== "none" ? lessCost(this.best.cost, beside) : undefined;
   }
 
-  /** Every link of the part is known to the one that follows. */
-  private readonly follows = (f: Part, part: Part) => part.links.every((l) => f.links.some((m) => f.at[m] === part.at[l]));
+  /** Every link of the section is known to the one that follows. */
+  private readonly follows = (f: Section, section: Section) => section.links.every((l) => f.links.some((m) => f.at[m] === section.at[l]));
 
-  /** What the following parts cost at least when some link of this part is taken. */
-  private async withSome(part: Part): Promise<void> {
+  /** What the following sections cost at least when some link of this section is taken. */
+  private async withSome(section: Section): Promise<void> {
     for (const [n, f] of this.following.entries()) {
       const least = this.least[n] as { any: Cost; some?: Cost | "none" };
-      if (least.some !== undefined || f.links.length === 0 || !this.follows(f, part)) continue;
+      if (least.some !== undefined || f.links.length === 0 || !this.follows(f, section)) continue;
       const some = {
         ...f.piece,
         rows: [...f.piece.rows, { lower: 1, upper: Number.POSITIVE_INFINITY, terms: f.links.map((l): [number, number] => [l, 1]) }],
@@ -331,9 +331,9 @@ class Sets {
   /** No link at all: where that holds, it is an answer whatever the time. */
   private async lookAtNothing(): Promise<void> {
     const items: Item[] = [];
-    for (const [p, part] of this.paying.entries()) {
+    for (const [p, section] of this.paying.entries()) {
       const known = this.lists[p]?.find((i) => i.set.size === 0);
-      const item = known ?? (await this.ask(part, held(part, new Set()), 1));
+      const item = known ?? (await this.ask(section, held(section, new Set()), 1));
       if (!item) return;
       if (!known) this.lists[p]?.push(item);
       items.push(item);

@@ -1,32 +1,32 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo } from "../../../tests/fixtures/demo";
 import { buildGraph, runLengthMm } from "../../assembly";
-import { costsOfPlaces, costWords, LEVELS, PieceMemory, type Plan, plan } from "..";
+import { costsOfPlaces, costWords, LEVELS, type Plan, plan, SolvedPieces } from "..";
 
 const key = (p: Plan) => p.connections.map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`).join("\n");
 
-describe("a plan with a memory of solved pieces", () => {
+describe("a plan with solved pieces at hand", () => {
   it.each(DEMO)(
     "%s: from nothing, again, and round each of five fixed leads it is the plan without one, to the last plug",
     async (name) => {
       const { build, types } = demo(name);
-      const memory = new PieceMemory();
+      const solved = new SolvedPieces();
       const bare = { ...build, connections: [] };
-      const first = await plan(bare, types, { memory });
+      const first = await plan(bare, types, { solved });
       expect(key(first)).toBe(key(await plan(bare, types)));
       const planned = first.build;
       // The planned build again: nothing may move, and no piece is solved a second time.
-      const before = memory.hits;
-      const again = await plan(planned, types, { memory });
+      const before = solved.hits;
+      const again = await plan(planned, types, { solved });
       expect(key(again)).toBe(key(first));
-      expect(memory.hits).toBeGreaterThan(before);
+      expect(solved.hits).toBeGreaterThan(before);
       const mine = new Set(planned.parts.filter((p) => p.from === "client").map((p) => p.id));
       const part = (end: string) => end.split(/[:/]/)[0] ?? "";
       const own = planned.connections.filter((c) => !c.lead.includes("/") && mine.has(part(c.lead)) && mine.has(part(c.port)));
       for (let i = 0; i < 5; i++) {
         const pick = own[Math.floor((own.length * i) / 5)];
         const fixed = { ...planned, connections: planned.connections.map((c) => (c === pick ? { ...c, state: "fixed" as const } : c)) };
-        const [a, b] = [await plan(fixed, types, { memory }), await plan(fixed, types)];
+        const [a, b] = [await plan(fixed, types, { solved }), await plan(fixed, types)];
         expect(key(a)).toBe(key(b));
         expect(a.cost).toEqual(b.cost);
         expect(key(a)).toBe(key(first));
@@ -35,7 +35,7 @@ describe("a plan with a memory of solved pieces", () => {
       for (let i = 0; i < 8; i++) {
         const pick = planned.connections[Math.floor((planned.connections.length * i) / 8)];
         const fixed = { ...planned, connections: planned.connections.map((c) => (c === pick ? { ...c, state: "fixed" as const } : c)) };
-        const held = await plan(fixed, types, { memory });
+        const held = await plan(fixed, types, { solved });
         expect(key(held)).toBe(key(first));
         expect(held).toMatchObject({ status: "proved", broken: [] });
         expect(held.connections.find((c) => c.lead === pick?.lead)?.state).toBe("fixed");
@@ -45,8 +45,8 @@ describe("a plan with a memory of solved pieces", () => {
   );
   it("a plan made while a fan was held elsewhere is not the best once it is let go", async () => {
     const { build, types } = demo("fs-1041");
-    const memory = new PieceMemory();
-    const best = await plan({ ...build, connections: [] }, types, { memory });
+    const solved = new SolvedPieces();
+    const best = await plan({ ...build, connections: [] }, types, { solved });
     const fan = best.connections.find((c) => c.port === "board:SYS_FAN2");
     const held = {
       ...best.build,
@@ -54,19 +54,19 @@ describe("a plan with a memory of solved pieces", () => {
         .filter((c) => c.port !== "board:SYS_FAN3")
         .map((c) => (c.lead === fan?.lead ? { ...c, port: "board:SYS_FAN3", state: "fixed" as const } : c)),
     };
-    const worse = await plan(held, types, { memory });
+    const worse = await plan(held, types, { solved });
     expect(worse.connections.find((c) => c.lead === fan?.lead)?.port).toBe("board:SYS_FAN3");
     const free = { ...worse.build, connections: worse.build.connections.map((c) => ({ ...c, state: "planned" as const })) };
-    expect(key(await plan(free, types, { memory }))).toBe(key(await plan(free, types)));
-    expect(memory.stillBest(free)).toBe(false);
+    expect(key(await plan(free, types, { solved }))).toBe(key(await plan(free, types)));
+    expect(solved.stillBest(free)).toBe(false);
   }, 120_000);
   it("holds no more than it may: the least lately used goes", async () => {
     const { build, types } = demo("fs-1041");
-    const none = new PieceMemory(1);
-    await plan({ ...build, connections: [] }, types, { memory: none });
-    const much = new PieceMemory();
-    await plan({ ...build, connections: [] }, types, { memory: much });
-    const count = (m: PieceMemory) => (m as unknown as { pieces: Map<string, unknown> }).pieces.size;
+    const none = new SolvedPieces(1);
+    await plan({ ...build, connections: [] }, types, { solved: none });
+    const much = new SolvedPieces();
+    await plan({ ...build, connections: [] }, types, { solved: much });
+    const count = (m: SolvedPieces) => (m as unknown as { pieces: Map<string, unknown> }).pieces.size;
     expect(count(much)).toBeGreaterThan(1);
     expect(count(none)).toBeLessThanOrEqual(1);
   });

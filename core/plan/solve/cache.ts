@@ -13,7 +13,7 @@ interface Entry {
  * Solved pieces, found again by what they are made of, so that only what changed is solved again. Kept are proved
  * answers, and proofs that none holds. What is least lately used goes first when there is too much.
  */
-export class PieceMemory {
+export class SolvedPieces {
   private readonly pieces = new Map<string, Entry[]>();
   private readonly plans = new Map<string, string[][]>();
   private size = 0;
@@ -86,8 +86,8 @@ export function holdsStill(build: Build, then: readonly string[]): boolean {
 
 const withoutChanges = ({ changes: _changes, ...rest }: PartCost) => rest;
 
-/** The same engine with a memory. Its answers are the engine's own, to the last value. */
-export function remembering(engine: Engine, memory: PieceMemory): Engine {
+/** The same engine with solved pieces at hand. Its answers are the engine's own, to the last value. */
+export function remembering(engine: Engine, solved: SolvedPieces): Engine {
   return {
     async solve(piece, levels, options) {
       const { beat } = options;
@@ -97,12 +97,12 @@ export function remembering(engine: Engine, memory: PieceMemory): Engine {
       const key = JSON.stringify([upper, rows.map((r) => [r.lower, r.upper, r.terms]), costs.map(withoutChanges), beat ?? null, depth]);
       const some = costs.some((c) => (c.changes ?? 0) !== 0);
       const changes = some ? JSON.stringify(costs.map((c) => c.changes ?? 0)) : "";
-      const known = memory.find(key, changes, piece);
+      const known = solved.find(key, changes, piece);
       if (known) return known.solution && { ...known.solution, values: [...known.solution.values] };
       const solution = await engine.solve(piece, levels, options);
       // Only proofs are worth keeping; that there is no answer is one.
       if (!solution || (solution.proved && solution.settled !== false))
-        memory.keep(key, { changes, solution: solution && { ...solution, values: [...solution.values] } });
+        solved.keep(key, { changes, solution: solution && { ...solution, values: [...solution.values] } });
       return solution;
     },
   };

@@ -3,27 +3,27 @@ import type { Piece } from "../model/model";
 import { type Term, term } from "../model/terms";
 import { Together } from "./together";
 
-/** What is left of a piece when its links are taken out: one part, with the links it touches as variables of its own. */
-export interface Part {
+/** What is left of a piece when its links are taken out: one section, with the links it touches as variables of its own. */
+export interface Section {
   piece: Piece;
-  /** Each of the part's variables in the piece. */
+  /** Each of the section's variables in the piece. */
   at: number[];
-  /** The part's links, as indices into the part. */
+  /** The section's links, as indices into the section. */
   links: number[];
-  /** This part pays for links; parts that do not only follow. */
+  /** This section pays for links; sections that do not only follow. */
   pays: boolean;
   /** Every link only asks for more: it costs least without any. */
   asked: boolean;
 }
 
 /** Takes the links out of a piece and looks what hangs together without them. A link is paid for where most rows know it. */
-export function partsOf(piece: Piece): Part[] {
+export function sectionsOf(piece: Piece): Section[] {
   const isLink = new Set(piece.links);
   const isHelper = new Set(piece.helpers);
   const isDetail = new Set(piece.details);
   const asked = new Set(piece.asked);
   const together = new Together(piece.vars.length);
-  /** For each link the rows that know it, by a variable of the part that each row is in. */
+  /** For each link the rows that know it, by a variable of the section that each row is in. */
   const knownBy = new Map<number, number[]>(piece.links.map((l) => [l, []]));
   for (const r of piece.rows) {
     const own = r.terms.flatMap(([v]) => (isLink.has(v) ? [] : [v]));
@@ -42,7 +42,7 @@ export function partsOf(piece: Piece): Part[] {
     const pay = r.terms.every(([v]) => isLink.has(v)) ? r.terms.flatMap(([v]) => payer.get(v) ?? []) : [];
     for (const p of pay) together.join(p, pay[0] as number);
   }
-  // Two parts that pay would have to agree on a link that both know: they stay one.
+  // Two sections that pay would have to agree on a link that both know: they stay one.
   for (let merged = true; merged; ) {
     merged = false;
     const paying = new Set([...payer.values()].map((p) => together.of(p)));
@@ -80,27 +80,27 @@ export function partsOf(piece: Piece): Part[] {
   });
 }
 
-export const setOf = (part: Part, values: readonly number[]): Set<number> =>
-  new Set(part.links.flatMap((l) => ((values[l] ?? 0) > 0 ? [part.at[l] as number] : [])));
+export const setOf = (section: Section, values: readonly number[]): Set<number> =>
+  new Set(section.links.flatMap((l) => ((values[l] ?? 0) > 0 ? [section.at[l] as number] : [])));
 
-/** The same part with its links held at a set. */
-export function held(part: Part, set: ReadonlySet<number>): Piece {
-  const upper = [...part.piece.upper];
-  const rows = [...part.piece.rows];
-  for (const l of part.links) {
-    if (!set.has(part.at[l] as number)) upper[l] = 0;
+/** The same section with its links held at a set. */
+export function held(section: Section, set: ReadonlySet<number>): Piece {
+  const upper = [...section.piece.upper];
+  const rows = [...section.piece.rows];
+  for (const l of section.links) {
+    if (!set.has(section.at[l] as number)) upper[l] = 0;
     else rows.push({ lower: 1, upper: 1, terms: [[l, 1]] });
   }
-  return { ...part.piece, upper, rows };
+  return { ...section.piece, upper, rows };
 }
 
-/** The same part without the sets that were looked at. */
-export function without(part: Part, sets: readonly ReadonlySet<number>[]): Piece {
+/** The same section without the sets that were looked at. */
+export function without(section: Section, sets: readonly ReadonlySet<number>[]): Piece {
   const rows = sets.map((set) => {
-    const terms = part.links.map((l): Term => [l, set.has(part.at[l] as number) ? -1 : 1]);
+    const terms = section.links.map((l): Term => [l, set.has(section.at[l] as number) ? -1 : 1]);
     return { lower: 1 - set.size, upper: Number.POSITIVE_INFINITY, terms };
   });
-  return { ...part.piece, rows: [...part.piece.rows, ...rows] };
+  return { ...section.piece, rows: [...section.piece.rows, ...rows] };
 }
 
 /** Where what is to be beaten costs nothing, so must the answer; at the first level that is not so it may not cost more. */

@@ -115,7 +115,7 @@ const MOSTLY_ZERO: readonly Level[] = LEVELS.slice(0, LEVELS.indexOf("signalsLos
 /** Levels below them that are zero in most builds too: tried at zero once what stands above is settled. */
 const OFTEN_ZERO: readonly Level[] = ["coolingShared", "splittersBehind", "extraRoots"];
 
-class Run {
+class Solving {
   values: number[] | undefined;
   /** Levels that are held, at what they cost. */
   private readonly kept = new Map<Level, number>();
@@ -273,7 +273,7 @@ function solveLevels(
 ): Solution | undefined {
   // Everything free is an answer, if a poor one: a plan comes out whatever the time.
   const nothing = piece.rest.map((r) => (r ? 1 : 0));
-  const run = new Run(highs, model, piece, performance.now() + deadlineS * 1000, [...starts, nothing]);
+  const solving = new Solving(highs, model, piece, performance.now() + deadlineS * 1000, [...starts, nothing]);
   let provedTo: Level | undefined;
   let gap: Gap | undefined;
   let proved = true;
@@ -281,28 +281,28 @@ function solveLevels(
   // Still level with what is to be beaten; once better, it stays better.
   let tied = beat !== undefined;
   let passed = 0;
-  run.tryZero(levels.filter((l) => MOSTLY_ZERO.includes(l)));
+  solving.tryZero(levels.filter((l) => MOSTLY_ZERO.includes(l)));
   for (const level of levels.length > 0 ? levels : [undefined]) {
     if (level) onLevel?.(level);
-    if (level === "coolingShared") run.tryZero(levels.filter((l) => OFTEN_ZERO.includes(l)));
+    if (level === "coolingShared") solving.tryZero(levels.filter((l) => OFTEN_ZERO.includes(l)));
     if (level === "canonical" && !proved) break;
-    if (level === "canonical" && piece.vars.length > MOST_FOR_NAMES) run.keepLengths();
-    if (!run.values || !level || run.at(level) > 0) {
+    if (level === "canonical" && piece.vars.length > MOST_FOR_NAMES) solving.keepLengths();
+    if (!solving.values || !level || solving.at(level) > 0) {
       // A level that will not end leaves time for the ones below it.
       const all = level === undefined || level === levels.at(-1) || MOSTLY_ZERO.includes(level);
-      const mostS = all ? Number.POSITIVE_INFINITY : run.leftS() * levelShare;
-      const status = level && run.whatDecides(level, mostS) ? OPTIMAL : run.minimise(level, mostS);
-      if (status === INFEASIBLE && !run.values) return undefined;
-      if (!run.values) throw new OutOfTime(`no plan found in time (status ${status})`);
+      const mostS = all ? Number.POSITIVE_INFINITY : solving.leftS() * levelShare;
+      const status = level && solving.whatDecides(level, mostS) ? OPTIMAL : solving.minimise(level, mostS);
+      if (status === INFEASIBLE && !solving.values) return undefined;
+      if (!solving.values) throw new OutOfTime(`no plan found in time (status ${status})`);
       if (status !== OPTIMAL && level === "canonical") settled = status !== TIME_LIMIT;
       else if (status !== OPTIMAL) {
-        if (proved && level) gap = { level, by: run.at(level) - run.bound() };
+        if (proved && level) gap = { level, by: solving.at(level) - solving.bound() };
         proved = false;
       }
     }
     if (!level) break;
-    const best = run.at(level);
-    run.hold(level, best);
+    const best = solving.at(level);
+    solving.hold(level, best);
     if (proved) provedTo = level;
     if (!beat || !tied || !proved) continue;
     // Levels that this piece cannot cost at all lie between: there it costs nothing.
@@ -312,9 +312,15 @@ function solveLevels(
     if (tied && best > bar && level !== "canonical") return undefined;
     if (best < bar) tied = false;
   }
-  if (!run.values) throw new Error("nothing to solve");
+  if (!solving.values) throw new Error("nothing to solve");
   // The order of names only breaks ties: what costs anything is proved all the same.
-  return { values: run.values, proved, ...(proved && settled ? {} : { settled: false }), ...(provedTo ? { provedTo } : {}), ...(gap ? { gap } : {}) };
+  return {
+    values: solving.values,
+    proved,
+    ...(proved && settled ? {} : { settled: false }),
+    ...(provedTo ? { provedTo } : {}),
+    ...(gap ? { gap } : {}),
+  };
 }
 
 /** The module prints its whole minified text on an uncaught throw; keep one line. */
