@@ -49,6 +49,12 @@ export function PartsScreen({
   useEffect(() => {
     if (wanted && parts.some((p) => p.id === wanted)) setChosen(wanted);
   }, [wanted, parts]);
+  const leadsOf = useMemo(() => {
+    const tags = new Map<string, string[]>();
+    for (const l of graph.leads.values())
+      if (l.tag && !l.part.cable && l.loom !== "seat" && l.lead.family !== "m2") tags.set(l.part.id, [...(tags.get(l.part.id) ?? []), l.tag]);
+    return tags;
+  }, [graph]);
   const part = parts.find((p) => p.id === chosen);
   const type = part && types.get(part.type);
   const number = view.head.number;
@@ -64,6 +70,15 @@ export function PartsScreen({
     setChosen(id);
     const kind = types.get(parts.find((p) => p.id === id)?.type ?? "")?.kind;
     if (show === "power" || show === "order" || (show === "air" && kind !== "fan")) router.replace(path);
+  };
+  /** What stands on its lead, where it has one or two: parts that are alike are told apart by it. */
+  const tagsOf = (part: string) => {
+    const tags = leadsOf.get(part) ?? [];
+    return tags.length > 0 && tags.length <= 2 ? (
+      <span key="t" className="mono">
+        {tags.join(", ")}
+      </span>
+    ) : undefined;
   };
   return (
     <div className="flex min-h-0 min-w-0 flex-1">
@@ -94,7 +109,8 @@ export function PartsScreen({
                     <span className="block truncate">{t ? fullName(t) : p.type}</span>
                     <span className="block truncate text-second text-soft">
                       {[
-                        p.label,
+                        tagsOf(p.id),
+                        graph.parts.get(p.id)?.part.label,
                         p.serial ? (
                           <span key="s" className="mono">
                             {p.serial}
@@ -160,7 +176,13 @@ export function PartsScreen({
                   tubing={tubes(graph).find((t) => t.seat.cooler.id === part.id)}
                   others={view.build.parts
                     .filter((p) => p.from === "client")
-                    .map((p) => ({ id: p.id, name: p.label ?? types.get(p.type)?.name ?? p.id, type: types.get(p.type)?.name ?? p.type }))}
+                    .map((p) => ({
+                      id: p.id,
+                      name: [leadsOf.get(p.id)?.slice(0, 1).join(), graph.parts.get(p.id)?.part.label ?? types.get(p.type)?.name ?? p.id]
+                        .filter(Boolean)
+                        .join(" "),
+                      type: types.get(p.type)?.name ?? p.type,
+                    }))}
                   canStand={graph.parts.get("case")?.type.body.vertical !== undefined}
                   mounts={(graph.parts.get("case")?.type ?? [...types.values()].find((t) => t.kind === "case"))?.body.mounts ?? []}
                   findings={view.findings.filter((f) => f.ends.includes(part.id))}
