@@ -4,6 +4,7 @@ import { looseCables } from "../wiring";
 import { assemble, withoutOrder } from "./answer/assemble";
 import { verify } from "./answer/verify";
 import { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level } from "./cost";
+import { addArcs } from "./model/chain-arcs";
 import { forbid } from "./model/fans-lights-usb";
 import { limitHubLoads } from "./model/hub-loads";
 import { type Laid, layOut } from "./model/lay-out";
@@ -253,7 +254,10 @@ async function solve(asking: Asking, laid: Laid, first: ReadonlyMap<string, numb
       settled.unproved.set(-2, {});
       break;
     }
-    const changed = new Set([...wrong.flatMap((w) => forbid(model, graph, nets, w, settled.chosen)), ...loaded, ...sharing]);
+    const families = new Set(wrong.filter((w) => !nets.arced.has(w.root.id)).map((w) => w.root.sample.port.family));
+    const said = wrong.filter((w) => nets.arced.has(w.root.id));
+    const arcs = families.size > 0 ? addArcs(model, graph, nets, families) : [];
+    const changed = new Set([...arcs, ...said.flatMap((w) => forbid(model, graph, nets, w, settled.chosen)), ...loaded, ...sharing]);
     settled = await settle(asking, laid, model.levels(), first, { before: settled, changed });
   }
   const { chosen } = settled;

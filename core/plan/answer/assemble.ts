@@ -1,4 +1,5 @@
 import { type Address, type Connection, type Graph, isConstant, naturally, type Part, type PortNode, partIdOf } from "../../assembly";
+import { hostsIn } from "../model/chain-arcs";
 import { arrange, arrangeMost, type Spot } from "../model/chains";
 import type { OpenRoot } from "../model/consumers";
 import type { DirectVariables } from "../model/direct";
@@ -59,7 +60,7 @@ function assembleNets(graph: Graph, nets: NetVariables, chosen: Chosen, previous
       }
     }
     const heard = heardAt(nets, root, chosen);
-    for (const { choice: c, spot: under } of arrangeMost(graph, here, open, (lead) => previous.get(lead)?.port, heard)) {
+    for (const { choice: c, spot: under } of arrangeMost(graph, here, open, (lead) => previous.get(lead)?.port, heard, hostsIn(nets, root, chosen))) {
       let { address } = under;
       if (c.via) {
         const part: Part = { id: freshId(c.via.splitter.type.id, ids), type: c.via.splitter.type.id, from: c.via.from };
@@ -110,7 +111,7 @@ export function withoutOrder(graph: Graph, nets: NetVariables, chosen: Chosen): 
           open.push({ ...spot, address: `${spot.address}/${s.splitter.type.id}/${n}/${k}`, splitters: spot.splitters + 1 });
       }
     }
-    return arrange(graph, here, open, () => undefined) ? [] : [{ root, here, places: open.length }];
+    return arrange(graph, here, open, () => undefined, undefined, hostsIn(nets, root, chosen)) ? [] : [{ root, here, places: open.length }];
   });
 }
 

@@ -135,4 +135,35 @@ describe("chains", () => {
     );
     expect(behind).toBeGreaterThan(20);
   }, 120_000);
+  it("of twenty strips that reach only their neighbours, in any order of names, are proved: all lit on one header", async () => {
+    const n = 20;
+    // 40 mm apart, mixed up by a step that shares no factor with 20; each reaches the next place and no further.
+    const strips = Array.from({ length: n }, (_, i) => ({ xMm: 60 + 40 * ((i * 7) % n), yMm: 60, lengthMm: 130 }));
+    const g = lights(strips, 1);
+    const p = await plan(g.build, g.types, { deadlineS: 30 });
+    expect([p.status, wantedFree(p.cost)]).toEqual(["proved", 0]);
+    sound(g, p);
+  });
+  it("that close on themselves light nothing: a ring of strips far from every header stays free, and says what is too far", async () => {
+    const strips = [0, 1, 2, 3].map((i) => ({ xMm: 700 + 30 * (i % 2), yMm: 500 + 30 * Math.floor(i / 2), lengthMm: 130 }));
+    const g = lights(strips, 2);
+    const p = await plan(g.build, g.types, { deadlineS: 30 });
+    expect([p.status, wantedFree(p.cost), p.connections.length]).toEqual(["proved", 4, 0]);
+    expect(p.free.every((f) => /too far/.test(f.reason))).toBe(true);
+  });
+  it("at random, sixteen strips on two headers: proved, each that stays free says why, and one more header lights no fewer", async () => {
+    const strips = Array.from({ length: 16 }, (_, i) => ({
+      xMm: 60 + ((i * 7919 + 1664) % 400),
+      yMm: 30 + ((i * 104729 + 77) % 450),
+      lengthMm: 210,
+    }));
+    const [two, three] = [lights(strips, 2), lights(strips, 3)];
+    const a = await plan(two.build, two.types, { deadlineS: 60 });
+    const b = await plan(three.build, three.types, { deadlineS: 60 });
+    expect([a.status, b.status]).toEqual(["proved", "proved"]);
+    sound(two, a);
+    sound(three, b);
+    expect(wantedFree(b.cost)).toBeLessThanOrEqual(wantedFree(a.cost));
+    expect(a.free.every((f) => f.reason.length > 10)).toBe(true);
+  });
 });

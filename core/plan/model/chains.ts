@@ -1,5 +1,6 @@
 import { type Address, type Graph, manhattanMm, naturally, type PortNode } from "../../assembly";
 import { Together } from "../solve/together";
+import { inChainOrder } from "./chain-arcs";
 import { type Consumer, isCooling, opened } from "./consumers";
 import type { NetChoice } from "./net-variables";
 import { isThrough, reachesThrough } from "./through";
@@ -35,7 +36,13 @@ export function arrange(
   open: readonly Spot[],
   wanted: (lead: Address) => Address | undefined,
   heard: (choice: NetChoice) => boolean = () => false,
+  behind: ReadonlyMap<Address, Address> = new Map(),
 ): Placed[] | undefined {
+  // Where the answer says what hangs behind what, that is the order.
+  if (behind.size > 0) {
+    const said = inOrder(graph, inChainOrder(graph, here, behind), open, wanted, heard, behind);
+    if (said) return said;
+  }
   const at = here[0]?.root.sample.at ?? { xMm: 0, yMm: 0 };
   const opensFirst = (a: NetChoice, b: NetChoice) => Math.sign(b.consumer.opens) - Math.sign(a.consumer.opens);
   // The signal that passes the root is that of the zone which needs it, else of what cools the CPU.
@@ -75,6 +82,7 @@ export function arrangeMost(
   open: readonly Spot[],
   wanted: (lead: Address) => Address | undefined,
   heard?: (c: NetChoice) => boolean,
+  behind?: ReadonlyMap<Address, Address>,
 ): Placed[] {
   const worth = (c: NetChoice) => (c.consumer.node.lead.need === "mandatory" ? 4 : 0) + (isCooling(c.consumer) ? 2 : 0) + Math.sign(c.consumer.opens);
   const rest = [...here].sort((a, b) => worth(a) - worth(b) || naturally(b.consumer.address, a.consumer.address));
@@ -86,6 +94,7 @@ export function arrangeMost(
         open,
         wanted,
         heard,
+        behind,
       );
       if (found) return found;
     }
@@ -157,13 +166,18 @@ function inOrder(
   spots: readonly Spot[],
   wanted: (lead: Address) => Address | undefined,
   heard: (choice: NetChoice) => boolean,
+  behind?: ReadonlyMap<Address, Address>,
 ): Placed[] | undefined {
   let open = [...spots];
   // The place whose signal is heard is kept for the lead that is meant.
   const reserved = order.some(heard);
   const out: Placed[] = [];
   for (const choice of order) {
-    const spot = open.filter((s) => fits(graph, choice, s)).sort(better(choice, wanted(choice.consumer.address), heard(choice), reserved))[0];
+    const host = behind?.get(choice.consumer.address);
+    const own = (s: Spot) => behind === undefined || (host === undefined ? !s.behind : s.address === host);
+    const spot = open
+      .filter((s) => own(s) && fits(graph, choice, s))
+      .sort(better(choice, wanted(choice.consumer.address), heard(choice), reserved))[0];
     if (!spot) return undefined;
     open = open.filter((s) => s !== spot);
     if (choice.consumer.weight === 2)

@@ -45,6 +45,8 @@ export function addNets(
     departing: [],
     priced: new Map(),
     joined: new Set(),
+    arcs: [],
+    arced: new Set(),
   };
   for (const [i, consumer] of nets.consumers.entries()) {
     const mine = choicesOf(model, graph, nets, consumer, nets.consumers.length - i, splitters, previous, loose);
@@ -148,10 +150,24 @@ function isTaken(nets: Nets, consumer: Consumer, root: OpenRoot): boolean {
 
 /** What hangs behind another part is on a root where such a part is. */
 function followTheirHosts(model: Model, graph: Graph, out: NetVariables): void {
-  for (const c of out.choices.filter((x) => x.follows)) {
-    const hosts = hostsOf(graph, c.consumer, out.nets.consumers, c.root);
+  const hostsOfChoice = new Map(out.choices.filter((x) => x.follows).map((c) => [c, hostsOf(graph, c.consumer, out.nets.consumers, c.root)]));
+  // What reaches neither the root nor anything that does, through others, is never there.
+  const reached = new Set(out.choices.filter((c) => !c.follows || hostsOfChoice.get(c)?.fixed));
+  const on = new Map<OpenRoot, Set<Consumer>>();
+  for (const c of reached) on.set(c.root, (on.get(c.root) ?? new Set()).add(c.consumer));
+  for (let grew = true; grew; ) {
+    grew = false;
+    for (const [c, hosts] of hostsOfChoice)
+      if (!reached.has(c) && hosts.free.some((h) => on.get(c.root)?.has(h))) {
+        reached.add(c);
+        on.set(c.root, (on.get(c.root) ?? new Set()).add(c.consumer));
+        grew = true;
+      }
+  }
+  for (const [c, hosts] of hostsOfChoice) {
+    if (!reached.has(c)) model.upper[c.variable] = 0;
     if (hosts.fixed) continue;
-    const above = out.choices.filter((x) => x.root === c.root && hosts.free.includes(x.consumer));
+    const above = out.choices.filter((x) => x.root === c.root && reached.has(x) && hosts.free.includes(x.consumer));
     model.atMost(
       [
         term(c.variable),

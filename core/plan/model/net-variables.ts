@@ -1,3 +1,4 @@
+import type { Address } from "../../assembly";
 import type { PartType } from "../../catalogue";
 import type { Consumer, Nets, OpenRoot } from "./consumers";
 
@@ -42,6 +43,9 @@ export interface NetVariables {
   /** What prices places that share a control, by that control; hubs whose sharing is counted at their headers. */
   priced: Map<number, string>;
   joined: Set<string>;
+  /** Where it is 1, a lead hangs behind a through-plug; roots on which this is asked one by one. */
+  arcs: { root: OpenRoot; host: Address; choice: NetChoice; variable: number }[];
+  arced: Set<string>;
 }
 
 /** Where it is 1, the speed signal that passes a root is that of this zone. */
