@@ -111,7 +111,7 @@ function choicesOf(
     const cost: PartCost = {
       ...netPrice(graph, consumer, root, group),
       changes: before !== undefined && before !== root.group ? 1 : 0,
-      canonical: turn * r,
+      canonical: turn * (r + 1),
     };
     const needMm = runLengthMm(node.origin, root.sample.at, graph.cutouts, graph.boardRect);
     const name = `${consumer.address}>${root.id}`;

@@ -55,6 +55,8 @@ class Sets {
   /** What each following section costs at least: with any set, and with some link taken. */
   private readonly least: { any: Cost; some?: Cost | "none" }[] = [];
   private best: { cost: Cost; values: number[] } | undefined;
+  /** The best is what it began with: among equals that is not the one that is found from nothing. */
+  private begun = false;
   /** For each solve that ran out of time, the last level that it proved. */
   private readonly unproved: (Level | undefined)[] = [];
   private settled = true;
@@ -84,6 +86,7 @@ class Sets {
       if (!holds(this.whole, values)) continue;
       const cost = addCost(zeroCost(), totalCost(this.whole, values));
       if (!this.best || compareCost(cost, this.best.cost, true) < 0) this.best = { cost, values };
+      this.begun = true;
     }
     for (const f of this.following) {
       const found = await this.ask(f, f.asked ? held(f, new Set()) : f.piece, 0.3);
@@ -198,7 +201,9 @@ class Sets {
   }
 
   private wins(cost: Cost | undefined): cost is Cost {
-    return cost !== undefined && (!this.best || compareCost(cost, this.best.cost) < 0);
+    if (cost === undefined || !this.best) return cost !== undefined;
+    const than = compareCost(cost, this.best.cost);
+    return than < 0 || (this.begun && than === 0);
   }
 
   /** The combination of listed sets with the lowest bound that was not looked at and could win. */
@@ -241,7 +246,9 @@ class Sets {
       answers.push(answer);
     }
     const cost = sum([...items, ...answers].map((i) => i.cost));
-    if (this.best && compareCost(cost, this.best.cost, true) >= 0) return;
+    const equalsStart = this.begun && this.best !== undefined && compareCost(cost, this.best.cost) === 0;
+    if (this.best && !equalsStart && compareCost(cost, this.best.cost, true) >= 0) return;
+    this.begun = false;
     const values = new Array<number>(this.whole.vars.length).fill(0);
     for (const [n, i] of [...this.paying, ...this.following].entries())
       for (const [k, v] of i.at.entries()) if (!i.links.includes(k) || i.pays) values[v] = ([...items, ...answers][n] as Item).values[k] ?? 0;
