@@ -13,7 +13,7 @@ import {
   Wishes,
 } from "../core/assembly";
 import { PartType } from "../core/catalogue";
-import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType } from "../db";
+import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType, StepDone } from "../db";
 
 /** Kinds that the planner may take from the shelf. */
 const ACCESSORIES = ["splitter", "extension", "hub", "usb-hub", "adapter"];
@@ -61,6 +61,14 @@ export function entryOf(body: unknown): PartType {
   return stored.body?.cagePlaces === undefined ? PartType.parse(body) : stored;
 }
 
+/** What a step that is done says of how a part is fitted: whoever does it has set the standoffs for this board, or screwed it in. */
+const STEP_SAYS: Record<string, { kind: string; says: Partial<Part> }> = {
+  standoffs: { kind: "case", says: { standoffsSet: true } },
+  "board-in": { kind: "board", says: { inCase: true } },
+};
+const saidBySteps = (kind: string | undefined, done: ReadonlySet<string>): Partial<Part> =>
+  Object.assign({}, ...Object.entries(STEP_SAYS).flatMap(([step, s]) => (s.kind === kind && done.has(step) ? [s.says] : [])));
+
 /** The job's build as the core knows it: parts with the entries they were planned with, stock, connections as they are. */
 export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBuild> {
   // Plain rows: the catalogue entries are large, and nothing here is written back.
@@ -87,6 +95,12 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
   for (const r of reserved) taken.set(r.type, (taken.get(r.type) ?? 0) + 1);
   const own = new Map(rows.map((r) => [r.type, entryOf(r.body)]));
   for (const s of shelf) if (!own.has(s.id)) own.set(s.id, entryOf(s.body));
+  const steps = await em
+    .createQueryBuilder(StepDone)
+    .select(["step"])
+    .where({ job: job.id, step: { $in: Object.keys(STEP_SAYS) } })
+    .execute<{ step: string }[]>("all");
+  const done = new Set(steps.map((s) => s.step));
   const parts = rows.map((r) =>
     Part.parse({
       id: r.key,
@@ -98,6 +112,7 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
       ...(r.serial ? { serial: r.serial } : {}),
       ...(r.priceCents === null ? {} : { price: r.priceCents / 100 }),
       ...(r.placing as object),
+      ...saidBySteps(own.get(r.type)?.kind, done),
     }),
   );
   const connections = links.map(

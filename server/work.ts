@@ -176,24 +176,13 @@ export const Step = z.object({
 });
 
 export async function step(em: EntityManager, by: TechnicianRow, s: z.infer<typeof Step>): Promise<Result> {
-  return withJob(em, s, async (tx, job, b) => {
+  return withJob(em, s, async (tx, job) => {
     const row = await tx.findOne(StepDone, { job: job.id, step: s.step });
     if (s.done && !row) tx.create(StepDone, { job, step: s.step, by, at: new Date() });
     if (!s.done && row) tx.remove(row);
-    if (s.step === "standoffs") await fitted(tx, job, b, "case", "standoffsSet", s.done);
-    if (s.step === "board-in") await fitted(tx, job, b, "board", "inCase", s.done);
     log(tx, job, by, s.done ? "step" : "undo", `${s.title}: ${s.done ? "done" : "undone"}.`, s.entryKey ? { entryKey: s.entryKey } : {});
     return done();
   });
-}
-
-/** What a step says of how a part is fitted: whoever does it has set the standoffs for this board, or screwed it in. */
-async function fitted(tx: EntityManager, job: JobRow, b: JobBuild, kind: string, fact: string, done: boolean): Promise<void> {
-  const part = b.build.parts.find((p) => b.types(p.type)?.kind === kind);
-  const row = part && (await tx.findOne(JobPart, { job: job.id, key: part.id }));
-  if (!row) return;
-  const { [fact]: _, ...rest } = row.placing as Record<string, unknown>;
-  row.placing = done ? { ...rest, [fact]: true } : rest;
 }
 
 export const Note = z.object({

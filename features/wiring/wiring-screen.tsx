@@ -236,7 +236,13 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
         <LeadList groups={groups} ports={foundPorts} chosen={chosen} chosenPort={chosenPort} onChoose={choose} onPort={choosePort} onTake={take} />
       </section>
       <section aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
-        <div ref={box} className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto" tabIndex={-1}>
+        <div
+          ref={box}
+          role="group"
+          aria-label="Drawing of the board"
+          className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto"
+          tabIndex={0}
+        >
           <div className="m-auto">
             <BoardPlan
               scene={drawn.scene}
