@@ -72,8 +72,9 @@ export function arrange(
   return anyOrder(graph, order, open, [], { left: MOST_TRIES });
 }
 
-/** At most so many leads are left out in every combination; beyond, one after the other. */
+/** At most so many leads are left out in every combination, where there are few; beyond, whatever finds no place in its turn. */
 const MOST_LEFT_OUT = 2;
+const FEW = 8;
 
 /** The largest set of a root's leads that has an order, where the whole has none; what cools, then what is mandatory, stays longest. */
 export function arrangeMost(
@@ -86,7 +87,7 @@ export function arrangeMost(
 ): Placed[] {
   const worth = (c: NetChoice) => (c.consumer.node.lead.need === "mandatory" ? 4 : 0) + (isCooling(c.consumer) ? 2 : 0) + Math.sign(c.consumer.opens);
   const rest = [...here].sort((a, b) => worth(a) - worth(b) || naturally(b.consumer.address, a.consumer.address));
-  for (let k = 0; k <= MOST_LEFT_OUT; k++)
+  for (let k = 0; k <= (here.length > FEW ? 0 : MOST_LEFT_OUT); k++)
     for (const out of choose(rest, k)) {
       const found = arrange(
         graph,
@@ -98,11 +99,8 @@ export function arrangeMost(
       );
       if (found) return found;
     }
-  for (let left = rest.slice(MOST_LEFT_OUT + 1); left.length > 0; left = left.slice(1)) {
-    const found = arrange(graph, left, open, wanted, heard);
-    if (found) return found;
-  }
-  return [];
+  // As many as go on in turn, what is worth most first.
+  return inOrder(graph, [...rest].reverse(), open, wanted, heard ?? (() => false), behind, true) ?? [];
 }
 
 function* choose<X>(list: readonly X[], k: number, from = 0): Generator<X[]> {
@@ -167,6 +165,7 @@ function inOrder(
   wanted: (lead: Address) => Address | undefined,
   heard: (choice: NetChoice) => boolean,
   behind?: ReadonlyMap<Address, Address>,
+  some = false,
 ): Placed[] | undefined {
   let open = [...spots];
   // The place whose signal is heard is kept for the lead that is meant.
@@ -178,6 +177,7 @@ function inOrder(
     const spot = open
       .filter((s) => own(s) && fits(graph, choice, s))
       .sort(better(choice, wanted(choice.consumer.address), heard(choice), reserved))[0];
+    if (!spot && some) continue;
     if (!spot) return undefined;
     open = open.filter((s) => s !== spot);
     if (choice.consumer.weight === 2)
