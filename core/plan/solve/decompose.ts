@@ -50,13 +50,27 @@ export function sectionsOf(piece: Piece): Section[] {
       for (const v of rows) if (paying.has(together.of(v)) && together.join(v, payer.get(link) as number)) merged = true;
   }
   const groups = new Map<number, number[]>();
-  for (let i = 0; i < piece.vars.length; i++) if (!isLink.has(i)) groups.set(together.of(i), [...(groups.get(together.of(i)) ?? []), i]);
+  for (let i = 0; i < piece.vars.length; i++) {
+    if (isLink.has(i)) continue;
+    const list = groups.get(together.of(i));
+    if (list) list.push(i);
+    else groups.set(together.of(i), [i]);
+  }
+  const payerOf = (link: number) => (payer.has(link) ? together.of(payer.get(link) as number) : undefined);
+  const rowsOf = new Map<number, Piece["rows"][number][]>();
+  for (const r of piece.rows) {
+    const own = r.terms.find(([v]) => !isLink.has(v));
+    // A row of links alone belongs to whoever pays for one of them.
+    const ids = own ? [together.of(own[0])] : [...new Set(r.terms.flatMap(([v]) => payerOf(v) ?? []))];
+    for (const id of ids) {
+      const list = rowsOf.get(id);
+      if (list) list.push(r);
+      else rowsOf.set(id, [r]);
+    }
+  }
   return [...groups].map(([id, vars]) => {
-    const paidHere = (link: number) => payer.has(link) && together.of(payer.get(link) as number) === id;
-    const rows = piece.rows.filter((r) => {
-      const own = r.terms.find(([v]) => !isLink.has(v));
-      return own ? together.of(own[0]) === id : r.terms.some(([v]) => paidHere(v));
-    });
+    const paidHere = (link: number) => payerOf(link) === id;
+    const rows = rowsOf.get(id) ?? [];
     const links = [...new Set(rows.flatMap((r) => r.terms.flatMap(([v]) => (isLink.has(v) ? [v] : []))))].sort((a, b) => a - b);
     const at = [...vars, ...links];
     const local = new Map(at.map((v, i) => [v, i]));

@@ -100,6 +100,8 @@ type HighsModel = ReturnType<Highs["createModel"]>;
 const MOST_OF_THE_TIME = 0.6;
 /** With fewer details than this the whole is quick enough in one. */
 const FEWEST_DETAILS = 40;
+/** With less time than this the whole is tried as it stands. */
+const WORTH_BEGINNING_S = 0.2;
 /** Share of a level's time for what decides; the rest is for the whole. */
 const SHARE_FOR_WHAT_DECIDES = 0.5;
 /** How far above the least a level may end, in what it counts: the solver's own tolerance is left to the rounding. */
@@ -120,6 +122,8 @@ class Solving {
   /** Levels that are held, at what they cost. */
   private readonly kept = new Map<Level, number>();
   private readonly upper: number[];
+  /** What need not be whole while what decides is looked for: worked out once. */
+  private open: readonly number[] | undefined;
 
   constructor(
     private readonly highs: Highs,
@@ -178,11 +182,12 @@ class Solving {
    */
   whatDecides(level: Level, mostS: number): boolean {
     const { model, piece, highs } = this;
-    if (piece.details.length < FEWEST_DETAILS) return false;
+    if (piece.details.length < FEWEST_DETAILS || this.leftS() < WORTH_BEGINNING_S) return false;
     const all = Int32Array.from(piece.vars, (_, i) => i);
     const type = highs.constants.variableType;
+    this.open ??= openToDecide(piece);
     const timeS = Math.min(mostS, this.leftS()) * SHARE_FOR_WHAT_DECIDES;
-    model.changeColsIntegrality({ kind: "set", indices: all }, kinds(piece, type, openToDecide(piece)));
+    model.changeColsIntegrality({ kind: "set", indices: all }, kinds(piece, type, this.open));
     model.options.set({ mip_abs_gap: EXACT });
     const status = this.run(level, timeS);
     const least = this.bound();
@@ -286,6 +291,8 @@ function solveLevels(
     if (level) onLevel?.(level);
     if (level === "coolingShared") solving.tryZero(levels.filter((l) => OFTEN_ZERO.includes(l)));
     if (level === "canonical" && !proved) break;
+    // The time is up, and something holds: the rest is not looked at.
+    if (level && !proved && solving.values && solving.leftS() <= 0) break;
     if (level === "canonical" && piece.vars.length > MOST_FOR_NAMES) solving.keepLengths();
     if (!solving.values || !level || solving.at(level) > 0) {
       // A level that will not end leaves time for the ones below it.
