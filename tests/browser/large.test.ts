@@ -33,8 +33,8 @@ afterAll(async () => {
 describe("large builds", () => {
   it("shows a first plan soon, not yet proved; proving it can be stopped, and the plan stays", async () => {
     const { page } = desk;
-    // Far larger than any build for a client: no machine proves it before it is shown.
-    await openLarge(180, 1);
+    // Twice as large as any build for a client: no machine proves it before it is shown.
+    await openLarge(240, 1);
     await page.evaluate(() => {
       const w = window as unknown as { long: number[] };
       w.long = [];
