@@ -12,7 +12,7 @@ const Number_ = z.string().min(1).max(40);
 const PartKey = z.string().min(1).max(80);
 const EntryKey = z.string().max(80).optional();
 /** More parts than this are no machine. */
-const MOST_PARTS = 200;
+export const MOST_PARTS = 200;
 
 export const AddPart = z.object({
   number: Number_,

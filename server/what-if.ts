@@ -5,7 +5,7 @@ import { alternatives, type Change, withTypes } from "../core/whatif";
 import { type EntityManager, ShelfType, type TechnicianRow } from "../db";
 import { buildOfJob, entryOf, findJob, type JobBuild } from "./build-of-job";
 import { log } from "./log";
-import { joinParts } from "./parts";
+import { joinParts, MOST_PARTS } from "./parts";
 import { planInThread } from "./plan-thread";
 import { done, no, type Result, yes } from "./result";
 import { SchoolsPicked } from "./schools";
@@ -127,13 +127,22 @@ export const KeepTrial = z.object({ number: Number_, trial: Trial.min(1) });
 export async function keepTrial(em: EntityManager, by: TechnicianRow, k: z.infer<typeof KeepTrial>): Promise<Result> {
   return withJob(em, k, async (tx, job, b) => {
     const added = k.trial.filter((t) => t.adds);
+    if (b.build.parts.length + added.length > MOST_PARTS) return no(`A job holds at most ${MOST_PARTS} parts. Nothing was changed.`);
     const rows = await tx.find(ShelfType, { id: { $in: added.map((t) => t.type) } }, { limit: 20 });
-    for (const t of added) {
-      const type = rows.find((r) => r.id === t.type);
-      if (!type) return no(`The shelf has no part type ${t.type} any more. Nothing was changed.`);
-      joinParts(tx, job, b.build, [{ type: entryOf(type.body) }]);
+    const joining = added.map((t) => rows.find((r) => r.id === t.type));
+    const gone = added.find((_, i) => !joining[i]);
+    if (gone) return no(`The shelf has no part type ${gone.type} any more. Nothing was changed.`);
+    // All at once: each gets an id of its own.
+    const types = joining.flatMap((r) => (r ? [entryOf(r.body)] : []));
+    if (types.length > 0) {
+      joinParts(
+        tx,
+        job,
+        b.build,
+        types.map((type) => ({ type })),
+      );
       job.partsRevision += 1;
-      log(tx, job, by, "part", `${type.name} added.`);
+      log(tx, job, by, "part", `${types.map((t) => t.name).join(", ")} added.`);
     }
     for (const t of k.trial.filter((x) => !x.adds)) {
       const said = await swapPart(tx, by, job, b, t.part, t.type);

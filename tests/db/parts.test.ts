@@ -11,7 +11,7 @@ import { changeSchools, SchoolsChange } from "../../server/schools";
 import { correctedSince, saveType, searchShelf, setStock, shelfEntry } from "../../server/shelf";
 import { benches } from "../../server/views";
 import { alternativesFor, keepTrial, tryWiring } from "../../server/what-if";
-import { changePart } from "../../server/work";
+import { changePart, step } from "../../server/work";
 import { jobOf, make, testDatabase } from "./setup";
 
 const db = testDatabase();
@@ -237,6 +237,49 @@ describe("the parts of a job", () => {
       sentence: expect.stringContaining("no part ghost any more"),
     });
   }, 60_000);
+  it("parts added beside each get an id of their own; a part that is there already or a type that is not is refused, and nothing is added", async () => {
+    const by = await db.by();
+    const ids = async () => (await view("FS-1043")).build.parts.map((p) => p.id);
+    const before = await ids();
+    const beside = (part: string, type = "halcyra-net-10") => ({ part, type, adds: true });
+    const said = (trial: { part: string; type: string; adds: boolean }[]) => keepTrial(db.em(), by, { number: "FS-1043", trial });
+    expect(await said([beside("new-1"), beside("new-2", "ghost")])).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("no part type ghost"),
+    });
+    expect(await alternativesFor(db.em(), by, { number: "FS-1043", part: "supply", trial: [beside("board")] })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("has a part board already"),
+    });
+    expect(await ids()).toEqual(before);
+    expect(await said([beside("new-1"), beside("new-2")])).toEqual({ ok: true, value: undefined });
+    const added = (await ids()).filter((id) => !before.includes(id));
+    expect(new Set(added).size).toBe(2);
+    for (const part of added) expect(await removePart(db.em(), by, { number: "FS-1043", part })).toMatchObject({ ok: true });
+  }, 30_000);
+  it("a part is called what somebody calls it; no two are called alike; without a name it is called by its place again", async () => {
+    const by = await db.by();
+    const name = (part: string, label: string) => changePart(db.em(), by, { number: "FS-1044", part, label });
+    const labelOf = async (part: string) => (await view("FS-1044")).build.parts.find((p) => p.id === part)?.label;
+    const was = await labelOf("cpu");
+    expect(await name("cpu", "The fast one")).toMatchObject({ ok: true });
+    expect(await labelOf("cpu")).toBe("The fast one");
+    expect(await name("board", "the FAST one")).toMatchObject({ ok: false, sentence: expect.stringContaining("called the FAST one already") });
+    expect(await name("cpu", was ?? "")).toMatchObject({ ok: true });
+    expect(await labelOf("cpu")).toBe(was);
+  });
+  it("a board that is in over standoffs of another is a stop, until the step of the standoffs is done; undone, it is one again", async () => {
+    const by = await db.by();
+    const press = (done: boolean) => step(db.em(), by, { number: "FS-1042", step: "standoffs", title: "Standoffs", done });
+    const said = async () => (await view("FS-1042")).findings.find((f) => f.rule === "standoffs")?.severity;
+    await press(false);
+    const before = await said();
+    await press(true);
+    const set = await said();
+    await press(false);
+    expect([before, set, await said()]).toEqual(["stop", undefined, "stop"]);
+    await press(true);
+  });
   it("alternatives are judged, none is kept until it is asked for", async () => {
     const by = await db.by();
     const before = (await view("FS-1043")).build.parts;

@@ -100,7 +100,8 @@ export function arrangeMost(
       if (found) return found;
     }
   // As many as go on in turn, what is worth most first.
-  return inOrder(graph, [...rest].reverse(), open, wanted, heard ?? (() => false), behind, true) ?? [];
+  const said = behind && behind.size > 0 ? behind : undefined;
+  return inOrder(graph, [...rest].reverse(), open, wanted, heard ?? (() => false), said, true) ?? [];
 }
 
 function* choose<X>(list: readonly X[], k: number, from = 0): Generator<X[]> {

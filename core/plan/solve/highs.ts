@@ -107,6 +107,8 @@ const SHARE_FOR_WHAT_DECIDES = 0.5;
 /** How far above the least a level may end, in what it counts: the solver's own tolerance is left to the rounding. */
 const WHOLE = 0.5;
 const EXACT = 1e-4;
+/** What the solver's sums may be off by: where the least is that close above a whole number, it is that number. */
+const ROUNDING = 1e-3;
 
 /** In larger pieces the order of names decides among accessories only: leads stay where they are among equals. */
 const MOST_FOR_NAMES = 450;
@@ -190,7 +192,7 @@ class Solving {
     model.changeColsIntegrality({ kind: "set", indices: all }, kinds(piece, type, this.open));
     model.options.set({ mip_abs_gap: EXACT });
     const status = this.run(level, timeS);
-    const least = this.bound();
+    const least = this.bound(ROUNDING);
     const coarse = Array.from(model.getSolution().colValue, Math.round);
     model.options.set({ mip_abs_gap: WHOLE });
     model.changeColsIntegrality({ kind: "set", indices: all }, kinds(piece, type));
@@ -236,8 +238,8 @@ class Solving {
   }
 
   /** What no answer costs less than, after a level was minimised: costs are whole numbers and never below nothing. */
-  bound(): number {
-    return Math.max(0, Math.ceil(Number(this.model.info.get("mip_dual_bound")) - 1e-6));
+  bound(slack = 1e-6): number {
+    return Math.max(0, Math.ceil(Number(this.model.info.get("mip_dual_bound")) - slack));
   }
 
   /** Whatever has a length stays as it is. */
@@ -298,7 +300,8 @@ function solveLevels(
       // A level that will not end leaves time for the ones below it.
       const all = level === undefined || level === levels.at(-1) || MOSTLY_ZERO.includes(level);
       const mostS = all ? Number.POSITIVE_INFINITY : solving.leftS() * levelShare;
-      const status = level && solving.whatDecides(level, mostS) ? OPTIMAL : solving.minimise(level, mostS);
+      // The order of names is asked of answers whose lengths stay: there is nothing left to decide first.
+      const status = level && level !== "canonical" && solving.whatDecides(level, mostS) ? OPTIMAL : solving.minimise(level, mostS);
       if (status === INFEASIBLE && !solving.values) return undefined;
       if (!solving.values) throw new OutOfTime(`no plan found in time (status ${status})`);
       if (status !== OPTIMAL && level === "canonical") settled = status !== TIME_LIMIT;
