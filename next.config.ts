@@ -1,3 +1,4 @@
+import { withSerwist } from "@serwist/turbopack";
 import type { NextConfig } from "next";
 
 const config: NextConfig = {
@@ -5,7 +6,8 @@ const config: NextConfig = {
   devIndicators: false,
   // Its WebAssembly file is found beside it, not in a bundle.
   serverExternalPackages: ["highs"],
-  experimental: { serverActions: { bodySizeLimit: "5mb" } },
+  // A page that is open stays open while nothing answers.
+  experimental: { serverActions: { bodySizeLimit: "5mb" }, useOffline: true },
   async headers() {
     return [
       {
@@ -20,4 +22,4 @@ const config: NextConfig = {
   },
 };
 
-export default config;
+export default withSerwist(config);

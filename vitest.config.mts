@@ -11,7 +11,14 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: "unit",
-          include: ["core/**/*.test.ts", "tests/laws/**/*.test.ts", "ui/**/*.test.ts", "cli/**/*.test.ts", "features/**/*.test.ts"],
+          include: [
+            "core/**/*.test.ts",
+            "tests/laws/**/*.test.ts",
+            "ui/**/*.test.ts",
+            "cli/**/*.test.ts",
+            "features/**/*.test.ts",
+            "server/**/*.test.ts",
+          ],
           testTimeout: 60_000,
         },
       },

@@ -1,6 +1,8 @@
 import type { Metadata, Viewport } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
+import { LiveProvider } from "../features/frame/live";
+import { OfflinePages } from "../features/frame/offline-pages";
 import { Ready } from "../features/frame/ready";
 import "./globals.css";
 
@@ -15,8 +17,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" data-theme={theme}>
       <body>
-        {children}
+        <LiveProvider>{children}</LiveProvider>
         <Ready />
+        <OfflinePages />
       </body>
     </html>
   );

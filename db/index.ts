@@ -1,4 +1,4 @@
-export { LockMode } from "@mikro-orm/core";
+export { IsolationLevel, LockMode } from "@mikro-orm/core";
 export {
   Fault,
   type FaultRow,
@@ -12,8 +12,11 @@ export {
   Override,
   type OverrideRow,
   Plan,
+  PlanRun,
+  type PlanRunRow,
   ShelfRevision,
   ShelfType,
+  Shop,
   StepDone,
   Technician,
   type TechnicianRow,

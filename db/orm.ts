@@ -11,6 +11,8 @@ export function ormConfig(url: string) {
     discovery: { disableDynamicFileAccess: true },
     migrations: { emit: "ts" as const, snapshot: false, migrationsList: MIGRATIONS },
     pool: { min: 0, max: 10 },
+    // One held row does not stop other pages: who waits for it for long is told to try again.
+    driverOptions: { connection: { options: "-c lock_timeout=5000 -c idle_in_transaction_session_timeout=30000" } },
   };
 }
 

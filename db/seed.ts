@@ -182,10 +182,22 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
     aside: [],
     partsRevision: 1,
     version: 1,
+    revision: 1,
+    stageBefore: story.stage === "waiting" ? "bench" : null,
     createdAt: dayFrom(today, -6),
   });
   const entry = (daysAgo: number, kind: string, text: string, planRevision: number | null = null) =>
-    em.create(LogEntry, { job, at: dayFrom(today, -daysAgo), by: person, kind, text, planRevision, entryKey: null, data: null });
+    em.create(LogEntry, {
+      job,
+      at: dayFrom(today, -daysAgo),
+      happenedAt: dayFrom(today, -daysAgo),
+      by: person,
+      kind,
+      text,
+      planRevision,
+      entryKey: null,
+      data: null,
+    });
   entry(6, "job", `Job ${number} opened for ${build.client}.`);
   if (story.done === undefined) {
     parts(em, job, build, types, today);

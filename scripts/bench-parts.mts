@@ -3,8 +3,8 @@ import { buildGraph, readBuildText } from "../core/assembly";
 import { judge, withType } from "../core/whatif";
 import { type EntityManager, ormConfig } from "../db";
 import { seed } from "../db/seed";
-import { buildOfJob, findJob } from "../server/build-of-job";
-import { searchShelf } from "../server/shelf";
+import { buildOfJob, findJob } from "../server/read/build-of-job";
+import { searchShelf } from "../server/shelf/search";
 import { demo, shelf } from "../tests/fixtures/demo";
 
 const middle = (times: number[]) => [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)] ?? 0;

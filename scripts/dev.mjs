@@ -3,6 +3,7 @@ import { spawn, spawnSync } from "node:child_process";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { installPackages, nodeIsNewEnough, secret, startCluster } from "./cluster.mjs";
+import { startPlanner } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 nodeIsNewEnough();
@@ -20,9 +21,14 @@ const server = spawn(join(project, "node_modules/.bin/next"), ["dev", "-H", "127
   env,
   stdio: "inherit",
 });
-const end = () => server.kill("SIGTERM");
+const planner = startPlanner(project, env);
+const end = () => {
+  planner.stop();
+  server.kill("SIGTERM");
+};
 process.on("SIGINT", end);
 process.on("SIGTERM", end);
 server.once("exit", () => {
+  planner.stop();
   if (cluster && !cluster.wasRunning) cluster.stop();
 });

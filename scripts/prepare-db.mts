@@ -1,6 +1,7 @@
 import { MikroORM } from "@mikro-orm/postgresql";
 import { ormConfig } from "../db";
 import { seed } from "../db/seed";
+import { renewHeads } from "../server/read/heads";
 
 /** Migrates, and seeds when asked: `tsx scripts/prepare-db.ts [--seed] [--fresh]`. Run by start, dev and the tests. */
 const url = process.env.DATABASE_URL;
@@ -16,6 +17,8 @@ try {
   if (process.argv.includes("--seed")) {
     const did = await orm.em.fork().transactional((em) => seed(em as never, process.cwd(), new Date(), (text) => console.log(`  ${text}`)));
     console.log(did ? "  demo seeded" : "  demo is there already");
+    // Lists are right from the first page on.
+    while ((await renewHeads(orm.em.fork() as never)) > 0);
   }
 } finally {
   await orm.close();

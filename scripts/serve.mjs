@@ -1,8 +1,9 @@
 // The application on a new demo and a port of its own, for tests and benchmarks.
-import { spawn, spawnSync } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import { createServer } from "node:net";
 import { join } from "node:path";
 import { buildWhenChanged } from "./build.mjs";
+import { startPlanner, startServer } from "./processes.mjs";
 
 const freePort = () =>
   new Promise((resolve) => {
@@ -26,21 +27,13 @@ export async function serveFresh(project, env) {
     return undefined;
   }
   const port = await freePort();
-  const server = spawn(process.execPath, [join(project, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(port)], {
-    cwd: project,
-    env: { ...env, NODE_ENV: "production" },
-    stdio: ["ignore", "pipe", "inherit"],
-  });
-  const stop = () => server.kill("SIGTERM");
-  const ready = await new Promise((resolve) => {
-    const late = setTimeout(() => resolve(false), 60_000);
-    server.stdout.on("data", (chunk) => {
-      if (!String(chunk).includes("Ready")) return;
-      clearTimeout(late);
-      resolve(true);
-    });
-  });
-  if (ready) return { url: `http://127.0.0.1:${port}`, stop };
+  const server = startServer(project, env, { host: "127.0.0.1", port });
+  const planner = startPlanner(project, env);
+  const stop = () => {
+    planner.stop();
+    server.child.kill("SIGTERM");
+  };
+  if (await server.ready) return { url: `http://127.0.0.1:${port}`, stop };
   stop();
   return undefined;
 }

@@ -1,9 +1,9 @@
 // npm start: everything from a fresh clone to a page, then serve. `--fresh` renews the demo.
-import { spawn } from "node:child_process";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWhenChanged, run } from "./build.mjs";
 import { installPackages, nodeIsNewEnough, say, secret, startCluster, stopWith } from "./cluster.mjs";
+import { startPlanner, startServer } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 const fresh = process.argv.includes("--fresh");
@@ -13,15 +13,18 @@ const bin = (name) => join(project, "node_modules", ".bin", name);
 
 let cluster;
 let server;
+let planner;
 let ending = false;
+/** Ends all that was started here, the own cluster last; then this process, with `code`. */
 function end(code) {
   if (ending) return;
   ending = true;
+  planner?.stop();
   const finish = () => {
     if (cluster && !cluster.wasRunning) cluster.stop();
     process.exit(code);
   };
-  if (!server || server.exitCode !== null) return finish();
+  if (!server || server.exitCode !== null || server.signalCode !== null) return finish();
   server.once("exit", finish);
   server.kill("SIGTERM");
   setTimeout(() => server.kill("SIGKILL"), 5000).unref();
@@ -58,19 +61,20 @@ if (!ending && !(await buildWhenChanged(project, env, now)) && !ending) {
   stopWith("The build failed. The lines above say why.");
 }
 if (!ending) {
-  server = spawn(process.execPath, [join(project, "node_modules", "next", "dist", "bin", "next"), "start", "-H", host, "-p", port], {
-    cwd: project,
-    env,
-    stdio: ["ignore", "pipe", "inherit"],
+  const started = startServer(project, env, { host, port });
+  server = started.child;
+  planner = startPlanner(project, env);
+  server.once("exit", (code, signal) => {
+    if (ending) return;
+    console.error(
+      signal
+        ? `\nThe server was ended by ${signal}. Nothing that was recorded is lost; npm start begins anew.`
+        : `\nThe server ended (code ${code}). Is port ${port} taken? PORT=3001 npm start uses another.`,
+    );
+    end(code || 1);
   });
-  server.stdout.on("data", (chunk) => {
-    if (!String(chunk).includes("Ready")) return;
+  if (await started.ready)
     say(
       `\nImbra: http://${host}:${port}\nDemo sign-ins, chosen by name, no password yet: Runa Thistlewood (lead), Ebo Larkmoor, Mirel Quist, Tansy Okoru\nCtrl-C ends it.`,
     );
-  });
-  server.once("exit", (code) => {
-    if (!ending && code !== 0) console.error(`\nThe server ended (code ${code}). Is port ${port} taken? PORT=3001 npm start uses another.`);
-    end(code ?? 0);
-  });
 }

@@ -2,7 +2,7 @@ import { constants, setPriority } from "node:os";
 import { parentPort } from "node:worker_threads";
 import { typeLookup } from "../core/assembly";
 import { costsOfPlaces, type PlanProgress, plan, SolvedPieces, waysIn } from "../core/plan";
-import type { PlanAndWays, Said, Task } from "../server/plan-thread";
+import type { PlanAndWays, Said, Task } from "../server/plan/plan-thread";
 
 // Whoever waits for a page comes first. On Linux this is the thread's own priority; where it is not to be had, nothing is lost.
 try {

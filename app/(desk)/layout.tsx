@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { Bar } from "../../features/frame/bar";
-import { Refresh } from "../../features/frame/refresh";
+import { AloneLine } from "../../features/frame/live";
 
 export const dynamic = "force-dynamic";
 
@@ -8,7 +8,7 @@ export default function DeskLayout({ children }: { children: ReactNode }) {
   return (
     <div className="flex h-dvh min-h-[600px] flex-col overflow-hidden">
       <Bar />
-      <Refresh />
+      <AloneLine />
       {children}
     </div>
   );

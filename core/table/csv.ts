@@ -3,6 +3,8 @@ import Papa from "papaparse";
 const MOST_BYTES = 4_000_000;
 /** More rows than this are refused. */
 export const MOST_ROWS = 2000;
+/** More columns than this are no list of parts. */
+export const MOST_COLUMNS = 200;
 
 export interface Table {
   columns: string[];
@@ -43,6 +45,7 @@ export function readCsv(text: string, named?: true): Read {
   const data = hasNames ? rows.slice(1) : rows;
   if (data.length > MOST_ROWS) return { ok: false, sentence: `${data.length} rows; at most ${MOST_ROWS}. Nothing was read. Split the list.` };
   const width = Math.max(...rows.map((r) => r.length));
+  if (width > MOST_COLUMNS) return { ok: false, sentence: `${width} columns; at most ${MOST_COLUMNS}. Nothing was read. Is it the right file?` };
   return {
     ok: true,
     table: {

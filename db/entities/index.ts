@@ -59,12 +59,14 @@ export const Job = defineEntity({
     number: p.string().unique(),
     client: p.string(),
     title: p.string(),
-    purpose: p.string().default(""),
+    purpose: p.text().default(""),
     stage: p.string(),
+    /** Where a job that waits goes on. */
+    stageBefore: p.string().nullable(),
     bench: p.integer().nullable(),
     technician: () => p.manyToOne(Technician).nullable(),
     dueOn: p.date().nullable(),
-    waitingFor: p.string().nullable(),
+    waitingFor: p.text().nullable(),
     waitingUntil: p.date().nullable(),
     policy: p.json<unknown>(),
     settings: p.json<unknown>(),
@@ -73,9 +75,44 @@ export const Job = defineEntity({
     aside: p.json<string[]>().defaultRaw("'[]'"),
     /** Counts changes of the parts; a plan remembers the count that it was made for. */
     partsRevision: p.integer().default(1),
+    /** Counts what happened to the job: raised by every event. What screens show is kept for a revision. */
+    revision: p.integer().default(1),
     version: p.integer().version(),
     createdAt: now(),
   },
+  indexes: [
+    { name: "job_stage_index", properties: ["stage", "createdAt"] },
+    { name: "job_created_index", properties: ["createdAt"] },
+    {
+      name: "job_search_index",
+      expression: `create index "job_search_index" on "job" using gin ((lower("number" || ' ' || "client" || ' ' || "title")) gin_trgm_ops)`,
+    },
+  ],
+});
+
+/** What lists show of a job, kept ready; derived for a revision of the job. Minutes are those of the steps that are left. */
+export const JobHead = defineEntity({
+  name: "JobHead",
+  tableName: "job_head",
+  properties: {
+    job: () => p.oneToOne(Job).primary().deleteRule("cascade"),
+    revision: p.integer(),
+    next: p.text(),
+    stops: p.integer(),
+    openFaults: p.integer(),
+    steps: p.integer(),
+    done: p.integer(),
+    minutes: p.integer(),
+    leads: p.integer(),
+    placed: p.integer(),
+  },
+});
+
+/** The shop's one row: its revision of the shelf is raised by whatever changes stock, entries or what is promised of them. */
+export const Shop = defineEntity({
+  name: "Shop",
+  tableName: "shop",
+  properties: { id: p.integer().primary().autoincrement(false).default(1), shelfRevision: p.integer().default(1) },
 });
 
 export const JobPart = defineEntity({
@@ -107,7 +144,13 @@ export const JobPart = defineEntity({
     body: p.json<unknown>(),
   },
   uniques: [{ properties: ["job", "key"] }],
-  indexes: [{ name: "job_part_type_index", properties: ["type"] }],
+  indexes: [
+    { name: "job_part_type_index", properties: ["type"] },
+    {
+      name: "job_part_serial_index",
+      expression: `create index "job_part_serial_index" on "job_part" using gin (lower("serial") gin_trgm_ops)`,
+    },
+  ],
 });
 
 export const Plan = defineEntity({
@@ -135,6 +178,40 @@ export const Plan = defineEntity({
     tookMs: p.integer(),
   },
   uniques: [{ properties: ["job", "revision"] }],
+});
+
+/** A plan that was asked for: what it is for, how far it is, and what came of it. Planner processes take the rows that wait. */
+export const PlanRun = defineEntity({
+  name: "PlanRun",
+  tableName: "plan_run",
+  indexes: [
+    { name: "plan_run_state_index", properties: ["state", "askedAt"] },
+    {
+      name: "plan_run_open_unique",
+      expression: `create unique index "plan_run_open_unique" on "plan_run" ("job_id", "hash") where "state" in ('waiting', 'working')`,
+    },
+  ],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    /** Everything that decides the plan, as a hash: the same plan is not made twice at once. */
+    hash: p.text(),
+    /** `waiting`, `working`, `done` or `stopped`. */
+    state: p.string().default("waiting"),
+    /** How far it is, from 0 to 1, and at what. */
+    share: p.float().default(0),
+    words: p.text().default(""),
+    /** A first plan that was stored while it is being proved. */
+    first: p.json<unknown>().nullable(),
+    result: p.json<unknown>().nullable(),
+    askedBy: () => p.manyToOne(Technician),
+    askedAt: now(),
+    takenBy: p.text().nullable(),
+    /** When its planner was last heard of. */
+    beatAt: p.datetime().nullable(),
+    tries: p.integer().default(0),
+    endedAt: p.datetime().nullable(),
+  },
 });
 
 export const Link = defineEntity({
@@ -182,23 +259,33 @@ export const Override = defineEntity({
   },
 });
 
-/** Append-only: the database refuses to change or delete a row. */
+/** What happened, append-only: the database refuses to change or delete a row. The sentence is made from kind and data. */
 export const LogEntry = defineEntity({
   name: "LogEntry",
   tableName: "log_entry",
-  indexes: [{ name: "log_entry_job_index", properties: ["job", "id"] }],
+  indexes: [
+    { name: "log_entry_job_index", properties: ["job", "id"] },
+    {
+      name: "log_entry_lead_index",
+      expression: `create index "log_entry_lead_index" on "log_entry" ("job_id", ("data"->>'lead'), "id")`,
+    },
+  ],
   properties: {
     id: p.integer().primary().autoincrement(),
     job: () => p.manyToOne(Job),
+    /** When the server heard of it. */
     at: now(),
+    happenedAt: now(),
     by: () => p.manyToOne(Technician),
     kind: p.string(),
-    text: p.text(),
+    /** The sentence of an entry older than its kind's data. */
+    text: p.text().nullable(),
     planRevision: p.integer().nullable(),
     /** Made by the sender, so that an entry sent twice is kept once. */
-    entryKey: p.string().unique().nullable(),
+    entryKey: p.string().nullable(),
     data: p.json<unknown>().nullable(),
   },
+  uniques: [{ name: "log_entry_job_entry_key_unique", properties: ["job", "entryKey"] }],
 });
 
 export const Observation = defineEntity({
@@ -225,8 +312,8 @@ export const Fault = defineEntity({
     number: p.integer(),
     line: p.string(),
     title: p.text(),
-    expected: p.string(),
-    seen: p.string(),
+    expected: p.text(),
+    seen: p.text(),
     state: p.string().default("open"),
     tried: p.json<{ element: string; name: string; result: string; at: string }[]>(),
     finding: p.text().nullable(),
@@ -238,8 +325,25 @@ export const Fault = defineEntity({
   uniques: [{ properties: ["job", "number"] }],
 });
 
-export const ENTITIES = [Technician, ShelfType, ShelfRevision, Job, JobPart, Plan, Link, StepDone, Override, LogEntry, Observation, Fault];
+export const ENTITIES = [
+  Technician,
+  ShelfType,
+  ShelfRevision,
+  Job,
+  JobHead,
+  Shop,
+  JobPart,
+  Plan,
+  PlanRun,
+  Link,
+  StepDone,
+  Override,
+  LogEntry,
+  Observation,
+  Fault,
+];
 
+export type PlanRunRow = InferEntity<typeof PlanRun>;
 export type JobRow = InferEntity<typeof Job>;
 export type LinkRow = InferEntity<typeof Link>;
 export type OverrideRow = InferEntity<typeof Override>;

@@ -5,6 +5,9 @@ import { Overrides } from "./0004-overrides";
 import { WaysIn } from "./0005-ways";
 import { Proof } from "./0006-proof";
 import { ProofKey } from "./0007-proof-key";
+import { Events } from "./0008-events";
+import { HeadsAndNews } from "./0009-heads-and-news";
+import { PlanRuns } from "./0010-plan-runs";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -15,4 +18,7 @@ export const MIGRATIONS = [
   { name: "0005-ways", class: WaysIn },
   { name: "0006-proof", class: Proof },
   { name: "0007-proof-key", class: ProofKey },
+  { name: "0008-events", class: Events },
+  { name: "0009-heads-and-news", class: HeadsAndNews },
+  { name: "0010-plan-runs", class: PlanRuns },
 ];

@@ -1,40 +1,58 @@
 "use client";
 import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { panelPinout } from "../../core/brings";
 import { family } from "../../core/catalogue";
-import type { JobView } from "../../server/views";
+import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
-import { Caution } from "../../ui/marks";
+import { Caution, SeverityShape } from "../../ui/marks";
+import { useLive } from "../frame/live";
 import { SCAN_MS } from "../frame/use-keys";
 import { sceneOf } from "../wiring/scene";
 import { BenchSheet, type Sheet } from "./bench-sheet";
-import { entryKey, useOutbox } from "./outbox";
+import type { Said } from "./entries";
+import { EntriesSheet, type Person } from "./entries-sheet";
+import { useOutbox } from "./outbox";
 import { RegionView } from "./region-view";
+
+const clock = (ms: number) => new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
 const REST_MS = 500;
 /** Which hand works is the tablet's business, not the job's. */
 const HAND = "imbra-hand";
 
 /** One thing at a time, large, worked with one hand. */
-export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "steps" | "head" | "leads" | "power" | "findings">; who: string | null }) {
-  const router = useRouter();
-  const refresh = useCallback(() => router.refresh(), [router]);
+export function BenchScreen({
+  view,
+  who,
+  people,
+}: {
+  view: Pick<JobView, "build" | "steps" | "head" | "leads" | "power" | "findings">;
+  who: string | null;
+  people: Person[];
+}) {
+  const { refresh, aloneSince } = useLive();
   const outbox = useOutbox(refresh);
   const number = view.head.number;
   const scene = useMemo(() => sceneOf(view.build), [view.build]);
-  // Ticks that the server has not answered yet count here already.
+  // What was pressed here counts here already: what waits, and what the server has of which this page knows nothing yet.
+  const revision = view.head.revision;
   const local = useMemo(() => {
-    const m = new Map<string, boolean>();
-    for (const e of [...outbox.sent, ...outbox.waiting]) {
-      if (e.kind === "tick" && e.payload.number === number) m.set(`plug:${e.payload.lead}`, e.payload.state !== "planned");
-      if (e.kind === "step" && e.payload.number === number) m.set(e.payload.step, e.payload.done);
+    const unseen = outbox.sent.filter((e) => (e.sent?.revision ?? 0) > revision);
+    const said = [...unseen, ...outbox.waiting].map((e) => e.said).filter((e) => e.number === number);
+    const plugs = new Map<string, Extract<Said, { kind: "plug" }>>();
+    const done = new Map<string, boolean>();
+    for (const e of said) {
+      if (e.kind === "plug") {
+        plugs.set(e.lead, e);
+        done.set(`plug:${e.lead}`, e.state !== "planned");
+      }
+      if (e.kind === "step") done.set(e.step, e.done);
     }
-    return m;
-  }, [outbox.sent, outbox.waiting, number]);
-  const steps = useMemo(() => view.steps.map((s) => ({ ...s, done: local.get(s.id) ?? s.done })), [view.steps, local]);
+    return { plugs, done };
+  }, [outbox.sent, outbox.waiting, number, revision]);
+  const steps = useMemo(() => view.steps.map((s) => ({ ...s, done: local.done.get(s.id) ?? s.done })), [view.steps, local]);
   const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
   const current = Math.max(
     0,
@@ -43,6 +61,7 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
   const allDone = steps.every((s) => s.done || skipped.has(s.id));
   const [looking, setLooking] = useState<number | null>(null);
   const [sheet, setSheet] = useState<Sheet>(null);
+  const [entriesOpen, setEntriesOpen] = useState(false);
   const [said, setSaid] = useState("");
   const [left, setLeft] = useState(false);
   useEffect(() => setLeft(localStorage.getItem(HAND) === "left"), []);
@@ -58,26 +77,25 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
   const port = step?.port ? scene.graph.ports.get(step.port) : undefined;
   const stop = view.findings.find((f) => f.severity === "stop" && step?.lead !== undefined && f.ends.includes(step.lead));
 
+  /** What this screen shows of the lead now: the server compares it with what is recorded. */
+  const saw = useMemo((): Extract<Said, { kind: "plug" }>["saw"] => {
+    if (!lead) return undefined;
+    const mine = local.plugs.get(lead.address);
+    if (mine) return { port: mine.port, state: mine.state };
+    return { port: lead.port ?? null, state: lead.state === "wrong" ? "plugged" : lead.state };
+  }, [lead, local]);
   const setDone = useCallback(
     (done: boolean) => {
       if (!step) return;
       setSaid("");
-      if (step.lead && step.port)
-        outbox.push({
-          kind: "tick",
-          entryKey: entryKey(),
-          payload: {
-            number,
-            lead: step.lead,
-            port: step.port,
-            ...(lead?.place ? { place: lead.place } : {}),
-            state: done ? "plugged" : "planned",
-            ...(lead?.port ? { sawPort: lead.port } : {}),
-          },
-        });
-      else outbox.push({ kind: "step", entryKey: entryKey(), payload: { number, step: step.id, title: step.title, done } });
+      const words = done ? step.title : `${step.title}: undone`;
+      if (step.lead && step.port) {
+        const place = lead?.place ? { place: lead.place } : {};
+        const seen = saw ? { saw } : {};
+        outbox.push({ kind: "plug", number, lead: step.lead, port: step.port, ...place, state: done ? "plugged" : "planned", ...seen }, words);
+      } else outbox.push({ kind: "step", number, step: step.id, done, saw: step.done }, words);
     },
-    [step, lead, number, outbox],
+    [step, lead, saw, number, outbox],
   );
   const press = useCallback(() => {
     const now = Date.now();
@@ -166,13 +184,6 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
     };
   }, []);
 
-  useEffect(() => {
-    const timer = setInterval(() => {
-      if (document.visibilityState === "visible") refresh();
-    }, 15000);
-    return () => clearInterval(timer);
-  }, [refresh]);
-
   if (!step || steps.length === 0)
     return (
       <main className="p-8 text-bench">
@@ -188,6 +199,10 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
     <span className="text-stop">Stop. {stop.message}</span>
   ) : outbox.sentence || said ? (
     <span role="status">{outbox.sentence || said}</span>
+  ) : aloneSince !== undefined ? (
+    <span role="status">
+      No answer from the server since {clock(aloneSince)}. What you press is kept on this tablet and sent in order. Go on working.
+    </span>
   ) : step.caution ? (
     <Caution text={step.caution} large />
   ) : step.covers ? (
@@ -211,9 +226,22 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
           <span className="min-w-0 truncate">
             <span className="mono font-semibold">{number}</span> step {at + 1} of {steps.length}
           </span>
-          <span className="min-w-0 flex-1 truncate text-right text-soft">
-            {outbox.waiting.length > 0 ? `${outbox.waiting.length} to send` : "all sent"}, {who ?? "nobody chosen"}
-          </span>
+          <span className="min-w-0 flex-1 truncate text-right text-soft">{who ?? "nobody chosen"}</span>
+        </button>
+        <button
+          type="button"
+          className="flex w-40 items-center justify-center gap-2 border-l border-rule px-3 text-center text-bench hover:bg-sheet"
+          aria-label="Entries of this tablet, and who works here"
+          onClick={() => setEntriesOpen(true)}
+        >
+          {outbox.aside.length > 0 ? <SeverityShape severity="stop" size={28} /> : null}
+          {outbox.aside.length > 0
+            ? `${outbox.aside.length} set aside`
+            : who === null || outbox.nobody
+              ? "Who are you?"
+              : outbox.waiting.length > 0
+                ? `${outbox.waiting.length} to send`
+                : "all sent"}
         </button>
         <button type="button" className="key-bench !min-h-0 w-44 !rounded-none !border-0 !border-l" onClick={() => look(1)}>
           Look ahead
@@ -290,6 +318,7 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
           </button>
         )}
       </footer>
+      <EntriesSheet open={entriesOpen} close={() => setEntriesOpen(false)} {...{ outbox, people, who }} />
       <BenchSheet
         sheet={sheet}
         close={() => setSheet(null)}
@@ -299,7 +328,7 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
           setSheet(null);
         }}
         onNote={(kind, text) => {
-          outbox.push({ kind: "note", entryKey: entryKey(), payload: { number, text: `${step.title}: ${text}`, kind } });
+          outbox.push({ kind: "note", number, step: step.id, text, as: kind }, `${step.title}: ${text}`);
           if (kind === "skip") {
             setSkipped(new Set([...skipped, step.id]));
             setLooking(null);
@@ -308,18 +337,10 @@ export function BenchScreen({ view, who }: { view: Pick<JobView, "build" | "step
         }}
         onDiffers={(p, place) => {
           if (step.lead)
-            outbox.push({
-              kind: "tick",
-              entryKey: entryKey(),
-              payload: {
-                number,
-                lead: step.lead,
-                port: p,
-                ...(place ? { place } : {}),
-                state: "plugged",
-                ...(lead?.port ? { sawPort: lead.port } : {}),
-              },
-            });
+            outbox.push(
+              { kind: "plug", number, lead: step.lead, port: p, ...(place ? { place } : {}), state: "plugged", ...(saw ? { saw } : {}) },
+              `${lead?.tag ?? step.title} in ${scene.graph.ports.get(p)?.name ?? p}`,
+            );
           setSheet(null);
           setLooking(null);
         }}

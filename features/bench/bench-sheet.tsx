@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import type { JobView } from "../../server/views";
+import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
 import { StateShape } from "../../ui/marks";
 import { candidates, type sceneOf } from "../wiring/scene";

@@ -1,96 +1,92 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Result } from "../../server/result";
-import { noteAction, stepAction, tickAction } from "../job/actions";
+import type { Result } from "../../server/kernel/result";
+import { type Entry, entries, type Said } from "./entries";
+import { asSent, isWaiting, type Stopped, sendAll } from "./send-all";
 
-/** What the bench has to say, in order. Kept on the device until the server has it. */
-export type Entry =
-  | {
-      kind: "tick";
-      entryKey: string;
-      payload: { number: string; lead: string; port: string; place?: number[]; state: "planned" | "plugged" | "checked"; sawPort?: string };
-    }
-  | { kind: "step"; entryKey: string; payload: { number: string; step: string; title: string; done: boolean } }
-  | { kind: "note"; entryKey: string; payload: { number: string; text: string; kind: "note" | "skip" | "problem" } };
+/** Between two tries while the server does not answer. */
+const AGAIN_MS = 4000;
 
-const KEY = "imbra-outbox";
-/** By then the page has asked for news. */
-const SHOWN_MS = 20_000;
+/** Longer than this a tablet does not wait for one answer. */
+const PATIENCE_MS = 15_000;
 
-function kept(): Entry[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? "[]") as Entry[];
-  } catch {
-    return [];
-  }
+async function send(entry: Entry): Promise<Result> {
+  const answer = await fetch("/entries", {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify(asSent(entry, Date.now())),
+    signal: AbortSignal.timeout(PATIENCE_MS),
+  });
+  // Anything but an answer of our own is a server that is not there yet, or something in between.
+  if (!answer.ok) throw new Error(String(answer.status));
+  return (await answer.json()) as Result;
 }
 
-const send = (e: Entry): Promise<Result> => {
-  switch (e.kind) {
-    case "tick":
-      return tickAction({ ...e.payload, entryKey: e.entryKey });
-    case "step":
-      return stepAction({ ...e.payload, entryKey: e.entryKey });
-    case "note":
-      return noteAction({ ...e.payload, entryKey: e.entryKey });
-  }
-};
+/** One sender a device, whatever tabs are open, where the browser knows locks (on localhost and behind TLS). */
+const alone = (work: () => Promise<void>): Promise<unknown> =>
+  navigator.locks ? navigator.locks.request("imbra-outbox", { ifAvailable: true }, (lock) => (lock ? work() : undefined)) : work();
 
 export interface Outbox {
   waiting: Entry[];
-  /** Taken by the server, perhaps not yet on the page: they count until the page shows them. */
+  /** The server cannot take these as they are: a person looks at them. */
+  aside: Entry[];
+  /** Taken by the server: they count on a page that is of an earlier revision of the job. */
   sent: Entry[];
+  /** Why entries wait, or what came of the last. */
   sentence: string;
-  push: (e: Entry) => void;
-  clear: () => void;
+  /** Entries wait for somebody to say who they are. */
+  nobody: boolean;
+  push: (said: Said, words: string) => void;
+  again: (entry: Entry, decided: boolean) => void;
+  drop: (entry: Entry) => void;
 }
 
+const WHY: Record<Stopped, (n: number) => string> = {
+  who: (n) => `${some(n)} kept on this tablet. Say who you are, and they are sent.`,
+  again: (n) => `The server does not take entries now. ${some(n)} kept on this tablet and will be sent in order. Go on working.`,
+  network: (n) => `No network. ${some(n)} kept on this tablet and will be sent in order. Go on working.`,
+};
+
+const some = (n: number) => (n === 1 ? "1 entry is" : `${n} entries are`);
+
 /**
- * Entries are written to the device first and sent in order; a lost network keeps them, a refusal says why and lets go.
- * An entry sent twice is kept once by the server, which knows its key.
+ * Entries are written to the device first and sent in order. While nothing answers they wait; without a person they wait for one;
+ * what the server cannot take is set aside with its reason, and those behind it go on.
  */
 export function useOutbox(onSent: () => void): Outbox {
-  const [waiting, setWaiting] = useState<Entry[]>([]);
-  const [recent, setRecent] = useState<{ entry: Entry; at: number }[]>([]);
+  const [list, setList] = useState<Entry[]>([]);
   const [sentence, setSentence] = useState("");
+  const [nobody, setNobody] = useState(false);
   const busy = useRef(false);
-  const write = useCallback((list: Entry[]) => {
-    localStorage.setItem(KEY, JSON.stringify(list));
-    setWaiting(list);
-  }, []);
   const flush = useCallback(async () => {
     if (busy.current) return;
     busy.current = true;
     try {
-      for (let first = kept()[0]; first; first = kept()[0]) {
-        const r = await send(first);
-        if (!r.ok && r.later) {
-          setSentence(
-            `${kept().length === 1 ? "1 entry is" : `${kept().length} entries are`} kept on this tablet and will be sent in order. Go on working.`,
-          );
-          return;
-        }
-        const entry = first;
-        if (r.ok) setRecent((list) => [...list.filter((x) => Date.now() - x.at < SHOWN_MS), { entry, at: Date.now() }]);
-        const sent = first.entryKey;
-        write(kept().filter((e) => e.entryKey !== sent));
-        setSentence(r.ok ? "" : r.sentence);
-      }
-      onSent();
-    } catch {
-      const n = kept().length;
-      setSentence(`No network. ${n === 1 ? "1 entry is" : `${n} entries are`} kept on this tablet and will be sent in order. Go on working.`);
+      await alone(async () => {
+        const { took, aside, stopped } = await sendAll(entries, send);
+        if (took > 0) onSent();
+        const n = (await entries.all()).filter(isWaiting).length;
+        setNobody(stopped === "who");
+        setSentence(stopped && n > 0 ? WHY[stopped](n) : aside ? `${aside} The entry is set aside: look at it.` : "");
+      });
+    } catch (e) {
+      console.error(e);
     } finally {
       busy.current = false;
     }
-  }, [onSent, write]);
+  }, [onSent]);
+  const cannotKeep = useCallback(
+    () => setSentence("This tablet cannot keep entries: its storage is full or switched off. Nothing was recorded. Make room, then press again."),
+    [],
+  );
   useEffect(() => {
-    setWaiting(kept());
+    entries.forgetOld().catch(() => undefined);
+    return entries.watch(setList, cannotKeep);
+  }, [cannotKeep]);
+  useEffect(() => {
     void flush();
     const again = () => void flush();
-    const timer = setInterval(() => {
-      if (kept().length > 0) again();
-    }, 4000);
+    const timer = setInterval(again, AGAIN_MS);
     window.addEventListener("online", again);
     return () => {
       clearInterval(timer);
@@ -98,21 +94,22 @@ export function useOutbox(onSent: () => void): Outbox {
     };
   }, [flush]);
   const push = useCallback(
-    (e: Entry) => {
-      write([...kept(), e]);
+    (said: Said, words: string) => {
       setSentence("");
-      void flush();
+      entries.add(said, words).then(flush, cannotKeep);
     },
-    [flush, write],
+    [flush, cannotKeep],
   );
-  const sent = useMemo(() => recent.map((x) => x.entry), [recent]);
-  useEffect(() => {
-    if (recent.length === 0) return;
-    const timer = setTimeout(() => setRecent((list) => list.filter((x) => Date.now() - x.at < SHOWN_MS)), SHOWN_MS);
-    return () => clearTimeout(timer);
-  }, [recent]);
-  return { waiting, sent, sentence, push, clear: useCallback(() => setSentence(""), []) };
+  const again = useCallback((entry: Entry, decided: boolean) => void entries.again(entry, decided).then(flush, cannotKeep), [flush, cannotKeep]);
+  const drop = useCallback((entry: Entry) => void entries.remove(entry.id), []);
+  return {
+    waiting: useMemo(() => list.filter(isWaiting), [list]),
+    aside: useMemo(() => list.filter((e) => e.aside), [list]),
+    sent: useMemo(() => list.filter((e) => e.sent), [list]),
+    sentence,
+    nobody,
+    push,
+    again,
+    drop,
+  };
 }
-
-/** A key of its own for every entry. */
-export const entryKey = () => `${Date.now().toString(36)}-${crypto.getRandomValues(new Uint32Array(2)).join("-")}`;

@@ -1,11 +1,14 @@
 import Link from "next/link";
-import type { BenchJob } from "../../server/views";
+import type { Benches, BenchJob } from "../../server/read/benches";
 import { cx } from "../../ui/cx";
 import { SeverityShape, StateShape } from "../../ui/marks";
 import { NewJob } from "./new-job";
 import { daysTo, dueWord, verdictOf } from "./verdict";
 
-const STAGE_WORD: Record<string, string> = {
+/** Rows of a list beside the lanes; the rest is a press away. */
+const MOST_DUE = 30;
+
+export const STAGE_WORD: Record<string, string> = {
   intake: "Intake",
   planning: "Planning",
   bench: "On the bench",
@@ -14,7 +17,7 @@ const STAGE_WORD: Record<string, string> = {
   waiting: "Waiting",
   "handed-over": "Handed over",
 };
-const STAGE_SLUG: Record<string, string> = {
+export const STAGE_SLUG: Record<string, string> = {
   intake: "parts",
   planning: "wiring",
   bench: "bench",
@@ -24,10 +27,10 @@ const STAGE_SLUG: Record<string, string> = {
   "handed-over": "handover",
 };
 
-export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string }) {
-  const lanes = [1, 2, 3, 4].map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench && j.stage !== "handed-over") }));
-  const off = jobs.filter((j) => j.bench === null || j.stage === "handed-over");
-  const due = jobs.filter((j) => j.stage !== "handed-over" && j.dueOn).sort((a, b) => ((a.dueOn ?? "") < (b.dueOn ?? "") ? -1 : 1));
+export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { today: string }) {
+  const lanes = [1, 2, 3, 4].map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench) }));
+  const off = jobs.filter((j) => j.bench === null && j.stage !== "waiting");
+  const due = jobs.filter((j) => j.dueOn).sort((a, b) => ((a.dueOn ?? "") < (b.dueOn ?? "") ? -1 : 1));
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <div className="flex h-23 shrink-0 items-center gap-6 px-6">
@@ -71,7 +74,7 @@ export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string
           </ul>
           <h2 className="mb-2 text-key font-[650]">Due</h2>
           <ul className="mb-6 flex flex-col gap-1">
-            {due.map((j) => (
+            {due.slice(0, MOST_DUE).map((j) => (
               <li key={j.number} className="flex min-h-8 items-baseline gap-3">
                 <span className="w-24 shrink-0 font-semibold">{dueWord(daysTo(today, j.dueOn))}</span>
                 <span className="min-w-0 flex-1 truncate">
@@ -81,8 +84,8 @@ export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string
             ))}
           </ul>
           <h2 className="mb-2 text-key font-[650]">Not on a bench</h2>
-          <ul className="flex flex-col gap-1">
-            {off.map((j) => (
+          <ul className="mb-6 flex flex-col gap-1">
+            {off.slice(0, MOST_DUE).map((j) => (
               <li key={j.number} className="flex min-h-8 items-baseline gap-3">
                 <span className="min-w-0 flex-1 truncate">
                   <Job job={j} /> {j.title}
@@ -90,7 +93,23 @@ export function BenchesScreen({ jobs, today }: { jobs: BenchJob[]; today: string
                 <span className="text-second text-soft">{STAGE_WORD[j.stage]}</span>
               </li>
             ))}
+            {off.length === 0 ? <li className="text-soft">None.</li> : null}
           </ul>
+          <h2 className="mb-2 text-key font-[650]">Handed over last</h2>
+          <ul className="mb-6 flex flex-col gap-1">
+            {handedOver.map((j) => (
+              <li key={j.number} className="min-h-8 truncate">
+                <Link className="mono font-semibold underline underline-offset-2" href={`/job/${j.number}/handover`}>
+                  {j.number}
+                </Link>{" "}
+                {j.title}
+              </li>
+            ))}
+            {handedOver.length === 0 ? <li className="text-soft">None yet.</li> : null}
+          </ul>
+          <Link className="key no-underline" href="/jobs">
+            {more > 0 || off.length > MOST_DUE || due.length > MOST_DUE ? `All jobs, ${more + jobs.length} of them open` : "All jobs"}
+          </Link>
         </section>
       </div>
     </main>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { BenchJob } from "../../server/views";
+import type { BenchJob } from "../../server/read/benches";
 import { dueWord, verdictOf } from "./verdict";
 
 const job = (number: string, more: Partial<BenchJob> = {}): BenchJob => ({
@@ -16,8 +16,7 @@ const job = (number: string, more: Partial<BenchJob> = {}): BenchJob => ({
   stops: 0,
   openFaults: 0,
   share: 0,
-  leads: 0,
-  placed: 0,
+  minutes: 0,
   ...more,
 });
 const today = "2026-11-23";

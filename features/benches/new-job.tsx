@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { useAct } from "../frame/use-act";
-import { importAction } from "../job/actions";
+import { importAction } from "./actions";
 
 /** A new job from a build file: chosen, or pasted. A bad file gives sentences and stores nothing. */
 export function NewJob() {

@@ -1,4 +1,4 @@
-import type { BenchJob } from "../../server/views";
+import type { BenchJob } from "../../server/read/benches";
 
 /** Whole days from today to a date. */
 export const daysTo = (today: string, due: string | null) => (due ? Math.round((Date.parse(due) - Date.parse(today)) / 86_400_000) : undefined);
@@ -12,6 +12,9 @@ export const dueWord = (days: number | undefined) =>
         : days === 1
           ? "tomorrow"
           : `in ${days} days`;
+
+/** More jobs in danger than this are counted. */
+const MOST_NAMED = 3;
 
 /** One glance tells whether the week holds. */
 export function verdictOf(jobs: readonly BenchJob[], today: string): string {
@@ -27,5 +30,6 @@ export function verdictOf(jobs: readonly BenchJob[], today: string): string {
     (j) =>
       `${j.number} (${late.includes(j) ? dueWord(daysTo(today, j.dueOn)) : j.openFaults > 0 ? `a fault is open, due ${dueWord(daysTo(today, j.dueOn))}` : "its delivery comes too late"})`,
   );
-  return `The week holds, except ${names.join(" and ")}.`;
+  const said = names.length > MOST_NAMED ? [...names.slice(0, MOST_NAMED), `${names.length - MOST_NAMED} more`] : names;
+  return `The week holds, except ${said.join(" and ")}.`;
 }

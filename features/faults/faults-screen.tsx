@@ -1,10 +1,10 @@
 "use client";
 import Link from "next/link";
 import { useState } from "react";
-import type { JobView } from "../../server/views";
+import type { JobView } from "../../server/read/job-view";
 import { Caution, StateMark } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
-import { closeFaultAction, tryActionAction } from "../job/actions";
+import { closeFaultAction, tryActionAction } from "./actions";
 
 /** Suspects ranked, one next action, what each outcome means, what is cleared. */
 export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnosis" | "head" | "seen"> }) {
@@ -18,7 +18,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
   const report = (result: "no change" | "that was it") =>
     next &&
     act.run(
-      () => tryActionAction({ number: head.number, element: next.element.id, name: next.element.name, result }),
+      () => tryActionAction({ number: head.number, element: next.element.id, result }),
       () => (result === "that was it" ? "Closed. Look at those lines of the first-boot sheet again." : "Recorded. The next suspect is up."),
     );
   return (

@@ -2,11 +2,11 @@
 import Link from "next/link";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { asExpected, type Expectation, GROUPS, type Group } from "../../core/machine";
-import type { JobView } from "../../server/views";
+import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
 import { type Acting, useAct } from "../frame/use-act";
-import { observeAction, settingAction } from "../job/actions";
+import { observeAction, settingAction, soakAction } from "./actions";
 
 type Seen = JobView["seen"];
 
@@ -98,7 +98,28 @@ export function FirstBootScreen({ view }: { view: Pick<JobView, "power" | "seen"
               Find the fault
             </Link>
           ) : (
-            <span className="font-semibold">Everything has been seen.</span>
+            <>
+              <span className="font-semibold">Everything has been seen.</span>
+              {head.stage === "first-boot" ? (
+                <button
+                  type="button"
+                  className="key key-mark"
+                  disabled={act.pending}
+                  onClick={() =>
+                    act.run(
+                      () => soakAction({ number: head.number }),
+                      () => "The soak has begun. Hand over when it has run.",
+                    )
+                  }
+                >
+                  Start the soak
+                </button>
+              ) : (
+                <Link className="key" href={`/job/${head.number}/handover`}>
+                  To handover
+                </Link>
+              )}
+            </>
           )}
         </div>
       </section>

@@ -4,7 +4,7 @@ import { Search } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import { findAction } from "../job/actions";
+import { findAction } from "./actions";
 
 interface Hit {
   number: string;

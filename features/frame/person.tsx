@@ -2,7 +2,7 @@
 import { User } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useTransition } from "react";
-import { sitDownAction } from "../job/actions";
+import { sitDownAction } from "./actions";
 
 /** Who sits here. Everything done is recorded under this name. */
 export function Person({ people, who }: { people: { id: string; name: string; role: string }[]; who: { id: string; name: string } | null }) {

@@ -1,6 +1,6 @@
 "use client";
 import { Moon } from "lucide-react";
-import { themeAction } from "../job/actions";
+import { themeAction } from "./actions";
 
 /** Light for the day, dark for dim workshops. Kept in a cookie, so that the page arrives right. */
 export function ThemeKey() {

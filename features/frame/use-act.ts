@@ -1,7 +1,7 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { useCallback, useState, useTransition } from "react";
-import type { Result } from "../../server/result";
+import type { Result } from "../../server/kernel/result";
+import { useLive } from "./live";
 
 export interface Acting {
   pending: boolean;
@@ -16,7 +16,7 @@ export function useAct(): Acting {
   const [pending, start] = useTransition();
   const [sentence, setSentence] = useState("");
   const [more, setMore] = useState<string[]>([]);
-  const router = useRouter();
+  const { refresh } = useLive();
   const run = useCallback(
     <T>(work: () => Promise<Result<T>>, said?: (value: T) => string) => {
       start(async () => {
@@ -24,14 +24,14 @@ export function useAct(): Acting {
           const r = await work();
           setSentence(r.ok ? (said?.(r.value) ?? "") : r.sentence);
           setMore(r.ok ? [] : (r.more ?? []));
-          router.refresh();
+          refresh();
         } catch {
           setSentence("No answer from the server. Nothing was changed. Check the network and try again.");
           setMore([]);
         }
       });
     },
-    [router],
+    [refresh],
   );
   const clear = useCallback(() => {
     setSentence("");

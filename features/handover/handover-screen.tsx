@@ -1,13 +1,17 @@
+"use client";
+import { useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
-import type { JobView } from "../../server/views";
+import type { JobView } from "../../server/read/job-view";
 import { StateMark } from "../../ui/marks";
+import { useAct } from "../frame/use-act";
 import { fullName } from "../parts/full-name";
+import { handOverAction, reopenAction } from "./actions";
 
 /** The record so far: what is in it, what is connected where, what stays free and why, what was seen. */
 export function HandoverScreen({
   view,
 }: {
-  view: Pick<JobView, "build" | "leads" | "free" | "power" | "seen" | "plan" | "head" | "faults" | "setAside" | "tied">;
+  view: Pick<JobView, "build" | "leads" | "free" | "power" | "seen" | "plan" | "head" | "faults" | "setAside" | "tied" | "open">;
 }) {
   const types = new Map(view.build.partTypes.map((t) => [t.id, t]));
   const unseen = view.power.lines.filter((l) => !view.seen[l.id]);
@@ -18,6 +22,7 @@ export function HandoverScreen({
           ? "Everything on the first-boot sheet has been seen."
           : `${unseen.length} of ${view.power.lines.length} checks have not been made.`}
       </h1>
+      <Closing number={view.head.number} stage={view.head.stage} open={view.open} />
       <div className="mt-4 grid grid-cols-2 gap-8">
         <section>
           <h2 className="text-key font-[650]">What is in it</h2>
@@ -100,5 +105,52 @@ export function HandoverScreen({
         </section>
       </div>
     </section>
+  );
+}
+
+/** Hands the machine over and closes the job, or opens it again. With something open it takes a reason. */
+function Closing({ number, stage, open }: { number: string; stage: string; open: string[] }) {
+  const act = useAct();
+  const [reason, setReason] = useState("");
+  const closed = stage === "handed-over";
+  const asks = closed || open.length > 0;
+  return (
+    <form
+      className="mt-3 flex max-w-[900px] flex-wrap items-end gap-3 border-y border-rule py-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        act.run(
+          () => (closed ? reopenAction({ number, reason }) : handOverAction({ number, reason })),
+          () => {
+            setReason("");
+            return closed ? "Open again: it goes on at first boot." : "Handed over, and the job is closed.";
+          },
+        );
+      }}
+    >
+      <p className="w-full">
+        {closed
+          ? "This job was handed over and is closed: nothing more is recorded on it."
+          : open.length > 0
+            ? `Open: ${open.join("; ")}.`
+            : "Nothing is open."}
+      </p>
+      {asks ? (
+        <label className="min-w-80 flex-1">
+          {closed ? "Why it is opened again" : "Why it goes like this"}
+          <input className="field mt-1 w-full" value={reason} maxLength={500} onChange={(e) => setReason(e.target.value)} />
+        </label>
+      ) : null}
+      <button
+        type="submit"
+        className={closed || open.length > 0 ? "key" : "key key-mark"}
+        disabled={act.pending || (asks && reason.trim().length < 5)}
+      >
+        {closed ? "Open it again" : open.length > 0 ? "Hand over as it is" : "Hand over"}
+      </button>
+      <p role="status" className="w-full">
+        {act.sentence}
+      </p>
+    </form>
   );
 }

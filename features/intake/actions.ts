@@ -1,13 +1,7 @@
 "use server";
-import { revalidatePath } from "next/cache";
-import { act } from "../../server/act";
-import { type ListAnswer, NewJob, newJob, ReadRows, readRows } from "../../server/intake";
-import type { Result } from "../../server/result";
+import { newJob } from "../../server/job/make";
+import { readRows } from "../../server/job/read-list";
+import { perform } from "../../server/kernel/door";
 
-export const readRowsAction = async (input: unknown): Promise<Result<ListAnswer>> => act(ReadRows, input, readRows);
-
-export async function newJobAction(input: unknown): Promise<Result<string>> {
-  const r = await act(NewJob, input, newJob);
-  if (r.ok) revalidatePath("/", "layout");
-  return r;
-}
+export const readRowsAction = async (input: unknown) => perform(readRows, input);
+export const newJobAction = async (input: unknown) => perform(newJob, input);

@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { DISPLAY_SOCKETS } from "../../core/catalogue";
 import type { ListRow } from "../../core/intake";
 import { readCsv, type Table } from "../../core/table";
-import type { ListAnswer } from "../../server/intake";
+import type { ListAnswer } from "../../server/job/read-list";
 import { ChooseFile } from "../../ui/choose-file";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";

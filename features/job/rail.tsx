@@ -3,12 +3,14 @@ import { ScrollText } from "lucide-react";
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { Finding } from "../../core/checks";
-import type { JobFinding, SetAside } from "../../server/overrides";
-import type { JobView } from "../../server/views";
+import type { JobFinding, SetAside } from "../../server/read/findings";
+import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
 import { SEVERITY_WORD, type Severity, SeverityShape } from "../../ui/marks";
+import { plugAction } from "../bench/actions";
 import { useAct } from "../frame/use-act";
-import { fixAction, planAction, setAsideAction, tickAction } from "./actions";
+import { fixAction, planAction } from "../wiring/actions";
+import { setAsideAction } from "./actions";
 
 type Panel = Severity | "log";
 
@@ -226,12 +228,12 @@ function remedy(f: Finding, number: string, leads: { address: string; state: str
   const plugged = at?.state === "plugged" || at?.state === "checked" || at?.state === "wrong";
   if (r.kind === "unplug") {
     act.run(
-      () => tickAction({ number, lead: r.lead, port: at?.port ?? r.lead, state: "planned" }),
+      () => plugAction({ number, lead: r.lead, port: at?.port ?? r.lead, state: "planned" }),
       () => "Recorded: taken out.",
     );
   } else if (plugged) {
     act.run(
-      () => tickAction({ number, lead: r.lead, port: r.port, ...place, state: "plugged" }),
+      () => plugAction({ number, lead: r.lead, port: r.port, ...place, state: "plugged" }),
       () => "Recorded: moved.",
     );
   } else {

@@ -1,23 +1,18 @@
 "use server";
-import { revalidatePath } from "next/cache";
-import { act } from "../../server/act";
-import { AddPart, addPart, changeWishes, PlacePart, placePart, RemovePart, removePart, WishesChange } from "../../server/parts";
-import { BenchTest, benchTest, Receive, Replacement, receive, replacementCame } from "../../server/receipt";
-import type { Result } from "../../server/result";
-import { type AlternativeRow, Alternatives, alternativesFor, KeepTrial, keepTrial, TryWiring, tryWiring } from "../../server/what-if";
+import { changeWishes } from "../../server/job/wishes";
+import { perform } from "../../server/kernel/door";
+import { addPart } from "../../server/parts/add";
+import { changePart } from "../../server/parts/change";
+import { keepTrial } from "../../server/parts/keep-trial";
+import { placePart } from "../../server/parts/place";
+import { removePart } from "../../server/parts/remove";
+import { alternativesFor, tryWiring } from "../../server/parts/what-if";
 
-function fresh<T>(result: Result<T>): Result<T> {
-  if (result.ok) revalidatePath("/", "layout");
-  return result;
-}
-
-export const addPartAction = async (input: unknown) => fresh(await act(AddPart, input, addPart));
-export const removePartAction = async (input: unknown) => fresh(await act(RemovePart, input, removePart));
-export const placePartAction = async (input: unknown) => fresh(await act(PlacePart, input, placePart));
-export const wishesAction = async (input: unknown) => fresh(await act(WishesChange, input, changeWishes));
-export const receiveAction = async (input: unknown) => fresh(await act(Receive, input, receive));
-export const benchTestAction = async (input: unknown) => fresh(await act(BenchTest, input, benchTest));
-export const replacementAction = async (input: unknown) => fresh(await act(Replacement, input, replacementCame));
-export const alternativesAction = async (input: unknown): Promise<Result<AlternativeRow[]>> => act(Alternatives, input, alternativesFor);
-export const tryWiringAction = async (input: unknown) => act(TryWiring, input, (em, by, t) => tryWiring(em, by, t));
-export const keepTrialAction = async (input: unknown) => fresh(await act(KeepTrial, input, keepTrial));
+export const addPartAction = async (input: unknown) => perform(addPart, input);
+export const removePartAction = async (input: unknown) => perform(removePart, input);
+export const placePartAction = async (input: unknown) => perform(placePart, input);
+export const changePartAction = async (input: unknown) => perform(changePart, input);
+export const wishesAction = async (input: unknown) => perform(changeWishes, input);
+export const alternativesAction = async (input: unknown) => perform(alternativesFor, input);
+export const tryWiringAction = async (input: unknown) => perform(tryWiring, input);
+export const keepTrialAction = async (input: unknown) => perform(keepTrial, input);

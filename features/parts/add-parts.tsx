@@ -2,7 +2,7 @@
 import { Plus } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import type { ShelfRow } from "../../server/shelf";
+import type { ShelfRow } from "../../server/shelf/search";
 import { Sheet } from "../../ui/sheet";
 import { useAct } from "../frame/use-act";
 import { searchShelfAction } from "../shelf/actions";

@@ -2,11 +2,10 @@
 import { useState } from "react";
 import type { PartType } from "../../core/catalogue";
 import type { Tubes } from "../../core/fit";
-import type { JobView } from "../../server/views";
+import type { JobView } from "../../server/read/job-view";
 import { SEVERITY_WORD, SeverityShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
-import { changePartAction } from "../job/actions";
-import { placePartAction, removePartAction } from "./actions";
+import { changePartAction, placePartAction, removePartAction } from "./actions";
 import { fullName } from "./full-name";
 import { KIND_WORD } from "./kinds";
 import { PartDecisions } from "./part-decisions";

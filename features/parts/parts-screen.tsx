@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/assembly";
 import { PART_KINDS } from "../../core/catalogue";
 import { tubes } from "../../core/fit";
-import type { JobView } from "../../server/views";
+import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
 import { StateMark } from "../../ui/marks";
 import { AddParts } from "./add-parts";

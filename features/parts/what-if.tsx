@@ -1,7 +1,7 @@
 "use client";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
-import type { AlternativeRow, WiringRows } from "../../server/what-if";
+import type { AlternativeRow, WiringRows } from "../../server/parts/what-if";
 import { cx } from "../../ui/cx";
 import { Sheet } from "../../ui/sheet";
 import { useAct } from "../frame/use-act";

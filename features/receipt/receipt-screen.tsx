@@ -1,13 +1,13 @@
 "use client";
 import Link from "next/link";
 import { useMemo, useState } from "react";
-import type { ReceiptRow, ReceiptView } from "../../server/receipt";
+import type { ReceiptRow, ReceiptView } from "../../server/receipt/receipt-view";
 import { cx } from "../../ui/cx";
 import { StateShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
 import { useKeys } from "../frame/use-keys";
-import { benchTestAction, receiveAction, replacementAction } from "../parts/actions";
 import { KIND_WORD } from "../parts/kinds";
+import { benchTestAction, receiveAction, replacementAction } from "./actions";
 
 const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);
 const PLAN_DAYS = 3;

@@ -1,7 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useState } from "react";
-import type { FileRow } from "../../server/shelf-file";
+import type { FileRow } from "../../server/shelf/shelf-file";
 import { ChooseFile } from "../../ui/choose-file";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";

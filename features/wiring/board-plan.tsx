@@ -1,7 +1,7 @@
 "use client";
 import { memo, useMemo, useRef } from "react";
 import { partIdOf } from "../../core/assembly";
-import type { LeadRow } from "../../server/views";
+import type { LeadRow } from "../../server/read/lead-rows";
 import {
   boardFrame,
   type DockItem,

@@ -1,10 +1,10 @@
 "use client";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import type { PlanChange } from "../../server/plan-changes";
+import type { PlanChange } from "../../server/plan/plan-changes";
 import { Sheet } from "../../ui/sheet";
 import { useAct } from "../frame/use-act";
-import { planChangesAction } from "../job/actions";
+import { planChangesAction } from "./actions";
 import { WiringDifference } from "./wiring-difference";
 
 /** Before and after: what the last plan changed against the one before it. */

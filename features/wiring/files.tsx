@@ -5,7 +5,7 @@ import { ChooseFile } from "../../ui/choose-file";
 import { Sheet } from "../../ui/sheet";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
-import { takeConnectionsAction } from "../job/actions";
+import { takeConnectionsAction } from "./actions";
 
 const FILES = [
   ["pdf", "Wiring sheet, PDF", "board plan, every plug in its order, what stays free and why, what stays in the bag"],

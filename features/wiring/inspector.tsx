@@ -3,7 +3,7 @@ import { type KeyboardEvent, useEffect, useRef } from "react";
 import { hungOn, panelPinout } from "../../core/brings";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
-import type { LeadRow } from "../../server/views";
+import type { LeadRow } from "../../server/read/lead-rows";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { LoomSwatch } from "../../ui/loom";
 import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";

@@ -1,8 +1,8 @@
 "use client";
 import { useEffect, useState } from "react";
-import type { PlaceRow } from "../../server/places";
-import type { LeadRow } from "../../server/views";
-import { placeCostsAction } from "../job/actions";
+import type { PlaceRow } from "../../server/plan/places";
+import type { LeadRow } from "../../server/read/lead-rows";
+import { placeCostsAction } from "./actions";
 import type { Candidate } from "./scene";
 
 export const sameSpot = (c: Candidate, r: { port: string; place?: number[] | undefined }) =>

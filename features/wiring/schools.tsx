@@ -1,13 +1,13 @@
 "use client";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import type { JobView } from "../../server/views";
-import type { WiringRows } from "../../server/what-if";
+import type { WiringRows } from "../../server/parts/what-if";
+import type { JobView } from "../../server/read/job-view";
 import { Sheet } from "../../ui/sheet";
 import { useAct } from "../frame/use-act";
-import { schoolsAction } from "../job/actions";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
 import { tryWiringAction } from "../parts/actions";
+import { schoolsAction } from "./actions";
 import { WiringDifference } from "./wiring-difference";
 
 /** School against school: the same parts planned both ways, side by side; then the job follows the other, or not. */

@@ -1,8 +1,9 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
-import type { Planned } from "../../server/plan-job";
-import type { PlanLine } from "../../server/plan-lines";
+import type { Planned } from "../../server/plan/plan-job";
+import type { PlanLine } from "../../server/plan/plan-lines";
+import { stopPlanAction } from "./actions";
 
 export interface Planning {
   busy: boolean;
@@ -31,15 +32,13 @@ function endOf(v: Planned): string {
 }
 
 /** Plans a job and follows it: a first plan soon, then its proof; it can be stopped at any time. */
-export function usePlan(number: string): Planning {
+export function usePlan(number: string, isRunning: boolean): Planning {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
   const [now, setNow] = useState("");
   const [share, setShare] = useState(0);
   const [sentence, setSentence] = useState("");
   const running = useRef<AbortController | null>(null);
-  const first = useRef<Planned | null>(null);
-  useEffect(() => () => running.current?.abort(), []);
 
   // The sentence and what it tells of appear together, once the page has caught up.
   const say = useCallback(
@@ -56,7 +55,6 @@ export function usePlan(number: string): Planning {
         setNow(line.words);
         setShare(line.share);
       } else if (line.kind === "first") {
-        first.current = line.planned;
         const { revision, placed, proof } = line.planned;
         say(`Plan ${revision}, not yet proved: ${placed} connections. ${proof} Looking for a better one.`);
       } else say(line.result.ok ? ended(line.result.value) : line.result.sentence);
@@ -68,7 +66,6 @@ export function usePlan(number: string): Planning {
     const mine = new AbortController();
     running.current?.abort();
     running.current = mine;
-    first.current = null;
     setBusy(true);
     setNow("Beginning");
     setShare(0);
@@ -93,10 +90,7 @@ export function usePlan(number: string): Planning {
       }
       if (!over) throw new Error("cut short");
     } catch {
-      if (running.current !== mine) return;
-      const kept = first.current as Planned | null;
-      if (!mine.signal.aborted) setSentence(NO_ANSWER);
-      else say(kept ? ended({ ...kept, after: "stopped" }) : "Stopped. The wiring is as it was.");
+      if (running.current === mine && !mine.signal.aborted) setSentence(NO_ANSWER);
     } finally {
       if (running.current === mine) {
         running.current = null;
@@ -108,12 +102,20 @@ export function usePlan(number: string): Planning {
     }
   }, [number, say, take]);
 
+  // What somebody asked for already is followed here too.
+  useEffect(() => {
+    if (isRunning && !running.current) void start();
+  }, [isRunning, start]);
+  useEffect(() => () => running.current?.abort(), []);
+
   return {
     busy,
     now,
     share,
     sentence,
     start: () => void start(),
-    stop: () => running.current?.abort(),
+    stop: () => {
+      void stopPlanAction({ number }).catch(() => setSentence(NO_ANSWER));
+    },
   };
 }

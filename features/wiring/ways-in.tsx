@@ -2,7 +2,7 @@
 import { typeLookup } from "../../core/assembly";
 import { type Loosening, type Ways, wayWords } from "../../core/wiring";
 import { useAct } from "../frame/use-act";
-import { fixAction, orderMoreAction } from "../job/actions";
+import { fixAction, orderMoreAction } from "./actions";
 import type { Scene } from "./scene";
 
 /** What the wiring would need for everything wanted to find its place, and one press where the shop can see to it. */

@@ -1,6 +1,6 @@
 "use client";
 import { Dialog } from "radix-ui";
-import type { LeadRow } from "../../server/views";
+import type { LeadRow } from "../../server/read/lead-rows";
 
 /** A finger covers more than one port: ask in rows. */
 export function WhichPort({

@@ -1,5 +1,5 @@
 "use client";
-import type { WiringRows } from "../../server/what-if";
+import type { WiringRows } from "../../server/parts/what-if";
 
 /** Two plans side by side: what decides, what moves, what comes and goes. */
 export function WiringDifference({

@@ -2,13 +2,14 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import { BOARD_REGIONS, regionOfBoard } from "../../core/sheet";
-import type { JobView, LeadRow } from "../../server/views";
+import type { JobView } from "../../server/read/job-view";
+import type { LeadRow } from "../../server/read/lead-rows";
 import { type LoomName, LoomSwatch } from "../../ui/loom";
 import { useAct } from "../frame/use-act";
 import { useKeys } from "../frame/use-keys";
 import { useLater } from "../frame/use-later";
 import { useSteady } from "../frame/use-steady";
-import { fixAction } from "../job/actions";
+import { fixAction } from "./actions";
 import { BoardPlan } from "./board-plan";
 import { WiringFiles } from "./files";
 import { FindLeads } from "./find-field";
@@ -30,7 +31,14 @@ const ZOOMS = [
   { name: "Port", scale: 5 },
 ] as const;
 
-export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" | "findings" | "plan" | "head" | "free"> }) {
+export function WiringScreen({
+  view,
+  isRunning,
+}: {
+  view: Pick<JobView, "build" | "leads" | "findings" | "plan" | "head" | "free">;
+  /** A plan of this job is being made. */
+  isRunning: boolean;
+}) {
   const { number } = view.head;
   const scene = useMemo(() => sceneOf(view.build), [view.build]);
   const drawn = useLater(useMemo(() => ({ scene, leads: view.leads }), [scene, view.leads]));
@@ -43,7 +51,7 @@ export function WiringScreen({ view }: { view: Pick<JobView, "build" | "leads" |
   const [region, setRegion] = useState<string | null>(null);
   const [ask, setAsk] = useState<string[]>([]);
   const act = useAct();
-  const planning = usePlan(number);
+  const planning = usePlan(number, isRunning);
   const box = useRef<HTMLDivElement>(null);
   usePinch(box, (by) => setZoom((z) => Math.min(2, Math.max(0, z + by))));
   const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);

@@ -1,7 +1,7 @@
 import { MikroORM } from "@mikro-orm/postgresql";
 import { describe, expect, it, vi } from "vitest";
 import { isLost, Job, ormConfig, Technician } from "../../db";
-import { failed } from "../../server/failed";
+import { failed } from "../../server/kernel/failed";
 import { jobOf, testDatabase } from "./setup";
 
 const db = testDatabase();
@@ -28,7 +28,7 @@ describe("what a screen is told when something is thrown", () => {
       expect([(e as Error).message, isLost(e)]).toEqual([expect.any(String), true]);
     }
     const log = vi.spyOn(console, "error").mockImplementation(() => {});
-    expect(failed(refused)).toEqual({ ok: false, sentence: "The database did not answer. Nothing was changed. Try again.", later: true });
+    expect(failed(refused)).toEqual({ ok: false, sentence: "The database did not answer. Nothing was changed. Try again.", later: "again" });
     expect(log).toHaveBeenCalledWith(refused);
     log.mockRestore();
   });

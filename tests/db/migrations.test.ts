@@ -2,7 +2,7 @@ import { MikroORM } from "@mikro-orm/postgresql";
 import { afterAll, describe, expect, it } from "vitest";
 import { type EntityManager, Job, LogEntry, ormConfig, ShelfType } from "../../db";
 import { seed } from "../../db/seed";
-import { jobView } from "../../server/views";
+import { jobView } from "../../server/read/job-view";
 
 let orm: MikroORM | undefined;
 afterAll(async () => {

@@ -1,17 +1,18 @@
 import { describe, expect, it } from "vitest";
 import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
-import { planChanges } from "../../server/plan-changes";
-import { planJob } from "../../server/plan-job";
-import type { Asked } from "../../server/plan-thread";
-import { setStock } from "../../server/shelf";
-import { fix } from "../../server/work";
+import { carryOut } from "../../server/kernel/action";
+import { fix } from "../../server/plan/fix";
+import { planChanges } from "../../server/plan/plan-changes";
+import { planJob } from "../../server/plan/plan-job";
+import type { Asked } from "../../server/plan/plan-thread";
+import { setStock } from "../../server/shelf/stock";
 import { make, testDatabase } from "./setup";
 
 const db = testDatabase();
 
 const number = "FS-1041";
-const changes = async () => planChanges(db.em(), await db.by(), { number });
+const changes = async () => carryOut(db.em(), await db.by(), planChanges, { number });
 
 /** A planner without any memory, as after a restart. */
 const restarted = async (build: Build, asked?: Asked) => plan(build, typeLookup(build, []), { stillBest: asked?.stillBest });
@@ -23,7 +24,7 @@ describe("a proved plan of which more is fixed", () => {
     const own = new Set((await db.view(job)).build.parts.filter((p) => p.from !== "client").map((p) => p.id));
     const plugs = (await db.view(job)).build.connections.filter((c) => c.state === "planned" && own.has(c.lead.split(":")[0] ?? ""));
     if (job === "FS-1044") expect(plugs.length).toBeGreaterThan(0);
-    for (const c of plugs) await fix(db.em(), await db.by(), { number: job, lead: c.lead, port: c.port, fixed: true });
+    for (const c of plugs) await carryOut(db.em(), await db.by(), fix, { number: job, lead: c.lead, port: c.port, fixed: true });
     const r = await planJob(db.em(), job, await db.by(), restarted);
     expect(r).toMatchObject({ ok: true, value: { status: "proved", moved: 0 } });
     expect((await db.view(job)).build.connections.map((c) => `${c.lead} ${c.port}`).sort()).toEqual(before);
@@ -38,9 +39,9 @@ describe("a proved plan of which more is fixed", () => {
     await planJob(db.em(), job, await db.by(), spy);
     const fixed = (await db.view(job)).build.connections.find((c) => c.state === "fixed");
     if (!fixed) throw new Error("nothing fixed");
-    await fix(db.em(), await db.by(), { number: job, lead: fixed.lead, port: fixed.port, fixed: false });
+    await carryOut(db.em(), await db.by(), fix, { number: job, lead: fixed.lead, port: fixed.port, fixed: false });
     await planJob(db.em(), job, await db.by(), spy);
-    await setStock(db.em(), await db.by(), { type: "knotwick-split-3", stock: 29 });
+    await carryOut(db.em(), await db.by(), setStock, { type: "knotwick-split-3", stock: 29 });
     await planJob(db.em(), job, await db.by(), spy);
     expect(asks).toEqual([true, false, false]);
   });
@@ -50,7 +51,7 @@ describe("before and after", () => {
   it("one plan alone has nothing to be compared with; an unknown job is a sentence", async () => {
     await planJob(db.em(), number, await db.by(), make);
     expect(await changes()).toMatchObject({ ok: false, sentence: "There is no earlier plan to compare with." });
-    expect(await planChanges(db.em(), await db.by(), { number: "FS-9999" })).toMatchObject({ ok: false });
+    expect(await carryOut(db.em(), await db.by(), planChanges, { number: "FS-9999" })).toMatchObject({ ok: false });
   });
   it("planned again without a change, nothing differs", async () => {
     await planJob(db.em(), number, await db.by(), make);
@@ -64,7 +65,7 @@ describe("before and after", () => {
     const v = await db.view(number);
     const fan = v.leads.find((l) => l.address === "fan-rear:lead");
     expect(fan?.portName).not.toBe("CPU_OPT");
-    await fix(db.em(), await db.by(), { number, lead: "fan-rear:lead", port: "board:CPU_OPT", fixed: true });
+    await carryOut(db.em(), await db.by(), fix, { number, lead: "fan-rear:lead", port: "board:CPU_OPT", fixed: true });
     await planJob(db.em(), number, await db.by(), make);
     const r = await changes();
     if (!r.ok) throw new Error(r.sentence);

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Plan as MadePlan } from "../../core/plan";
-import { LogEntry, Plan } from "../../db";
-import { type PlanNews, planJob } from "../../server/plan-job";
-import { tick } from "../../server/work";
+import { Plan } from "../../db";
+import { plug } from "../../server/bench/plug";
+import { carryOut } from "../../server/kernel/action";
+import { type PlanNews, planJob } from "../../server/plan/plan-job";
 import { jobOf, make, testDatabase } from "./setup";
 
 const db = testDatabase();
@@ -56,10 +57,10 @@ describe("a plan that takes long", () => {
     const plan = await last(JOB);
     expect(plan).toMatchObject({ status: "proved", proof: "" });
     expect(w.heard.map((n) => n.kind)).toContain("first");
-    const em = db.em();
-    const texts = (await em.find(LogEntry, { job: (await jobOf(em, JOB)).id, planRevision: plan.revision }, { orderBy: { id: "asc" } })).map(
-      (e) => e.text,
-    );
+    const texts = (await db.view(JOB)).log
+      .filter((e) => e.planRevision === plan.revision)
+      .map((e) => e.text)
+      .reverse();
     expect(texts[0]).toMatch(/not yet proved/);
     expect(texts[1]).toBe(`Plan ${plan.revision} is proved as it stands.`);
   }, 120_000);
@@ -98,7 +99,7 @@ describe("a plan that takes long", () => {
       async (build) => {
         if (asked++ === 0) return longer(await make(build));
         const l = (await db.view(JOB)).leads.find((x) => x.state === "planned" && x.port && x.loom === "fans");
-        const ticked = await tick(db.em(), by, { number: JOB, lead: l?.address ?? "", port: l?.port ?? "", state: "plugged" });
+        const ticked = await carryOut(db.em(), by, plug, { number: JOB, lead: l?.address ?? "", port: l?.port ?? "", state: "plugged" });
         expect(ticked).toMatchObject({ ok: true });
         return make(build);
       },

@@ -4,12 +4,19 @@ import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
 import { type EntityManager, Job, ormConfig, Technician, type TechnicianRow } from "../../db";
 import { seed } from "../../db/seed";
-import { type JobView, jobView } from "../../server/views";
+import { carryOut } from "../../server/kernel/action";
+import { allJobs, type BenchJob } from "../../server/read/benches";
+import { renewHeads } from "../../server/read/heads";
+import { type JobView, jobView } from "../../server/read/job-view";
 
 interface TestDatabase {
   em: () => EntityManager;
   by: () => Promise<TechnicianRow>;
   view: (number: string) => Promise<JobView>;
+  /** The open jobs and those handed over last, their heads renewed. */
+  benches: () => Promise<BenchJob[]>;
+  /** Lets go of the database before the end of the file. */
+  close: () => Promise<void>;
 }
 
 /** The test database of a file, migrated and seeded anew before its first test; `then` is done before it, too. */
@@ -23,6 +30,15 @@ export function testDatabase(then?: (db: TestDatabase) => Promise<unknown>): Tes
       const v = await jobView(em(), number);
       if (!v) throw new Error(number);
       return v;
+    },
+    benches: async () => {
+      while ((await renewHeads(em())) > 0);
+      const all = await carryOut(em(), await db.by(), allJobs, {});
+      return all.ok ? all.value.jobs : [];
+    },
+    close: async () => {
+      await orm?.close();
+      orm = undefined;
     },
   };
   beforeAll(async () => {

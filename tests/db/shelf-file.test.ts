@@ -1,22 +1,23 @@
 import { describe, expect, it } from "vitest";
 import { ShelfType } from "../../db";
-import { shelfEntry } from "../../server/shelf";
-import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf-file";
+import { carryOut } from "../../server/kernel/action";
+import { shelfEntry } from "../../server/shelf/search";
+import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf/shelf-file";
 import { testDatabase } from "./setup";
 
 const db = testDatabase();
 
 const judge = async (text: string) => {
-  const r = await judgeShelfFile(db.em(), await db.by(), { name: "list", text });
+  const r = await carryOut(db.em(), await db.by(), judgeShelfFile, { name: "list", text });
   if (!r.ok) throw new Error([r.sentence, ...(r.more ?? [])].join(" "));
   return r.value;
 };
 const refused = async (text: string) => {
-  const r = await judgeShelfFile(db.em(), await db.by(), { name: "list", text });
+  const r = await carryOut(db.em(), await db.by(), judgeShelfFile, { name: "list", text });
   return r.ok ? "" : [r.sentence, ...(r.more ?? [])].join(" ");
 };
 const take = async (text: string, rows: readonly FileRow[]) =>
-  takeShelfFile(db.em(), await db.by(), { name: "list.csv", text, rows: rows.map((r) => ({ id: r.id, seen: r.seen })) });
+  carryOut(db.em(), await db.by(), takeShelfFile, { name: "list.csv", text, rows: rows.map((r) => ({ id: r.id, seen: r.seen })) });
 const whats = (rows: readonly FileRow[]) => rows.map((r) => r.what);
 
 describe("the shelf out and in again", () => {

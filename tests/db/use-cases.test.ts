@@ -2,10 +2,19 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { buildGraph, typeLookup } from "../../core/assembly";
 import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, Plan, type TechnicianRow } from "../../db";
-import { findJobs, importBuild } from "../../server/jobs";
-import { planJob as planJobIn } from "../../server/plan-job";
-import { benches } from "../../server/views";
-import { changePart, closeFault, fix, note, observe, setting, step, tick, tryAction } from "../../server/work";
+import { note } from "../../server/bench/note";
+import { plug } from "../../server/bench/plug";
+import { step } from "../../server/bench/step";
+import { closeFault } from "../../server/faults/close";
+import { observe } from "../../server/faults/observe";
+import { tryOut } from "../../server/faults/try";
+import { findJobs } from "../../server/job/find";
+import { jobFromFile } from "../../server/job/from-file";
+import { setting } from "../../server/job/setting";
+import { carryOut } from "../../server/kernel/action";
+import { changePart } from "../../server/parts/change";
+import { fix } from "../../server/plan/fix";
+import { planJob as planJobIn } from "../../server/plan/plan-job";
 import { jobOf, make, testDatabase } from "./setup";
 
 /** The thread is the browser tests' business: it exists only in a built server. */
@@ -21,7 +30,7 @@ const count = async (n: string) => {
 
 describe("the demo", () => {
   it("stands at eight different places, dates following the day of the seed", async () => {
-    const jobs = await benches(db.em());
+    const jobs = await db.benches();
     expect(jobs.map((j) => j.stage).sort()).toEqual(["bench", "bench", "first-boot", "handed-over", "intake", "planning", "soak", "waiting"]);
     expect(jobs.find((j) => j.number === "FS-1048")).toMatchObject({
       waitingUntil: "2026-11-25",
@@ -46,7 +55,7 @@ describe("one job from its parts to its first boot", () => {
     const v = await view("FS-1041");
     expect(v.plan).toMatchObject({ revision: 1, stale: false, madeBy: "Mirel Quist" });
     expect(v.leads.filter((l) => !l.port && l.loom !== "seat" && !l.out)).toEqual([]);
-    expect(v.log[0]).toMatchObject({ by: "Mirel Quist", kind: "plan", planRevision: 1 });
+    expect(v.log[0]).toMatchObject({ by: "Mirel Quist", kind: "planned", planRevision: 1 });
     const again = await planJob(db.em(), "FS-1041", await db.by());
     expect(again).toMatchObject({ ok: true, value: { revision: 2, moved: 0 } });
     const em = db.em();
@@ -58,15 +67,15 @@ describe("one job from its parts to its first boot", () => {
     const first = (await view("FS-1041")).steps.find((s) => s.lead);
     for (let i = 0; i < 2; i++)
       expect(
-        await tick(db.em(), by, { number: "FS-1041", lead: first?.lead ?? "", port: first?.port ?? "", state: "plugged", entryKey: "k-1" }),
+        await carryOut(db.em(), by, plug, { number: "FS-1041", lead: first?.lead ?? "", port: first?.port ?? "", state: "plugged" }, { key: "k-1" }),
       ).toMatchObject({ ok: true });
     expect(await count("FS-1041")).toBe(before + 1);
     for (const s of (await view("FS-1041")).steps) {
       if (s.done) continue;
       const r =
         s.lead && s.port
-          ? await tick(db.em(), by, { number: "FS-1041", lead: s.lead, port: s.port, state: "plugged" })
-          : await step(db.em(), by, { number: "FS-1041", step: s.id, title: s.title, done: true });
+          ? await carryOut(db.em(), by, plug, { number: "FS-1041", lead: s.lead, port: s.port, state: "plugged" })
+          : await carryOut(db.em(), by, step, { number: "FS-1041", step: s.id, done: true });
       expect([s.title, r.ok]).toEqual([s.title, true]);
     }
     const v = await view("FS-1041");
@@ -76,11 +85,11 @@ describe("one job from its parts to its first boot", () => {
   it("a mismatch opens a fault with its observation, once; what was it closes it and asks to look again", async () => {
     const by = await db.by();
     const lines = (await view("FS-1041")).power.lines;
-    await observe(db.em(), by, {
+    await carryOut(db.em(), by, observe, {
       number: "FS-1041",
       lines: lines.map((l) => ({ line: l.id, value: l.id.startsWith("turns:fan-front") ? "still" : l.expected })),
     });
-    await observe(db.em(), by, { number: "FS-1041", lines: [{ line: "turns:fan-front-1:lead", value: "still" }] });
+    await carryOut(db.em(), by, observe, { number: "FS-1041", lines: [{ line: "turns:fan-front-1:lead", value: "still" }] });
     const v = await view("FS-1041");
     expect(
       v.faults
@@ -90,12 +99,12 @@ describe("one job from its parts to its first boot", () => {
     ).toEqual(["turns:fan-front-1:lead", "turns:fan-front-2:lead", "turns:fan-front-3:lead"]);
     const next = v.diagnosis.next;
     expect(next?.element.kind).toBe("joint");
-    expect(
-      await tryAction(db.em(), by, { number: "FS-1041", element: next?.element.id ?? "", name: next?.element.name ?? "", result: "no change" }),
-    ).toMatchObject({ ok: true });
+    expect(await carryOut(db.em(), by, tryOut, { number: "FS-1041", element: next?.element.id ?? "", result: "no change" })).toMatchObject({
+      ok: true,
+    });
     const second = (await view("FS-1041")).diagnosis.next;
     expect(second?.element.id).not.toBe(next?.element.id);
-    await tryAction(db.em(), by, { number: "FS-1041", element: second?.element.id ?? "", name: second?.element.name ?? "", result: "that was it" });
+    await carryOut(db.em(), by, tryOut, { number: "FS-1041", element: second?.element.id ?? "", result: "that was it" });
     const after = await view("FS-1041");
     expect(after.progress.faults).toBe(0);
     expect(after.seen["turns:fan-front-1:lead"]).toBeUndefined();
@@ -105,9 +114,9 @@ describe("one job from its parts to its first boot", () => {
     const by = await db.by();
     const speed = async () => (await view("FS-1041")).power.lines.find((l) => l.id === "memory-speed")?.expected;
     expect(await speed()).toBe("4800");
-    await setting(db.em(), by, { number: "FS-1041", memoryProfile: true });
+    await carryOut(db.em(), by, setting, { number: "FS-1041", memoryProfile: true });
     expect(await speed()).toBe("6000");
-    expect(await setting(db.em(), by, { number: "FS-1041", cpuFanWarning: "ignore" })).toMatchObject({
+    expect(await carryOut(db.em(), by, setting, { number: "FS-1041", cpuFanWarning: "ignore" })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("written reason"),
     });
@@ -118,7 +127,7 @@ describe("parts and plans", () => {
   it("a changed part makes the plan stale, and planning again mends that", async () => {
     const by = await db.by();
     await planJob(db.em(), "FS-1043", by);
-    expect(await changePart(db.em(), by, { number: "FS-1043", part: "cooler", type: "coldwharf-tower" })).toMatchObject({ ok: true });
+    expect(await carryOut(db.em(), by, changePart, { number: "FS-1043", part: "cooler", type: "coldwharf-tower" })).toMatchObject({ ok: true });
     const v = await view("FS-1043");
     expect(v.plan?.stale).toBe(true);
     expect(v.leads.some((l) => l.address === "cooler:pump")).toBe(false);
@@ -127,15 +136,15 @@ describe("parts and plans", () => {
   }, 120_000);
   it("refuses to replace what is plugged, to mix kinds, to fix what does not mate", async () => {
     const by = await db.by();
-    expect(await changePart(db.em(), by, { number: "FS-1041", part: "card", type: "halcyra-75" })).toMatchObject({
+    expect(await carryOut(db.em(), by, changePart, { number: "FS-1041", part: "card", type: "halcyra-75" })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("is plugged"),
     });
-    expect(await changePart(db.em(), by, { number: "FS-1043", part: "card-1", type: "whirrow-120" })).toMatchObject({
+    expect(await carryOut(db.em(), by, changePart, { number: "FS-1043", part: "card-1", type: "whirrow-120" })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("not a card"),
     });
-    expect(await fix(db.em(), by, { number: "FS-1043", lead: "case:audio", port: "board:USB2_1", fixed: true })).toMatchObject({
+    expect(await carryOut(db.em(), by, fix, { number: "FS-1043", lead: "case:audio", port: "board:USB2_1", fixed: true })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("the blank is position"),
     });
@@ -145,7 +154,7 @@ describe("parts and plans", () => {
     const v = await view("FS-1043");
     const fan = v.leads.find((l) => l.address === "fan-rear-1:lead");
     const to = fan?.port === "board:SYS_FAN1" ? "board:SYS_FAN2" : "board:SYS_FAN1";
-    expect(await fix(db.em(), by, { number: "FS-1043", lead: "fan-rear-1:lead", port: to, fixed: true })).toMatchObject({ ok: true });
+    expect(await carryOut(db.em(), by, fix, { number: "FS-1043", lead: "fan-rear-1:lead", port: to, fixed: true })).toMatchObject({ ok: true });
     await planJob(db.em(), "FS-1043", by);
     expect((await view("FS-1043")).leads.find((l) => l.address === "fan-rear-1:lead")).toMatchObject({ port: to, fixed: true });
   }, 120_000);
@@ -154,13 +163,13 @@ describe("parts and plans", () => {
     const v = await view("FS-1042");
     const audio = v.leads.find((l) => l.family === "fan-4" && l.state === "planned" && l.port?.startsWith("board:SYS_FAN"));
     const free = ["board:SYS_FAN1", "board:SYS_FAN2", "board:SYS_FAN3"].find((p) => !v.leads.some((l) => l.port === p));
-    await tick(db.em(), by, { number: "FS-1042", lead: audio?.address ?? "", port: free ?? "", state: "plugged" });
+    await carryOut(db.em(), by, plug, { number: "FS-1042", lead: audio?.address ?? "", port: free ?? "", state: "plugged" });
     expect((await view("FS-1042")).leads.find((l) => l.address === audio?.address)).toMatchObject({
       port: free,
       plannedPort: audio?.port,
       state: "plugged",
     });
-    await tick(db.em(), by, { number: "FS-1042", lead: audio?.address ?? "", port: free ?? "", state: "planned" });
+    await carryOut(db.em(), by, plug, { number: "FS-1042", lead: audio?.address ?? "", port: free ?? "", state: "planned" });
     expect((await view("FS-1042")).leads.find((l) => l.address === audio?.address)).toMatchObject({ port: audio?.port, state: "planned" });
   });
   it("two benches with two facts: the second is asked to look, nothing is changed", async () => {
@@ -172,16 +181,22 @@ describe("parts and plans", () => {
       .filter((p) => p.port.flow === "out" && p.port.family === "fan-4" && p.part.id !== fan?.fromPart && !v.leads.some((l) => l.port === p.address))
       .map((p) => p.address);
     const other = free[0] ?? v.leads.find((x) => x.family === "fan-4" && x.state === "planned" && x !== fan)?.port ?? "";
-    const say = (port: string) => tick(db.em(), by, { number: "FS-1044", lead: fan?.address ?? "", port, state: "plugged", sawPort: planned });
+    const say = (port: string) =>
+      carryOut(db.em(), by, plug, { number: "FS-1044", lead: fan?.address ?? "", port, state: "plugged", saw: { port: planned, state: "planned" } });
     expect(await say(other)).toMatchObject({ ok: true });
     const before = await count("FS-1044");
-    expect(await say(planned)).toMatchObject({ ok: false, sentence: expect.stringContaining("by another entry, and you say") });
+    expect(await say(planned)).toMatchObject({
+      ok: false,
+      sentence: expect.stringMatching(
+        /^FN-\d+ is in .+ \(Mirel Quist, \d\d:\d\d\) and in .+ \(Mirel Quist, \d\d:\d\d\)\. Look at the plug, then choose\./,
+      ),
+    });
     expect(await count("FS-1044")).toBe(before);
     expect((await view("FS-1044")).leads.find((l) => l.address === fan?.address)?.port).toBe(other);
   });
   it("two plugs cannot both be in one port", async () => {
     const by = await db.by();
-    expect(await tick(db.em(), by, { number: "FS-1041", lead: "fan-front-1:lead", port: "board:PUMP1", state: "plugged" })).toMatchObject({
+    expect(await carryOut(db.em(), by, plug, { number: "FS-1041", lead: "fan-front-1:lead", port: "board:PUMP1", state: "plugged" })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("already holds FN-01"),
     });
@@ -193,14 +208,14 @@ describe("bad files and the log", () => {
     const by = await db.by();
     const before = await db.em().count(Job);
     for (const text of ["{", "[]", '{"format":"imbra-build","version":1,"name":"x","parts":[{"id":"a","type":"ghost"}]}']) {
-      const r = await importBuild(db.em(), by, text);
+      const r = await carryOut(db.em(), by, jobFromFile, { text: text });
       expect(r).toMatchObject({ ok: false, sentence: "Nothing was stored. Correct the file and read it again." });
       expect(!r.ok && (r.more ?? []).length).toBeGreaterThan(0);
     }
     expect(await db.em().count(Job)).toBe(before);
   });
   it("a good file becomes a job with the next number", async () => {
-    const r = await importBuild(db.em(), await db.by(), readFileSync("examples/fs-1046.json", "utf8"));
+    const r = await carryOut(db.em(), await db.by(), jobFromFile, { text: readFileSync("examples/fs-1046.json", "utf8") });
     expect(r).toEqual({ ok: true, value: "FS-1049" });
     expect((await view("FS-1049")).build.parts.length).toBe(10);
   });
@@ -211,11 +226,11 @@ describe("bad files and the log", () => {
   });
   it("a problem at the bench opens a fault; closing it twice says so", async () => {
     const by = await db.by();
-    await note(db.em(), by, { number: "FS-1044", kind: "problem", text: "USB3_1 has a bent pin" });
+    await carryOut(db.em(), by, note, { number: "FS-1044", kind: "problem", text: "USB3_1 has a bent pin" });
     const em = db.em();
     const f = await em.findOneOrFail(Fault, { job: (await jobOf(em, "FS-1044")).id });
-    expect(await closeFault(db.em(), by, { number: "FS-1044", fault: f.number, finding: "Pin straightened" })).toMatchObject({ ok: true });
-    expect(await closeFault(db.em(), by, { number: "FS-1044", fault: f.number, finding: "Pin straightened" })).toMatchObject({
+    expect(await carryOut(db.em(), by, closeFault, { number: "FS-1044", fault: f.number, finding: "Pin straightened" })).toMatchObject({ ok: true });
+    expect(await carryOut(db.em(), by, closeFault, { number: "FS-1044", fault: f.number, finding: "Pin straightened" })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("is not open"),
     });
@@ -223,7 +238,7 @@ describe("bad files and the log", () => {
   it("a job that does not exist is a sentence", async () => {
     const by = await db.by();
     expect(await planJob(db.em(), "FS-0", by)).toMatchObject({ ok: false });
-    expect(await step(db.em(), by, { number: "FS-0", step: "x", title: "x", done: true })).toMatchObject({
+    expect(await carryOut(db.em(), by, step, { number: "FS-0", step: "x", done: true })).toMatchObject({
       ok: false,
       sentence: expect.stringContaining("There is no job FS-0"),
     });

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { type Build, typeLookup } from "../../core/assembly";
 import { waysIn } from "../../core/plan";
-import { JobPart, LogEntry, ShelfType } from "../../db";
-import { importBuild } from "../../server/jobs";
-import { orderMore } from "../../server/order-more";
-import { planJob } from "../../server/plan-job";
+import { JobPart, ShelfType } from "../../db";
+import { jobFromFile } from "../../server/job/from-file";
+import { carryOut } from "../../server/kernel/action";
+import { orderMore } from "../../server/parts/order-more";
+import { planJob } from "../../server/plan/plan-job";
 import { usbShort } from "../fixtures/short";
 import { jobOf, make, testDatabase } from "./setup";
 
@@ -21,7 +22,7 @@ const HUB = "knotwick-usb-hub-3";
 describe("what would let in what stays free", () => {
   let job = "";
   it("before everything is here, the plan puts what is missing on the order list by itself", async () => {
-    const r = await importBuild(db.em(), await db.by(), JSON.stringify(usbShort(8).build));
+    const r = await carryOut(db.em(), await db.by(), jobFromFile, { text: JSON.stringify(usbShort(8).build) });
     if (!r.ok) throw new Error(r.sentence);
     job = r.value;
     // By hand: a hub takes one half and gives three headers of two: 7 places with one hub, which is in stock, 12 with two.
@@ -41,7 +42,7 @@ describe("what would let in what stays free", () => {
     expect((await db.view(job)).build.parts.filter((p) => p.from === "order")).toHaveLength(1);
   });
   it("when everything is here, a plan uses what is here and says the fewest things that would do", async () => {
-    const r = await importBuild(db.em(), await db.by(), JSON.stringify(usbShort(8).build));
+    const r = await carryOut(db.em(), await db.by(), jobFromFile, { text: JSON.stringify(usbShort(8).build) });
     if (!r.ok) throw new Error(r.sentence);
     job = r.value;
     const em = db.em();
@@ -52,18 +53,17 @@ describe("what would let in what stays free", () => {
     expect((await db.view(job)).plan?.ways).toMatchObject({ needs: [{ kind: "accessory", type: HUB, count: 1 }], left: [], proved: true });
   });
   it("ordered by a press, it is on the list, the log says so, and the next plan leaves nothing out", async () => {
-    expect(await orderMore(db.em(), await db.by(), { number: job, items: [{ type: HUB, count: 1 }] })).toMatchObject({ ok: true });
+    expect(await carryOut(db.em(), await db.by(), orderMore, { number: job, items: [{ type: HUB, count: 1 }] })).toMatchObject({ ok: true });
     expect(await plan(job)).toMatchObject({ ok: true, value: { free: 0 } });
     const view = await db.view(job);
     expect(view.plan?.ways).toBeNull();
     expect(view.build.parts.filter((p) => p.from === "order").map((p) => p.type)).toEqual([HUB]);
-    const em = db.em();
-    const texts = (await em.find(LogEntry, { job: (await jobOf(em, job)).id })).map((e) => e.text);
+    const texts = view.log.map((e) => e.text);
     expect(texts.some((t) => /^On the order list for the wiring: 1 × /.test(t))).toBe(true);
   });
   it("refuses what is no accessory, and then nothing was ordered", async () => {
     const before = (await db.view(job)).build.parts.length;
-    const r = await orderMore(db.em(), await db.by(), {
+    const r = await carryOut(db.em(), await db.by(), orderMore, {
       number: job,
       items: [
         { type: HUB, count: 1 },

@@ -1,11 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { planJob } from "../../server/plan-job";
-import { takeConnections, wiringFile } from "../../server/wiring-files";
+import { wiringFile } from "../../server/files/wiring-file";
+import { carryOut } from "../../server/kernel/action";
+import { planJob } from "../../server/plan/plan-job";
+import { takeConnections } from "../../server/plan/take-connections";
 import { make, testDatabase } from "./setup";
 
 const db = testDatabase(async (d) => planJob(d.em(), "FS-1041", await d.by(), make));
 
-const take = async (text: string) => takeConnections(db.em(), await db.by(), { number: "FS-1041", text });
+const take = async (text: string) => carryOut(db.em(), await db.by(), takeConnections, { number: "FS-1041", text });
 
 describe("the wiring as files", () => {
   it("a PDF of several pages that says its job; CSV, SVG and JSON of the same wiring; nothing of a job that is not there", async () => {

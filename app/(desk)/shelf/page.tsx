@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { entityManager } from "../../../db";
 import { ShelfScreen } from "../../../features/shelf/shelf-screen";
-import { searchShelf } from "../../../server/shelf";
+import { searchShelf } from "../../../server/shelf/search";
 
 export const metadata: Metadata = { title: "Shelf" };
 

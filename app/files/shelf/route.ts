@@ -1,5 +1,5 @@
 import { entityManager } from "../../../db";
-import { shelfFile } from "../../../server/shelf-file";
+import { shelfFile } from "../../../server/shelf/shelf-file";
 
 /** The shelf, or a part of it, as a file: `?as=csv` or `?as=json`, narrowed by `q` and `kind`. */
 export async function GET(request: Request): Promise<Response> {

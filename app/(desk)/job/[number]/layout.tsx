@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import { Rail } from "../../../../features/job/rail";
 import { Stages } from "../../../../features/job/stages";
 import { StopLine } from "../../../../features/job/stop-line";
-import { jobPage } from "../../../../server/job-page";
+import { jobPage } from "../../../../server/read/job-page";
 
 export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ number: string }> }) {
   const v = await jobPage((await params).number);

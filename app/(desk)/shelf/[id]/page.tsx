@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { entityManager } from "../../../../db";
 import { TypeScreen } from "../../../../features/shelf/type-screen";
-import { shelfEntry } from "../../../../server/shelf";
+import { shelfEntry } from "../../../../server/shelf/search";
 
 export const metadata: Metadata = { title: "Part type" };
 

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { ReceiptScreen } from "../../../../../features/receipt/receipt-screen";
-import { receiptPage } from "../../../../../server/job-page";
-import { whoIsIt } from "../../../../../server/who";
+import { whoIsIt } from "../../../../../server/kernel/who";
+import { receiptPage } from "../../../../../server/read/job-page";
 
 export const metadata: Metadata = { title: "Receipt" };
 

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { FaultsScreen } from "../../../../../features/faults/faults-screen";
-import { jobPage } from "../../../../../server/job-page";
+import { jobPage } from "../../../../../server/read/job-page";
 
 export const metadata: Metadata = { title: "Faults" };
 

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { FirstBootScreen } from "../../../../../features/first-boot/first-boot-screen";
-import { jobPage } from "../../../../../server/job-page";
+import { jobPage } from "../../../../../server/read/job-page";
 
 export const metadata: Metadata = { title: "First boot" };
 

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { OrderScreen } from "../../../../../features/order/order-screen";
-import { jobPage } from "../../../../../server/job-page";
+import { jobPage } from "../../../../../server/read/job-page";
 
 export const metadata: Metadata = { title: "Order" };
 

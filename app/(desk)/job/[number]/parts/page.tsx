@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { PartsScreen } from "../../../../../features/parts/parts-screen";
-import { jobPage, partsExtras } from "../../../../../server/job-page";
+import { jobPage, partsExtras } from "../../../../../server/read/job-page";
 
 export const metadata: Metadata = { title: "Parts" };
 

@@ -1,5 +1,5 @@
 import { entityManager } from "../../../../../db";
-import { WIRING_FILES, type WiringFile, wiringFile } from "../../../../../server/wiring-files";
+import { WIRING_FILES, type WiringFile, wiringFile } from "../../../../../server/files/wiring-file";
 
 /** `wiring.pdf`, `wiring.csv`, `wiring.svg` or `wiring.json` of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {

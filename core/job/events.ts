@@ -1,0 +1,55 @@
+import type { Stage } from "./stage";
+
+/** A lead as it was called when the event happened. */
+export interface LeadSaid {
+  lead: string;
+  tag: string;
+  name: string;
+}
+
+/**
+ * What can happen to a job, by kind, with its data: names are those of the moment. An event is never changed; a correction is
+ * another event. Money in the shop's currency, dates as YYYY-MM-DD.
+ */
+export interface JobEvents {
+  "job-made": { number: string; client: string; parts: number; from: "list" | "file"; copyOf?: string; aside?: number };
+  "part-added": { names: string[]; count: number };
+  "part-removed": { part: string; name: string };
+  "part-placed": { part: string; name: string; changes: string[] };
+  "part-named": { part: string; was: string; now: string };
+  "part-serial": { part: string; name: string; serial: string | null };
+  "part-swapped": { part: string; name: string; was: string; now: string };
+  "part-corrected": { part: string; name: string; type: string; revision: number };
+  "accessories-ordered": { items: { name: string; count: number }[] };
+  wishes: { changes: { what: string; value: string | number | boolean | null }[]; fanShare?: number };
+  schools: { changes: { school: string; answer: string }[] };
+  setting: { memoryProfile?: boolean; cpuFanWarning?: "halt" | "ignore"; because?: string };
+  planned: { revision: number; status: string; placed: number; free: number; moved: number; proof: string };
+  "plan-proved": { revision: number };
+  /** A plug is in now, was checked, or is out again. `planned`: where the plan wanted it, when that is another port. */
+  plug: LeadSaid & { port: string; portName: string; state: "plugged" | "checked" | "out"; planned?: string };
+  "place-lost": LeadSaid & { portName: string };
+  fixed: LeadSaid & { port: string; portName: string; fixed: boolean; bumped: string[] };
+  step: { step: string; title: string; done: boolean };
+  note: { text: string };
+  skipped: { text: string };
+  problem: { text: string };
+  seen: { line: string; what: string; value: string; expected: string; asExpected: boolean; unit: string };
+  "fault-opened": { number: number; what: string };
+  "fault-closed": { number: number; finding: string };
+  tried: { element: string; name: string; result: "no change" | "that was it"; closed: number[] };
+  received: { part: string; name: string; serial?: string; supplier?: string; warrantyUntil?: string; price?: number };
+  tested: { part: string; name: string; result: "passed" | "dead"; with: string; waitUntil?: string };
+  replaced: { part: string; name: string; serial: string | null };
+  "set-aside": { finding: string; message: string; reason: string };
+  soaking: Record<string, never>;
+  waiting: { for: string; until: string | null };
+  "goes-on": { to: Stage };
+  "handed-over": { open: string[]; reason: string };
+  reopened: { reason: string };
+}
+
+export type EventKind = keyof JobEvents;
+
+/** One thing that happened, without who and when. */
+export type JobEvent = { [K in EventKind]: { kind: K; data: JobEvents[K] } }[EventKind];

@@ -1,0 +1,80 @@
+import type { EventKind, JobEvent, JobEvents } from "./events";
+
+const PLUG_WORD = { plugged: "plugged into", checked: "checked in", out: "taken out of" } as const;
+
+const WISH_WORD: Record<string, string> = {
+  noiseDb: "loudest in dB(A)",
+  upgradeW: "upgrade in W",
+  upgrade: "later upgrade",
+  lighting: "lighting",
+  purpose: "purpose",
+  budget: "budget",
+};
+
+const list = (words: readonly (string | false | undefined)[]) => words.filter(Boolean).join(", ");
+
+/** The log's sentence for each kind of event. */
+const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
+  "job-made": (d) =>
+    d.from === "file"
+      ? `Job ${d.number} made from a build file: ${d.parts} parts.`
+      : `Job ${d.number} made for ${d.client}: ${d.parts} parts${d.copyOf ? `, copied from ${d.copyOf}` : ""}${d.aside ? `; ${d.aside} lines kept aside` : ""}.`,
+  "part-added": (d) => `${d.count > 1 ? `${d.count} × ` : ""}${d.names.join(", ")} added.`,
+  "part-removed": (d) => `${d.name} removed from the parts.`,
+  "part-placed": (d) => `${d.name}: ${d.changes.join(", ")}.`,
+  "part-named": (d) => `${d.was} is called ${d.now || "by its place"} now.`,
+  "part-serial": (d) => `${d.name}: serial ${d.serial === null ? "removed" : d.serial}.`,
+  "part-swapped": (d) => `${d.name}: ${d.was} replaced by ${d.now}. The plan is stale.`,
+  "part-corrected": (d) => `${d.name}: revision ${d.revision} of ${d.type} taken over. The plan is stale.`,
+  "accessories-ordered": (d) => `On the order list for the wiring: ${d.items.map((i) => `${i.count} × ${i.name}`).join(", ")}.`,
+  wishes: (d) =>
+    `Wishes: ${list([
+      ...d.changes.map((c) => `${WISH_WORD[c.what] ?? c.what} ${c.value === null || c.value === "" ? "left open" : c.value}`),
+      d.fanShare !== undefined && `planned fan speed ${Math.round(d.fanShare * 100)} %`,
+    ])}.`,
+  schools: (d) => `Schools: ${d.changes.map((c) => `${c.school}: ${c.answer}`).join(", ")}.`,
+  setting: (d) =>
+    `Firmware setting: ${[
+      d.memoryProfile === undefined ? "" : `memory profile ${d.memoryProfile ? "on" : "off"}`,
+      d.cpuFanWarning ? `CPU fan warning: ${d.cpuFanWarning}${d.because ? ` (${d.because})` : ""}` : "",
+    ]
+      .filter(Boolean)
+      .join("; ")}.`,
+  planned: (d) =>
+    `Plan ${d.revision}, ${d.status}: ${d.placed} connections, ${d.free} wanted ${d.free === 1 ? "end" : "ends"} free, ${d.moved} moved. ${d.proof}`.trim(),
+  "plan-proved": (d) => `Plan ${d.revision} is proved as it stands.`,
+  plug: (d) => `${d.tag} (${d.name}) ${PLUG_WORD[d.state]} ${d.portName}${d.planned ? `, planned ${d.planned}` : ""}.`,
+  "place-lost": (d) => `${d.tag} (${d.name}) lost its place in ${d.portName}.`,
+  fixed: (d) =>
+    `${d.tag} (${d.name}) ${d.fixed ? "fixed in" : "no longer fixed in"} ${d.portName}${d.bumped.length > 0 ? `; ${d.bumped.join(", ")} free again` : ""}.`,
+  step: (d) => `${d.title}: ${d.done ? "done" : "undone"}.`,
+  note: (d) => d.text,
+  skipped: (d) => d.text,
+  problem: (d) => d.text,
+  seen: (d) => `${d.what}: ${d.value}${d.unit}${d.asExpected ? ", as expected" : `; expected ${d.expected}${d.unit}`}.`,
+  "fault-opened": (d) => `Fault ${d.number} opened: ${d.what}.`,
+  "fault-closed": (d) => `Fault ${d.number} closed: ${d.finding}.`,
+  tried: (d) => `${d.name}: ${d.result}.${d.result === "that was it" ? ` Closed: fault ${d.closed.join(", ")}. Look at those lines again.` : ""}`,
+  received: (d) =>
+    `${d.name} arrived${d.serial ? `, serial ${d.serial}` : ""}${d.supplier ? `, from ${d.supplier}` : ""}${d.warrantyUntil ? `, covered until ${d.warrantyUntil}` : ""}${d.price === undefined ? "" : `, ${d.price.toFixed(2)}`}.`,
+  tested: (d) => {
+    const withWhat = d.with ? ` Tested with ${d.with}.` : "";
+    return d.result === "passed"
+      ? `${d.name} passed the bench test.${withWhat}`
+      : `${d.name} is dead on arrival.${withWhat} The job waits for a replacement until ${d.waitUntil}.`;
+  },
+  replaced: (d) => `Replacement for ${d.name} arrived${d.serial ? `; the dead one had serial ${d.serial}` : ""}.`,
+  "set-aside": (d) => `Set aside: ${d.message} Reason: ${d.reason}`,
+  soaking: () => "The soak has begun.",
+  waiting: (d) => `The job waits for ${d.for}${d.until ? ` until ${d.until}` : ""}.`,
+  "goes-on": () => "The job goes on.",
+  "handed-over": (d) => `Handed over.${d.open.length > 0 ? ` Open then: ${d.open.join("; ")}. Reason: ${d.reason}` : ""}`,
+  reopened: (d) => `Opened again. Reason: ${d.reason}`,
+};
+
+/** What happened, as one sentence of the log. */
+export function eventWords(event: JobEvent): string {
+  return (WORDS[event.kind] as (d: JobEvent["data"]) => string)(event.data);
+}
+
+export const isEventKind = (kind: string): kind is EventKind => Object.hasOwn(WORDS, kind);

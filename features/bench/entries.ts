@@ -1,0 +1,74 @@
+import Dexie, { type EntityTable, liveQuery } from "dexie";
+import type { TwoFacts } from "../../server/kernel/result";
+
+/** What the bench has to say. */
+export type Said =
+  | {
+      kind: "plug";
+      number: string;
+      lead: string;
+      port: string;
+      place?: number[];
+      state: "planned" | "plugged" | "checked";
+      /** What the screen showed. Left out where a person has looked and decided. */
+      saw?: { port: string | null; state: "free" | "planned" | "plugged" | "checked" };
+    }
+  | { kind: "step"; number: string; step: string; done: boolean; saw?: boolean }
+  | { kind: "note"; number: string; step: string; text: string; as: "note" | "skip" | "problem" };
+
+/** An entry as this device keeps it until the server has it. */
+export interface Entry {
+  /** In the order they were made. */
+  id: number;
+  /** Made here: the server keeps an entry sent twice once. */
+  key: string;
+  said: Said;
+  /** By this device's clock, ms since 1970. */
+  madeAtMs: number;
+  /** What it says, for a person. */
+  words: string;
+  /** The server has it: at which revision of the job, and when it said so. Kept, so that a page opened from before knows it too. */
+  sent?: { revision: number; atMs: number };
+  /** Set aside: the server cannot take it as it is, and why. */
+  aside?: { sentence: string; facts?: TwoFacts };
+}
+
+const db = new Dexie("imbra-bench") as Dexie & { entries: EntityTable<Entry, "id"> };
+db.version(1).stores({ entries: "++id, &key" });
+
+/** What the server has is kept so long: no page is opened that is older. */
+const KEPT_MS = 3 * 86_400_000;
+
+const newKey = () => `${Date.now().toString(36)}-${crypto.getRandomValues(new Uint32Array(2)).join("-")}`;
+
+/** The entries of this device, in the order they were made; every tab of it sees the same. */
+export const entries = {
+  all: (): Promise<Entry[]> => db.entries.orderBy("id").toArray(),
+  add: async (said: Said, words: string): Promise<void> => {
+    await db.entries.add({ key: newKey(), said, words, madeAtMs: Date.now() });
+  },
+  remove: (id: number): Promise<void> => db.entries.delete(id),
+  took: async (id: number, revision: number): Promise<void> => {
+    await db.entries.update(id, { sent: { revision, atMs: Date.now() } });
+  },
+  forgetOld: async (): Promise<void> => {
+    await db.entries.filter((e) => e.sent !== undefined && Date.now() - e.sent.atMs > KEPT_MS).delete();
+  },
+  setAside: async (id: number, aside: Entry["aside"]): Promise<void> => {
+    await db.entries.update(id, { aside });
+  },
+  /** Sent again with a key of its own: as it was, or decided by a person who looked, whatever is recorded. */
+  again: async (entry: Entry, decided: boolean): Promise<void> => {
+    const said = { ...entry.said };
+    if (decided && said.kind !== "note") delete said.saw;
+    await db.transaction("rw", db.entries, async () => {
+      await db.entries.delete(entry.id);
+      await db.entries.add({ key: newKey(), said, words: entry.words, madeAtMs: entry.madeAtMs });
+    });
+  },
+  /** Calls back with all of them now and after each change, in whatever tab. Ends with the function it gives. */
+  watch: (now: (list: Entry[]) => void, failed: (e: unknown) => void): (() => void) => {
+    const subscription = liveQuery(() => db.entries.orderBy("id").toArray()).subscribe({ next: now, error: failed });
+    return () => subscription.unsubscribe();
+  },
+};

@@ -1,0 +1,59 @@
+import type { Result } from "../../server/kernel/result";
+import type { Entry, Said } from "./entries";
+
+/** What keeps entries on a device, in the order they were made. */
+export interface Store {
+  all: () => Promise<Entry[]>;
+  /** The server has it, at a revision of its job. */
+  took: (id: number, revision: number) => Promise<void>;
+  setAside: (id: number, aside: Entry["aside"]) => Promise<void>;
+}
+
+export const isWaiting = (e: Entry) => !e.aside && !e.sent;
+
+/** Why sending ended before all was sent: nobody has said who they are, the server does not take it now, or nothing answers. */
+export type Stopped = "who" | "again" | "network";
+
+export interface Sending {
+  took: number;
+  /** The last that was set aside, in a sentence. */
+  aside?: string;
+  stopped?: Stopped;
+}
+
+/**
+ * Sends what waits, one after the other in its order. What the server takes goes; what it cannot take is set aside with the reason and
+ * the next goes on; where it does not answer, all stay. Nothing is removed before the server has it.
+ */
+export async function sendAll(store: Store, send: (entry: Entry) => Promise<Result>): Promise<Sending> {
+  const out: Sending = { took: 0 };
+  for (;;) {
+    const first = (await store.all()).find(isWaiting);
+    if (!first) return out;
+    let r: Result;
+    try {
+      r = await send(first);
+    } catch {
+      return { ...out, stopped: "network" };
+    }
+    if (!r.ok && r.later) return { ...out, stopped: r.later };
+    if (r.ok) {
+      out.took += 1;
+      await store.took(first.id, r.revision ?? 0);
+    } else {
+      out.aside = r.sentence;
+      await store.setAside(first.id, { sentence: [r.sentence, ...(r.more ?? [])].join(" "), ...(r.facts ? { facts: r.facts } : {}) });
+    }
+  }
+}
+
+/** An entry as the server takes it: the action, its input, and what dates it. */
+export function asSent({ key, said, madeAtMs }: Entry, nowMs: number): { action: string; input: unknown; entry: unknown } {
+  const { kind, ...rest } = said;
+  const entry = { key, madeAtMs, sentAtMs: nowMs };
+  if (kind === "note") {
+    const { as, ...note } = rest as Omit<Extract<Said, { kind: "note" }>, "kind">;
+    return { action: "bench.note", input: { ...note, kind: as }, entry };
+  }
+  return { action: kind === "plug" ? "bench.plug" : "bench.step", input: rest, entry };
+}

@@ -1,0 +1,112 @@
+"use client";
+import { usePathname, useRouter } from "next/navigation";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+
+interface LiveNow {
+  /** Since when this screen is alone, ms since 1970; undefined while it hears of changes. */
+  aloneSince: number | undefined;
+  /** Asks for the page anew, if it can be had; what is on screen stays until then. */
+  refresh: () => void;
+}
+const Live = createContext<LiveNow>({ aloneSince: undefined, refresh: () => {} });
+export const useLive = () => useContext(Live);
+
+/** Several changes at once are one refresh. */
+const TOGETHER_MS = 60;
+/** Alone for less than this is nobody's business. */
+const QUIET_MS = 2500;
+const PING_MS = 4000;
+
+async function canBeHad(): Promise<boolean> {
+  try {
+    const r = await fetch("/live/ping", { cache: "no-store", signal: AbortSignal.timeout(PING_MS) });
+    return r.status === 204;
+  } catch {
+    return false;
+  }
+}
+
+/**
+ * Hears what others change and takes it over: of one job, or of all. A refresh that cannot be had never replaces the page: the
+ * screen stays as it is, says since when it is alone, and catches up by itself.
+ */
+export function LiveProvider({ children }: { children: ReactNode }) {
+  const router = useRouter();
+  // A job's screens hear of their job, all others of everything.
+  const job = /^\/job\/([^/]+)/.exec(usePathname())?.[1];
+  const [aloneSince, setAlone] = useState<number | undefined>();
+  const waiting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const missed = useRef(false);
+  const refresh = useCallback(() => {
+    missed.current = true;
+    clearTimeout(waiting.current);
+    waiting.current = setTimeout(async () => {
+      if (document.visibilityState !== "visible" || !(await canBeHad())) return;
+      missed.current = false;
+      router.refresh();
+    }, TOGETHER_MS);
+  }, [router]);
+  useEffect(() => {
+    let source: EventSource | undefined;
+    let lostAt: number | undefined;
+    let timer: ReturnType<typeof setInterval> | undefined;
+    const heard = () => {
+      clearInterval(timer);
+      timer = undefined;
+      lostAt = undefined;
+      setAlone(undefined);
+    };
+    const open = () => {
+      source?.close();
+      source = new EventSource(job ? `/live?job=${job}` : "/live");
+      source.onopen = () => {
+        if (lostAt !== undefined || missed.current) refresh();
+        heard();
+      };
+      source.onmessage = refresh;
+      source.onerror = () => {
+        lostAt ??= Date.now();
+        timer ??= setInterval(async () => {
+          if (lostAt !== undefined && Date.now() - lostAt > QUIET_MS) setAlone(lostAt);
+          // Answered with a fault, a stream is closed for good: a new one is wanted.
+          if (source?.readyState === EventSource.CLOSED && (await canBeHad())) open();
+        }, 1000);
+      };
+    };
+    // Browsers allow few connections to one server: only what is looked at listens, and catches up when it is looked at again.
+    const look = () => {
+      if (document.visibilityState === "visible") {
+        missed.current = true;
+        open();
+      } else {
+        source?.close();
+        source = undefined;
+        heard();
+      }
+    };
+    if (document.visibilityState === "visible") open();
+    document.addEventListener("visibilitychange", look);
+    return () => {
+      source?.close();
+      clearInterval(timer);
+      document.removeEventListener("visibilitychange", look);
+    };
+  }, [job, refresh]);
+  return <Live.Provider value={useMemo(() => ({ aloneSince, refresh }), [aloneSince, refresh])}>{children}</Live.Provider>;
+}
+
+const clock = (ms: number) => new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** One line while the screen hears nothing from the server. */
+export function AloneLine() {
+  const { aloneSince } = useLive();
+  return (
+    <div role="status" aria-live="polite">
+      {aloneSince === undefined ? null : (
+        <p className="flex min-h-10 items-center border-b-2 border-ink bg-sheet px-4 py-1">
+          No answer from the server since {clock(aloneSince)}. What you see is as it was then. It catches up by itself.
+        </p>
+      )}
+    </div>
+  );
+}

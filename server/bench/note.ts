@@ -1,0 +1,33 @@
+import { z } from "zod";
+import { jobAction } from "../kernel/action";
+import { done } from "../kernel/result";
+import { JobNumber, key, text } from "../kernel/text";
+import { stepsOfJob } from "../read/steps-of-job";
+
+export const Note = z.object({
+  number: JobNumber,
+  text: text(2000).refine((s) => s.length > 0, "write something"),
+  kind: z.enum(["note", "skip", "problem"]),
+  /** The step it is about. */
+  step: key(200).optional(),
+});
+
+const KIND = { note: "note", skip: "skipped", problem: "problem" } as const;
+
+/** A note to a job or one of its steps; a problem opens a fault. */
+export const note = jobAction({
+  name: "bench.note",
+  permission: "record",
+  input: Note,
+  onClosed: true,
+  run: async (unit, n) => {
+    const title = n.step && (await stepsOfJob(unit.tx, await unit.build())).steps.find((s) => s.id === n.step)?.title;
+    const said = title ? `${title}: ${n.text}` : n.text;
+    unit.emit(KIND[n.kind], { text: said });
+    if (n.kind === "problem") {
+      const number = await unit.faults.add({ line: "bench", title: said, expected: "", seen: n.text });
+      unit.emit("fault-opened", { number, what: said.length > 120 ? `${said.slice(0, 119)}…` : said });
+    }
+    return done();
+  },
+});

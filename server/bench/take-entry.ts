@@ -1,0 +1,30 @@
+import "server-only";
+import { z } from "zod";
+import { perform } from "../kernel/door";
+import { no, type Result } from "../kernel/result";
+import { receive } from "../receipt/receive";
+import { note } from "./note";
+import { plug } from "./plug";
+import { step } from "./step";
+
+/** What may wait on a device and be sent later. */
+const ACTIONS = { [plug.name]: plug, [step.name]: step, [note.name]: note, [receive.name]: receive };
+
+const Sent = z.object({ action: z.string().max(40), input: z.unknown(), entry: z.unknown() });
+const MOST_BYTES = 20_000;
+
+/** One entry as a bench sends it. Whatever is understood is answered with 200 and a result, refused or not. */
+export async function takeEntry(request: Request): Promise<{ status: number; body: Result }> {
+  const text = await request.text();
+  if (text.length > MOST_BYTES) return { status: 413, body: no("The entry is too large. Nothing was changed.") };
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    return { status: 400, body: no("The entry was not understood. Nothing was changed.") };
+  }
+  const sent = Sent.safeParse(data);
+  const action = sent.success && Object.hasOwn(ACTIONS, sent.data.action) ? ACTIONS[sent.data.action] : undefined;
+  if (!sent.success || !action) return { status: 400, body: no("The entry was not understood. Nothing was changed.") };
+  return { status: 200, body: await perform(action as typeof note, sent.data.input, sent.data.entry) };
+}

@@ -1,0 +1,23 @@
+import { z } from "zod";
+import { jobAction } from "../kernel/action";
+import { done, no } from "../kernel/result";
+import { JobNumber, text } from "../kernel/text";
+
+export const CloseFault = z.object({
+  number: JobNumber,
+  fault: z.number().int().min(1),
+  finding: text(500).refine((s) => s.length >= 3, "say what it was, in three letters or more"),
+});
+
+export const closeFault = jobAction({
+  name: "faults.close",
+  permission: "record",
+  input: CloseFault,
+  run: async (unit, c) => {
+    const f = (await unit.faults.open()).find((x) => x.number === c.fault);
+    if (!f) return no(`Fault ${c.fault} is not open. Somebody may have closed it. Nothing was changed.`);
+    unit.faults.close(f, c.finding);
+    unit.emit("fault-closed", { number: f.number, finding: c.finding });
+    return done();
+  },
+});

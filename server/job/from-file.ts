@@ -1,0 +1,72 @@
+import { z } from "zod";
+import { type Build, parseJson, type TypeLookup } from "../../core/assembly";
+import { Job, type JobRow, Link, layPart } from "../../db";
+import { shopAction } from "../kernel/action";
+import { no, type Result, yes } from "../kernel/result";
+import { fileText } from "../kernel/text";
+import { JobUnit, type Unit } from "../kernel/unit";
+import { readAgainstShelf } from "../read/build-of-job";
+import { nextNumber } from "./number";
+
+/** More than this are refused: a shop of ten benches needs thirty years for them. */
+export const MOST_JOBS = 100_000;
+
+/** Stores a build that has been read as a job. Inside the caller's transaction. */
+function createJob(unit: Unit, build: Build, types: TypeLookup, number: string): JobRow {
+  const em = unit.tx;
+  const job = em.create(Job, {
+    number,
+    client: build.client ?? "No client named",
+    title: build.name.slice(0, 120),
+    stage: "intake",
+    technician: unit.by,
+    policy: build.policy,
+    settings: build.settings,
+    wishes: build.wishes,
+    aside: [],
+    partsRevision: 1,
+    version: 1,
+    revision: 1,
+    createdAt: unit.when.happened,
+  });
+  build.parts.forEach((p, position) => {
+    layPart(em, job, p, types(p.type), position);
+  });
+  for (const c of build.connections) {
+    em.create(Link, {
+      job,
+      lead: c.lead,
+      port: c.port,
+      place: c.place ?? null,
+      state: c.state,
+      plannedPort: null,
+      why: "From the build file.",
+      planRevision: null,
+      changedAt: unit.when.happened,
+    });
+  }
+  return job;
+}
+
+/** A new job from a build file. Bad files give a sentence a fault and store nothing. */
+export const jobFromFile = shopAction({
+  name: "job.from-file",
+  permission: "run jobs",
+  input: z.object({ text: fileText(4_000_000) }),
+  run: async (unit, { text }): Promise<Result<string>> => {
+    const json = parseJson(text);
+    if (!json.ok) return no("Nothing was stored. Correct the file and read it again.", json.faults);
+    const read = await readAgainstShelf(unit.tx, json.value);
+    if (!read.ok) return no("Nothing was stored. Correct the file and read it again.", read.faults);
+    if ((await unit.tx.count(Job)) >= MOST_JOBS) return no(`There are already ${MOST_JOBS} jobs. Nothing was stored.`);
+    const number = await nextNumber(unit.tx);
+    const job = createJob(unit, read.build, read.types, number);
+    new JobUnit(unit.tx, unit.actor, unit.when, job, undefined).emit("job-made", {
+      number,
+      client: job.client,
+      parts: read.build.parts.length,
+      from: "file",
+    });
+    return yes(number);
+  },
+});

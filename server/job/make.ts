@@ -1,0 +1,130 @@
+import { z } from "zod";
+import { Build, Policy, Settings, Wishes } from "../../core/assembly";
+import type { PartType } from "../../core/catalogue";
+import { MOST_ROWS } from "../../core/table";
+import { Job, JobPart, layPart, ShelfType } from "../../db";
+import { shopAction } from "../kernel/action";
+import { no, type Result, yes } from "../kernel/result";
+import { JobNumber, key, line, TypeId } from "../kernel/text";
+import { JobUnit } from "../kernel/unit";
+import { joinParts } from "../parts/join";
+import { buildOfJob, entryOf, findJob } from "../read/build-of-job";
+import { nextNumber } from "./number";
+import { SchoolsPicked } from "./schools";
+
+export const NewJob = z.object({
+  client: line(120).refine((s) => s.length > 0, "name the client"),
+  title: line(120).refine((s) => s.length > 0, "say what the machine is"),
+  purpose: line(300).default(""),
+  dueOn: z.iso.date().nullable().default(null),
+  budget: z.number().min(0).max(1_000_000).optional(),
+  lighting: z.enum(["wanted", "indifferent", "none"]).default("indifferent"),
+  noiseDb: z.number().min(10).max(80).optional(),
+  monitors: Wishes.shape.monitors,
+  wireless: z.boolean().default(false),
+  /** An earlier job whose parts and schools are taken over. */
+  copyOf: JobNumber.optional(),
+  /** Schools that differ from the shop's, or from the earlier job's. */
+  policy: SchoolsPicked.default({}),
+  parts: z
+    .array(
+      z.object({
+        type: TypeId,
+        count: z.number().int().min(1).max(20),
+        /** For the first so many of them. */
+        serials: z.array(key(80)).max(20).default([]),
+        /** The client's own, used again. */
+        reused: z.boolean().default(false),
+      }),
+    )
+    .max(200)
+    .default([]),
+  aside: z.array(line(300)).max(MOST_ROWS).default([]),
+});
+
+/** A new job: from an earlier one, from a list, or both. What was not understood stays with it, in its own words. */
+export const newJob = shopAction({
+  name: "job.make",
+  permission: "run jobs",
+  input: NewJob,
+  run: async (unit, n): Promise<Result<string>> => {
+    const tx = unit.tx;
+    const earlier = n.copyOf ? await findJob(tx, n.copyOf) : undefined;
+    if (n.copyOf && !earlier) return no(`There is no job ${n.copyOf} to copy. Nothing was stored.`);
+    const base = earlier ? await buildOfJob(tx, earlier) : undefined;
+    const wanted = await tx.find(ShelfType, { id: { $in: n.parts.map((p) => p.type) } }, { limit: 400 });
+    const types = new Map(wanted.map((t) => [t.id, entryOf(t.body)]));
+    const unknown = n.parts.filter((p) => !types.has(p.type));
+    if (unknown.length > 0) return no(`The shelf has no part type ${unknown.map((u) => u.type).join(", ")}. Nothing was stored.`);
+    const total = n.parts.reduce((s, p) => s + p.count, 0) + (base?.build.parts.filter((p) => p.from === "client").length ?? 0);
+    if (total > 200) return no(`${total} parts; a job holds at most 200. Nothing was stored.`);
+    const serials = n.parts.flatMap((p) => p.serials);
+    const twice = serials.find((x, i) => serials.indexOf(x) !== i);
+    if (twice) return no(`Serial ${twice} is given to two parts. Nothing was stored. Correct the list.`);
+    const taken = await tx.findOne(JobPart, { serial: { $in: serials } }, { populate: ["job"] });
+    if (taken)
+      return no(
+        `Serial ${taken.serial} is already on ${taken.label ?? taken.key} of ${taken.job.number}. Nothing was stored. Look at the label again.`,
+      );
+    const number = await nextNumber(tx);
+    const wishes = Wishes.parse({
+      purpose: n.purpose,
+      lighting: n.lighting,
+      monitors: n.monitors,
+      wireless: n.wireless,
+      ...(n.budget === undefined ? {} : { budget: n.budget }),
+      ...(n.noiseDb === undefined ? {} : { noiseDb: n.noiseDb }),
+    });
+    const job = tx.create(Job, {
+      number,
+      client: n.client,
+      title: n.title,
+      purpose: n.purpose,
+      stage: "intake",
+      technician: unit.by,
+      dueOn: n.dueOn,
+      policy: Policy.parse({ ...base?.build.policy, ...n.policy }),
+      settings: Settings.parse({}),
+      wishes,
+      aside: n.aside,
+      partsRevision: 1,
+      version: 1,
+      revision: 1,
+      createdAt: unit.when.happened,
+    });
+    if (base && earlier) {
+      const rows = await tx.find(JobPart, { job: earlier.id, origin: "client" }, { orderBy: { position: "asc" } });
+      const parts = new Map(base.build.parts.map((p) => [p.id, p]));
+      for (const r of rows) {
+        const part = parts.get(r.key);
+        // What belonged to the earlier client does not come along.
+        if (part) layPart(tx, job, { ...part, serial: undefined, reused: undefined, price: undefined }, base.types(part.type), r.position);
+      }
+    }
+    const skeleton = Build.parse({
+      format: "imbra-build",
+      version: 1,
+      name: n.title,
+      partTypes: base?.build.partTypes ?? [],
+      parts: base?.build.parts.filter((p) => p.from === "client") ?? [{ id: "none", type: "none" }],
+    });
+    if (!base) skeleton.parts = [];
+    joinParts(
+      tx,
+      job,
+      skeleton,
+      n.parts.flatMap((p) =>
+        Array.from({ length: p.count }, (_, i) => ({ type: types.get(p.type) as PartType, serial: p.serials[i], reused: p.reused || undefined })),
+      ),
+    );
+    new JobUnit(tx, unit.actor, unit.when, job, undefined).emit("job-made", {
+      number,
+      client: n.client,
+      parts: total,
+      from: "list",
+      ...(earlier ? { copyOf: earlier.number } : {}),
+      ...(n.aside.length > 0 ? { aside: n.aside.length } : {}),
+    });
+    return yes(number);
+  },
+});

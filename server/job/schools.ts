@@ -1,0 +1,39 @@
+import { z } from "zod";
+import { Policy } from "../../core/assembly";
+import { SCHOOLS } from "../../core/wiring";
+import { jobAction } from "../kernel/action";
+import { done, no } from "../kernel/result";
+import { JobNumber } from "../kernel/text";
+
+/** Some of the schools; the others stay as they are. */
+export const SchoolsPicked = z.strictObject({
+  cooling: Policy.shape.cooling.unwrap().optional(),
+  caseFans: Policy.shape.caseFans.unwrap().optional(),
+  secondCpuPlug: Policy.shape.secondCpuPlug.unwrap().optional(),
+  graphicsCables: Policy.shape.graphicsCables.unwrap().optional(),
+  mainsV: Policy.shape.mainsV.unwrap().optional(),
+});
+
+export const SchoolsChange = z.object({ number: JobNumber, schools: SchoolsPicked });
+
+const inWords = (id: string, answer: unknown) => {
+  const school = SCHOOLS.find((s) => s.id === id);
+  const options: Record<string, string> = school?.options ?? {};
+  return { school: school?.word.toLowerCase() ?? id, answer: options[String(answer)] ?? String(answer) };
+};
+
+/** A job follows other schools than before. Its plan is stale then, unless it is the mains alone. */
+export const changeSchools = jobAction({
+  name: "job.schools",
+  permission: "plan",
+  input: SchoolsChange,
+  run: async (unit, c) => {
+    const { build } = await unit.build();
+    const changed = Object.entries(c.schools).filter(([k, v]) => v !== undefined && build.policy[k as keyof typeof c.schools] !== v);
+    if (changed.length === 0) return no("Nothing differs from what the job follows already.");
+    unit.job.policy = Policy.parse({ ...build.policy, ...Object.fromEntries(changed) });
+    if (changed.some(([k]) => SCHOOLS.some((s) => s.id === k && s.movesPlugs))) unit.partsChanged();
+    unit.emit("schools", { changes: changed.map(([k, v]) => inWords(k, v)) });
+    return done();
+  },
+});

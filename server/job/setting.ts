@@ -1,0 +1,25 @@
+import { z } from "zod";
+import { jobAction } from "../kernel/action";
+import { done, no } from "../kernel/result";
+import { JobNumber, text } from "../kernel/text";
+
+export const Setting = z.object({
+  number: JobNumber,
+  memoryProfile: z.boolean().optional(),
+  cpuFanWarning: z.enum(["halt", "ignore"]).optional(),
+  because: text(500).optional(),
+});
+
+/** A setting of the firmware, as it is or is to be. */
+export const setting = jobAction({
+  name: "first-boot.setting",
+  permission: "record",
+  input: Setting,
+  run: async (unit, s) => {
+    if (s.cpuFanWarning === "ignore" && !s.because) return no("Ignoring the CPU fan warning needs a written reason. Nothing was changed.");
+    const { number: _number, because, ...changed } = s;
+    unit.job.settings = { ...(await unit.build()).build.settings, ...changed };
+    unit.emit("setting", { ...changed, ...(because ? { because } : {}) });
+    return done();
+  },
+});

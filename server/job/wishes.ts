@@ -1,0 +1,36 @@
+import { z } from "zod";
+import { jobAction } from "../kernel/action";
+import { done } from "../kernel/result";
+import { JobNumber, line } from "../kernel/text";
+
+export const WishesChange = z.object({
+  number: JobNumber,
+  purpose: line(300).optional(),
+  budget: z.number().min(0).max(1_000_000).nullable().optional(),
+  lighting: z.enum(["wanted", "indifferent", "none"]).optional(),
+  noiseDb: z.number().min(10).max(80).nullable().optional(),
+  upgrade: line(200).optional(),
+  upgradeW: z.number().min(0).max(2000).optional(),
+  fanShare: z.number().min(0.2).max(1).optional(),
+});
+
+/** What the client wants, and the planned fan speed. */
+export const changeWishes = jobAction({
+  name: "job.wishes",
+  permission: "run jobs",
+  input: WishesChange,
+  run: async (unit, w) => {
+    const { build } = await unit.build();
+    const { number: _number, fanShare, ...wishes } = w;
+    const next: Record<string, unknown> = { ...build.wishes };
+    const changes = Object.entries(wishes).flatMap(([what, value]) => (value === undefined ? [] : [{ what, value }]));
+    for (const { what, value } of changes) {
+      if (value === null) delete next[what];
+      else next[what] = value;
+    }
+    unit.job.wishes = next;
+    if (fanShare !== undefined) unit.job.settings = { ...build.settings, fanShare };
+    unit.emit("wishes", { changes, ...(fanShare === undefined ? {} : { fanShare }) });
+    return done();
+  },
+});

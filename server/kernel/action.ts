@@ -1,0 +1,119 @@
+import type { z } from "zod";
+import { parseWith } from "../../core/assembly";
+import { isClosed } from "../../core/job";
+import { type EntityManager, Job, LockMode, LogEntry } from "../../db";
+import { type Actor, may, type Permission } from "./actor";
+import { Entry, happenedAt } from "./entry";
+import { no, type Refusal, type Result, yes } from "./result";
+import { JobUnit, Unit } from "./unit";
+
+/** Something that a person may ask for, declared once: under which name, with which input, who may, and what it does. */
+export interface Action<S extends z.ZodType, T> {
+  name: string;
+  permission: Permission;
+  input: S;
+  /** Carries out a parsed input. Refusals are values; whatever is thrown is a fault, and nothing is stored of it. */
+  carryOut: (em: EntityManager, actor: Actor, value: z.infer<S>, entry?: Entry) => Promise<Result<T>>;
+}
+
+interface Declared<S extends z.ZodType> {
+  name: string;
+  permission: Permission;
+  input: S;
+}
+
+const declared = new Map<string, Action<z.ZodType, unknown>>();
+/** Every action and query that a loaded module declares, by name. */
+export const ACTIONS: ReadonlyMap<string, Action<z.ZodType, unknown>> = declared;
+
+function declare<S extends z.ZodType, T>(action: Action<S, T>): Action<S, T> {
+  // A development server loads a module again; the newest counts.
+  declared.set(action.name, action as unknown as Action<z.ZodType, unknown>);
+  return action;
+}
+
+/** Changes one job: the job is locked, an entry that is kept already is not kept twice, and a refusal takes everything back. */
+export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined>(
+  action: Declared<S> & {
+    /** May be done on a job that was handed over. */
+    onClosed?: boolean;
+    run: (unit: JobUnit, value: z.infer<S>) => Promise<Result<T>>;
+  },
+): Action<S, T> {
+  const carryOut = async (em: EntityManager, actor: Actor, value: z.infer<S>, entry?: Entry): Promise<Result<T>> =>
+    inTransaction(em, async (tx) => {
+      const job = await tx.findOne(Job, { number: value.number }, { lockMode: LockMode.PESSIMISTIC_WRITE, refresh: true });
+      if (!job) return no(`There is no job ${value.number}. Nothing was changed.`);
+      if (entry && (await tx.count(LogEntry, { job: job.id, entryKey: entry.key })) > 0) return { ...yes(undefined as T), revision: job.revision };
+      const arrived = new Date();
+      const unit = new JobUnit(tx, actor, { happened: happenedAt(entry, arrived), arrived }, job, entry?.key);
+      if (!action.onClosed && isClosed(unit.stage.now()))
+        return no(`${job.number} was handed over. Nothing was changed. Open it again on Handover first.`);
+      const said = await action.run(unit, value);
+      return said.ok ? { ...said, revision: job.revision } : said;
+    });
+  return declare({ name: action.name, permission: action.permission, input: action.input, carryOut });
+}
+
+/** Changes what belongs to the whole shop, or makes a job: a transaction, and nothing locked beforehand. */
+export function shopAction<S extends z.ZodType, T = undefined>(
+  action: Declared<S> & { run: (unit: Unit, value: z.infer<S>) => Promise<Result<T>> },
+): Action<S, T> {
+  const carryOut = (em: EntityManager, actor: Actor, value: z.infer<S>) =>
+    inTransaction(em, (tx) => {
+      const now = new Date();
+      return action.run(new Unit(tx, actor, { happened: now, arrived: now }), value);
+    });
+  return declare({ name: action.name, permission: action.permission, input: action.input, carryOut });
+}
+
+/** Asks without changing anything, or works long and stores through actions of its own. */
+export function query<S extends z.ZodType, T>(
+  action: Omit<Declared<S>, "permission"> & {
+    permission?: Permission;
+    run: (em: EntityManager, value: z.infer<S>, actor: Actor) => Promise<Result<T>>;
+  },
+): Action<S, T> {
+  return declare({
+    name: action.name,
+    permission: action.permission ?? "look",
+    input: action.input,
+    carryOut: (em, actor, value) => action.run(em, value, actor),
+  });
+}
+
+/** A refusal takes back what was written before it: "nothing was changed" is always true. */
+class Refused extends Error {
+  constructor(readonly said: Refusal) {
+    super("refused");
+  }
+}
+
+async function inTransaction<T>(em: EntityManager, work: (tx: EntityManager) => Promise<Result<T>>): Promise<Result<T>> {
+  try {
+    return await em.transactional(async (tx) => {
+      const said = await work(tx as EntityManager);
+      if (!said.ok) throw new Refused(said);
+      return said;
+    });
+  } catch (e) {
+    if (e instanceof Refused) return e.said;
+    throw e;
+  }
+}
+
+/** An action for an actor and an input as it came: may they, is it sound, then the work. */
+export async function carryOut<S extends z.ZodType, T>(
+  em: EntityManager,
+  actor: Actor,
+  action: Action<S, T>,
+  input: unknown,
+  entry?: unknown,
+): Promise<Result<T>> {
+  if (!may(actor, action.permission)) return no(`${actor.name} may not do this. Nothing was changed. Ask a lead.`);
+  const value = parseWith(action.input, input);
+  if (!value.ok) return no("The entry was not understood. Nothing was changed.", value.faults);
+  const own = entry === undefined ? undefined : parseWith(Entry, entry);
+  if (own && !own.ok) return no("The entry was not understood. Nothing was changed.", own.faults);
+  return action.carryOut(em, actor, value.value, own?.value);
+}

@@ -1,0 +1,33 @@
+import { z } from "zod";
+
+/** What PostgreSQL cannot keep: NUL, and half of a character. */
+const UNKEEPABLE = /[\0\p{Surrogate}]/u;
+/** What has no place in one line: control characters. */
+const CONTROL = /\p{Cc}/u;
+
+const kept = (most: number, letters: string) => z.string().max(most, `at most ${most} ${letters}`);
+const SAID = "holds a character that cannot be kept; type it again";
+
+/** One line as a person types it, at most as long as its column; outer blanks go. */
+export const line = (most: number) =>
+  kept(most + 20, "letters")
+    .trim()
+    .max(most, `at most ${most} letters`)
+    .refine((s) => !UNKEEPABLE.test(s) && !CONTROL.test(s), SAID);
+
+/** Text of several lines. */
+export const text = (most: number) =>
+  kept(most + 20, "letters")
+    .trim()
+    .max(most, `at most ${most} letters`)
+    .refine((s) => !UNKEEPABLE.test(s), SAID);
+
+/** The contents of a file: only its size is bounded, and what cannot be kept refused. */
+export const fileText = (most: number) => kept(most, "characters").refine((s) => !UNKEEPABLE.test(s), SAID);
+
+/** A name that we gave: a job's number, a part's key, a part type's id. */
+export const key = (most = 80) => line(most).refine((s) => s.length > 0, "is missing");
+
+export const JobNumber = key(40);
+export const PartKey = key(80);
+export const TypeId = key(80);

@@ -1,0 +1,97 @@
+import pg from "pg";
+
+/** What changed, in few words: whoever looks on asks for the rest. */
+export type News =
+  | { job: string; revision: number }
+  | { head: string }
+  | { shelf: number }
+  | { run: string; job: string }
+  /** News may have been missed: ask for everything. */
+  | { again: true };
+
+type Hear = (news: News) => void;
+
+const FIRST_TRY_MS = 250;
+const LAST_TRY_MS = 5000;
+
+interface Channel {
+  hearers: Set<Hear>;
+  client?: pg.Client | undefined;
+  tries: number;
+  /** Called when the process ends, so that open streams do not hold it. */
+  endings: Set<() => void>;
+}
+const holder = globalThis as typeof globalThis & { imbraChannel?: Channel };
+
+function channel(): Channel {
+  if (!holder.imbraChannel) {
+    const made: Channel = { hearers: new Set(), tries: 0, endings: new Set() };
+    holder.imbraChannel = made;
+    const end = () => {
+      for (const ending of [...made.endings]) ending();
+    };
+    process.once("SIGTERM", end);
+    process.once("SIGINT", end);
+  }
+  return holder.imbraChannel;
+}
+
+const parsed = (payload: string | undefined): News | undefined => {
+  try {
+    return JSON.parse(payload ?? "") as News;
+  } catch {
+    return undefined;
+  }
+};
+
+/** One connection a process listens; lost, it is made again, and everybody is told that news may have been missed. */
+async function connect(c: Channel): Promise<void> {
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL, keepAlive: true, application_name: "imbra news" });
+  c.client = client;
+  let lost = false;
+  const again = () => {
+    if (lost) return;
+    lost = true;
+    if (c.client === client) c.client = undefined;
+    client.end().catch(() => undefined);
+    if (c.hearers.size === 0) return;
+    const wait = Math.min(LAST_TRY_MS, FIRST_TRY_MS * 2 ** c.tries++);
+    setTimeout(() => {
+      if (!c.client && c.hearers.size > 0) void connect(c);
+    }, wait).unref();
+  };
+  client.on("error", again);
+  client.on("end", again);
+  client.on("notification", (m) => {
+    const news = parsed(m.payload);
+    if (news) for (const hear of [...c.hearers]) hear(news);
+  });
+  try {
+    await client.connect();
+    await client.query("listen imbra");
+    const missed = c.tries > 0;
+    c.tries = 0;
+    if (missed) for (const hear of [...c.hearers]) hear({ again: true });
+  } catch {
+    again();
+  }
+}
+
+/** Hears of every change, of this process or another, until the function it gives is called. */
+export function listen(hear: Hear): () => void {
+  const c = channel();
+  c.hearers.add(hear);
+  if (!c.client) void connect(c);
+  return () => {
+    c.hearers.delete(hear);
+  };
+}
+
+/** Calls `end` when this process is asked to stop; the function it gives takes that back. */
+export function whenEnding(end: () => void): () => void {
+  const c = channel();
+  c.endings.add(end);
+  return () => {
+    c.endings.delete(end);
+  };
+}

@@ -1,0 +1,58 @@
+import { listen, type News, whenEnding } from "./channel";
+
+/** Open streams of one process; more are told to come again later. */
+const MOST_STREAMS = 500;
+/** A line now and then, so that nobody in between takes the connection for dead. */
+const BEAT_MS = 15_000;
+
+let open = 0;
+
+/** Does somebody who looks at this job (or at none) want to know? */
+const concerns = (job: string | undefined) => (n: News) =>
+  "again" in n || (job === undefined ? "job" in n || "head" in n || "shelf" in n : ("job" in n && n.job === job) || "shelf" in n);
+
+/** Server-sent events: a line for each change that concerns a job, or for any where none is named. Ends with `signal`. */
+export function newsStream(job: string | undefined, signal: AbortSignal): Response {
+  if (open >= MOST_STREAMS) return new Response("Too many listen already. Try again.", { status: 503, headers: { "Retry-After": "10" } });
+  const wanted = concerns(job);
+  const lines = new TextEncoder();
+  open += 1;
+  let close = () => {};
+  const body = new ReadableStream<Uint8Array>({
+    start(out) {
+      let ended = false;
+      const say = (text: string) => {
+        if (ended) return;
+        try {
+          out.enqueue(lines.encode(text));
+        } catch {
+          close();
+        }
+      };
+      const deaf = listen((n) => {
+        if (wanted(n)) say(`data: ${JSON.stringify(n)}\n\n`);
+      });
+      const beat = setInterval(() => say(": here\n\n"), BEAT_MS);
+      close = () => {
+        if (ended) return;
+        ended = true;
+        open -= 1;
+        clearInterval(beat);
+        deaf();
+        stays();
+        try {
+          out.close();
+        } catch {
+          // The other side is gone already.
+        }
+      };
+      const stays = whenEnding(close);
+      signal.addEventListener("abort", close, { once: true });
+      say("retry: 2000\n\n: here\n\n");
+    },
+    cancel: () => close(),
+  });
+  return new Response(body, {
+    headers: { "Content-Type": "text/event-stream", "Cache-Control": "no-store", Connection: "keep-alive", "X-Accel-Buffering": "no" },
+  });
+}

@@ -1,0 +1,95 @@
+import { z } from "zod";
+import { JobPart } from "../../db";
+import { jobAction } from "../kernel/action";
+import { done, no } from "../kernel/result";
+import { JobNumber, key, PartKey } from "../kernel/text";
+import { findPart } from "./find-part";
+
+export const PlacePart = z.object({
+  number: JobNumber,
+  part: PartKey,
+  mount: key(80).nullable().optional(),
+  frame: z.enum(["inside", "outside"]).nullable().optional(),
+  blows: z.enum(["in", "out"]).nullable().optional(),
+  vertical: z.boolean().optional(),
+  tubes: z.enum(["rear", "front", "top", "bottom"]).nullable().optional(),
+  reused: z.boolean().optional(),
+  lowNoise: z.boolean().optional(),
+  boot: z.boolean().optional(),
+  cage: key(40).nullable().optional(),
+  standoffsSet: z.boolean().optional(),
+  bracket: z.boolean().optional(),
+  fanUpMm: z.number().min(0).max(80).nullable().optional(),
+});
+
+/** Where a part sits: its mount, its side of the frame, the way a fan blows, a card stood up. */
+export const placePart = jobAction({
+  name: "parts.place",
+  permission: "change parts",
+  input: PlacePart,
+  run: async (unit, p) => {
+    const found = await findPart(unit, p.part);
+    if (!found.ok) return found;
+    const { row, name } = found;
+    const b = await unit.build();
+    const said: string[] = [];
+    if (p.mount !== undefined) {
+      const shell = [...b.graph.parts.values()].find((x) => x.type.kind === "case");
+      const mount = shell?.type.body.mounts.find((m) => m.id === p.mount);
+      if (p.mount !== null && !mount) return no(`The case has no mount ${p.mount}. Nothing was changed.`);
+      const there = b.build.parts.find((x) => x.mount === p.mount && x.id !== p.part);
+      if (p.mount !== null && there) return no(`${mount?.label} already holds ${there.label ?? there.id}. Move that first. Nothing was changed.`);
+      row.mount = p.mount;
+      said.push(mount ? `at ${mount.label}` : "without a mount");
+    }
+    const placing: Record<string, unknown> = { ...(row.placing as object) };
+    for (const field of ["frame", "blows", "tubes", "cage"] as const) {
+      const value = p[field];
+      if (value === undefined) continue;
+      if (value === null) delete placing[field];
+      else placing[field] = value;
+      said.push(PLACED[field](value));
+    }
+    for (const field of ["vertical", "reused", "lowNoise", "boot", "standoffsSet", "bracket"] as const) {
+      const value = p[field];
+      if (value === undefined) continue;
+      if (value) placing[field] = true;
+      else delete placing[field];
+      said.push(SAID[field][value ? 0 : 1]);
+    }
+    if (p.fanUpMm !== undefined) {
+      if (p.fanUpMm) placing.fanUpMm = p.fanUpMm;
+      else delete placing.fanUpMm;
+      said.push(p.fanUpMm ? `its front fan ${p.fanUpMm} mm higher` : "its fan as it comes");
+    }
+    if (p.reused) row.arrivedAt ??= unit.when.happened;
+    // A system starts from one drive.
+    if (p.boot) {
+      for (const other of await unit.tx.find(JobPart, { job: unit.job.id }, { limit: 250 })) {
+        const { boot, ...rest } = other.placing as Record<string, unknown>;
+        if (boot && other.key !== p.part) other.placing = rest;
+      }
+    }
+    row.placing = placing;
+    // Whose a part is and where its tubes come out moves no plug: the plan stays good.
+    if ([p.mount, p.frame, p.blows, p.vertical, p.boot].some((x) => x !== undefined)) unit.partsChanged();
+    unit.emit("part-placed", { part: p.part, name, changes: said });
+    return done();
+  },
+});
+
+const SAID = {
+  vertical: ["on the vertical mount", "level on the board"],
+  reused: ["the client's own, used again", "bought for this job"],
+  lowNoise: ["through its low-noise lead", "without its low-noise lead"],
+  boot: ["the system starts from it", "the system starts from another drive"],
+  standoffsSet: ["the standoffs are set for this board", "the standoffs are to be set"],
+  bracket: ["on a bracket into the larger bay", "without a bracket"],
+} as const;
+
+const PLACED = {
+  frame: (v: string | null) => `${v ?? "inside"} the frame`,
+  blows: (v: string | null) => `blowing ${v ?? "the usual way"}`,
+  tubes: (v: string | null) => (v === null ? "tubes where they reach and are in nobody's way" : `tubes at the ${v} end`),
+  cage: (v: string | null) => (v === null ? "the drive cage as it comes" : v === "out" ? "the drive cage out" : `the drive cage at ${v}`),
+};

@@ -1,0 +1,63 @@
+import type { Step } from "../../core/order";
+import { type EntityManager, IsolationLevel } from "../../db";
+import { type JobView, jobView } from "./job-view";
+
+/** What hands do next on a job, in a sentence. */
+function nextOf(v: JobView, left: Step | undefined): string {
+  if (v.head.stage === "waiting") return `Waits for ${v.head.waitingFor ?? "a delivery"}`;
+  if (v.head.stage === "handed-over") return "Handed over";
+  if (!v.plan) return `${v.leads.filter((l) => !l.out && l.loom !== "seat").length} leads, none planned. Plan the wiring`;
+  if (v.plan.stale) return "Parts changed. Plan the wiring again";
+  if (v.diagnosis.next) return v.diagnosis.next.action;
+  if (v.head.stage === "soak") return "Soak: read temperatures and fan speeds";
+  if (left) return left.title;
+  const unseen = v.power.lines.find((l) => !v.seen[l.id]);
+  return unseen ? `First boot: look at ${unseen.what.toLowerCase()}` : "All as expected. Soak next";
+}
+
+const UNKNOWN = "This job could not be worked out. Nothing of it is lost; open it, undo the last entry, or tell the lead";
+
+/** Everything of a job as it is at one moment, whatever is written meanwhile. */
+export const viewAtOnce = (em: EntityManager, number: string): Promise<JobView | undefined> =>
+  em.transactional((tx) => jobView(tx as EntityManager, number), { isolationLevel: IsolationLevel.REPEATABLE_READ, readOnly: true });
+
+/** Derives the head of one job and keeps it, unless a newer one is kept already. One that cannot be worked out says so in its head. */
+async function renewHead(em: EntityManager, number: string): Promise<void> {
+  const v = await viewAtOnce(em, number).catch((e: unknown) => {
+    console.error(`${number} could not be worked out`, e);
+    return undefined;
+  });
+  const left = v?.steps.filter((s) => !s.done) ?? [];
+  const revision = v ? v.head.revision : 0;
+  const row = v
+    ? [
+        nextOf(v, left[0]),
+        v.findings.filter((f) => f.severity === "stop").length,
+        v.progress.faults,
+        v.steps.length,
+        v.steps.length - left.length,
+        left.reduce((s, x) => s + x.minutes, 0),
+        v.leads.length,
+        v.leads.filter((l) => l.port).length,
+      ]
+    : [UNKNOWN, 1, 0, 0, 0, 0, 0, 0];
+  await em.execute(
+    `insert into "job_head" ("job_id", "revision", "next", "stops", "open_faults", "steps", "done", "minutes", "leads", "placed")
+     select "id", ${v ? "?::int" : '"revision" + 0 * ?::int'}, ?, ?, ?, ?, ?, ?, ?, ? from "job" where "number" = ?
+     on conflict ("job_id") do update set "revision" = excluded."revision", "next" = excluded."next", "stops" = excluded."stops",
+       "open_faults" = excluded."open_faults", "steps" = excluded."steps", "done" = excluded."done", "minutes" = excluded."minutes",
+       "leads" = excluded."leads", "placed" = excluded."placed"
+     where "job_head"."revision" < excluded."revision"`,
+    [revision, ...row, number],
+  );
+}
+
+/** Renews the heads that are behind their jobs, open jobs first, at most so many; how many there were. */
+export async function renewHeads(em: EntityManager, most = 50): Promise<number> {
+  const behind = await em.execute<{ number: string }[]>(
+    `select j."number" from "job" j left join "job_head" h on h."job_id" = j."id" where h."revision" is distinct from j."revision"
+     order by (j."stage" = 'handed-over'), j."created_at" desc limit ${Math.max(1, Math.floor(most))}`,
+  );
+  for (const { number } of behind) await renewHead(em.fork() as EntityManager, number);
+  return behind.length;
+}

@@ -1,0 +1,68 @@
+import { z } from "zod";
+import type { PartType } from "../../core/catalogue";
+import { type EntityManager, JobPart, ShelfRevision, ShelfType } from "../../db";
+import { query } from "../kernel/action";
+import { yes } from "../kernel/result";
+import { line } from "../kernel/text";
+import { entryOf } from "../read/build-of-job";
+
+const MOST_SHOWN = 60;
+
+export interface ShelfRow {
+  id: string;
+  kind: string;
+  maker: string;
+  name: string;
+  revision: number;
+  stock: number;
+  spares: number;
+}
+
+/** The condition for words and a kind. */
+export function shelfWhere(text: string, kind?: string): { where: string; values: unknown[] } {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
+  const where = words.map(() => `lower("maker" || ' ' || "name" || ' ' || "id" || ' ' || "kind") like ?`);
+  const values: unknown[] = words.map((w) => `%${w.replace(/[\\%_]/g, (c) => `\\${c}`)}%`);
+  if (kind) {
+    where.push(`"kind" = ?`);
+    values.push(kind);
+  }
+  return { where: where.length > 0 ? `where ${where.join(" and ")}` : "", values };
+}
+
+/** The shelf by words: each must stand somewhere in maker, name, id or kind. Bounded, by name. */
+export async function searchShelf(em: EntityManager, text: string, kind?: string): Promise<{ rows: ShelfRow[]; more: boolean }> {
+  const { where, values } = shelfWhere(text, kind);
+  const rows = await em.execute<ShelfRow[]>(
+    `select "id", "kind", "maker", "name", "revision", "stock", "spares" from "shelf_type" ${where} order by "name", "id" limit ${MOST_SHOWN + 1}`,
+    values,
+  );
+  return { rows: rows.slice(0, MOST_SHOWN), more: rows.length > MOST_SHOWN };
+}
+
+export interface ShelfEntry {
+  type: PartType;
+  stock: number;
+  usedBy: { number: string; title: string; revision: number }[];
+  revisions: { revision: number; at: string; by: string; because: string }[];
+}
+
+export async function shelfEntry(em: EntityManager, id: string): Promise<ShelfEntry | undefined> {
+  const row = await em.findOne(ShelfType, { id });
+  if (!row) return undefined;
+  const parts = await em.find(JobPart, { type: id }, { populate: ["job"], limit: 200 });
+  const jobs = new Map(parts.map((p) => [p.job.number, { number: p.job.number, title: p.job.title, revision: p.typeRevision }]));
+  const revisions = await em.find(ShelfRevision, { type: id }, { orderBy: { revision: "desc" }, limit: 50, populate: ["by"] });
+  return {
+    type: entryOf(row.body),
+    stock: row.stock,
+    usedBy: [...jobs.values()].sort((a, b) => (a.number < b.number ? -1 : 1)),
+    revisions: revisions.map((r) => ({ revision: r.revision, at: r.at.toISOString(), by: r.by.name, because: r.because })),
+  };
+}
+
+export const search = query({
+  name: "shelf.search",
+  input: z.object({ text: line(80), kind: line(30).optional() }),
+  run: async (em, v) => yes(await searchShelf(em, v.text, v.kind)),
+});

@@ -1,0 +1,193 @@
+import { type ChildProcess, spawn, spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { sealData } from "iron-session";
+import pg from "pg";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Entry } from "../../features/bench/entries";
+import { asSent, type Store, sendAll } from "../../features/bench/send-all";
+import type { Result } from "../../server/kernel/result";
+
+// A server and a database of its own, all of which this file may kill.
+const folder = mkdtempSync(join(tmpdir(), "imbra-lost-"));
+spawnSync("chmod", ["755", folder]);
+const script = join(folder, "cluster.mjs");
+writeFileSync(
+  script,
+  `import { startCluster } from ${JSON.stringify(join(process.cwd(), "scripts/cluster.mjs"))};
+const c = await startCluster(${JSON.stringify(folder)}, { name: "pg-lost", port: 54700 });
+if (process.argv.includes("stop")) c.stop();
+console.log("URL " + c.url);
+process.exit(0);`,
+);
+const cluster = (what: "start" | "stop") => {
+  const r = spawnSync(process.execPath, [script, what], { encoding: "utf8", timeout: 90_000 });
+  const url = /URL (\S+)/.exec(r.stdout)?.[1];
+  if (!url) throw new Error(`the cluster did not ${what}: ${r.stdout} ${r.stderr}`);
+  return url;
+};
+
+let url = "";
+let port = 0;
+let server: ChildProcess | undefined;
+
+async function startServer(): Promise<void> {
+  server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)], {
+    env: { ...process.env, DATABASE_URL: url, NODE_ENV: "production" },
+    stdio: ["ignore", "pipe", "ignore"],
+  });
+  await new Promise<void>((resolve, reject) => {
+    const late = setTimeout(() => reject(new Error("the server did not start")), 60_000);
+    server?.stdout?.on("data", (chunk) => {
+      if (!String(chunk).includes("Ready")) return;
+      clearTimeout(late);
+      resolve();
+    });
+  });
+}
+const kill = async () => {
+  const gone = new Promise((resolve) => server?.once("exit", resolve));
+  server?.kill("SIGKILL");
+  await gone;
+};
+
+beforeAll(async () => {
+  url = cluster("start");
+  const seeded = spawnSync("node_modules/.bin/tsx", ["scripts/prepare-db.mts", "--seed"], {
+    env: { ...process.env, DATABASE_URL: url },
+    encoding: "utf8",
+  });
+  if (seeded.status !== 0) throw new Error(seeded.stderr);
+  port = await new Promise<number>((resolve) => {
+    const s = createServer();
+    s.listen(0, "127.0.0.1", () => {
+      const at = (s.address() as { port: number }).port;
+      s.close(() => resolve(at));
+    });
+  });
+  await startServer();
+}, 180_000);
+afterAll(async () => {
+  server?.kill("SIGKILL");
+  cluster("stop");
+  rmSync(folder, { recursive: true, force: true });
+}, 90_000);
+
+const BENCHES = 10;
+const EACH = 50;
+const JOBS = ["FS-1041", "FS-1042", "FS-1043", "FS-1044", "FS-1045"];
+
+/** A tablet: what it keeps survives a reload, its clock may be wrong, its sign-in may be lost. */
+class Tablet {
+  list: Entry[] = [];
+  cookie = "";
+  made = new Map<string, number>();
+  constructor(
+    readonly n: number,
+    readonly clockWrongMs: number,
+    private readonly person: string,
+  ) {}
+
+  readonly store: Store = {
+    all: async () => this.list,
+    took: async (id, revision) => {
+      this.list = this.list.map((e) => (e.id === id ? { ...e, sent: { revision, atMs: 0 } } : e));
+    },
+    setAside: async (id, aside) => {
+      this.list = this.list.map((e) => (e.id === id && aside ? { ...e, aside } : e));
+    },
+  };
+
+  press(i: number): void {
+    const key = `bench-${this.n}-${i}`;
+    this.made.set(key, Date.now());
+    const text = `bench ${this.n}, entry ${i}`;
+    this.list.push({
+      id: i,
+      key,
+      said: { kind: "note", number: JOBS[this.n % JOBS.length] ?? "", step: "standoffs", text, as: "note" },
+      madeAtMs: Date.now() + this.clockWrongMs,
+      words: text,
+    });
+  }
+
+  async signIn(): Promise<void> {
+    const seal = await sealData({ technician: this.person }, { password: process.env.IMBRA_SECRET ?? "" });
+    this.cookie = `imbra=${seal}`;
+  }
+
+  async send(): Promise<void> {
+    const out = await sendAll(this.store, async (e): Promise<Result> => {
+      const r = await fetch(`http://127.0.0.1:${port}/entries`, {
+        method: "POST",
+        headers: { "Content-Type": "application/json", cookie: this.cookie },
+        body: JSON.stringify(asSent(e, Date.now() + this.clockWrongMs)),
+        signal: AbortSignal.timeout(10_000),
+      });
+      if (!r.ok) throw new Error(String(r.status));
+      return (await r.json()) as Result;
+    });
+    if (out.stopped === "who") await this.signIn().catch(() => undefined);
+  }
+
+  /** What storage gives back after a reload. */
+  reload(): void {
+    this.list = JSON.parse(JSON.stringify(this.list)) as Entry[];
+  }
+}
+
+describe("500 entries of 10 benches", () => {
+  it("through a killed server, a database that was away, a reload, a lost sign-in and a wrong clock: each is there once, in its bench's order", async () => {
+    const client = new pg.Client({ connectionString: url });
+    await client.connect();
+    const people = (await client.query<{ id: string }>("select id from technician order by name")).rows.map((r) => r.id);
+    await client.end();
+    const tablets = Array.from(
+      { length: BENCHES },
+      (_, n) => new Tablet(n, n === 3 ? 3_600_000 : n === 4 ? -3_600_000 : 0, people[n % people.length] ?? ""),
+    );
+    let over = false;
+    const sending = tablets.map(async (t) => {
+      while (!over || t.list.some((e) => !e.sent && !e.aside)) {
+        await t.send();
+        await new Promise((resolve) => setTimeout(resolve, 40));
+      }
+    });
+    for (let i = 0; i < EACH; i++) {
+      for (const t of tablets) t.press(i);
+      if (i === 10) {
+        await kill();
+        await startServer();
+      }
+      if (i === 20) {
+        cluster("stop");
+        for (const t of tablets) t.press(1000 + i);
+        await new Promise((resolve) => setTimeout(resolve, 1500));
+        cluster("start");
+      }
+      if (i === 30) for (const t of tablets) t.reload();
+      if (i === 35) for (const t of tablets) t.cookie = "";
+      await new Promise((resolve) => setTimeout(resolve, 60));
+    }
+    over = true;
+    await Promise.all(sending);
+    expect(tablets.flatMap((t) => t.list.filter((e) => e.aside))).toEqual([]);
+    const after = new pg.Client({ connectionString: url });
+    await after.connect();
+    const rows = (
+      await after.query<{ key: string; happened: Date }>(
+        `select entry_key as key, happened_at as happened from log_entry where entry_key like 'bench-%' order by id`,
+      )
+    ).rows;
+    await after.end();
+    for (const t of tablets) {
+      const mine = rows.filter((r) => r.key.startsWith(`bench-${t.n}-`));
+      expect(mine.map((r) => r.key)).toEqual([...t.made.keys()]);
+      // Two seconds of a busy machine between reading a clock and being asked.
+      for (const r of mine) expect(Math.abs(new Date(r.happened).getTime() - (t.made.get(r.key) ?? 0))).toBeLessThan(2000);
+    }
+    expect(rows.length).toBe(BENCHES * (EACH + 1));
+  }, 240_000);
+});

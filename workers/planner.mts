@@ -1,0 +1,65 @@
+// A planner: takes plans that are asked for, and keeps the heads of jobs ready for lists. Any number of them, on any machine that
+// reaches the database of DATABASE_URL: npm run planner.
+import { randomUUID } from "node:crypto";
+import { hostname } from "node:os";
+import { type EntityManager, entityManager } from "../db";
+import { listen } from "../server/live/channel";
+import { planInThread } from "../server/plan/plan-thread";
+import { workOnce } from "../server/planner/work";
+import { renewHeads } from "../server/read/heads";
+
+const name = `${hostname()} ${process.pid} ${randomUUID().slice(0, 8)}`;
+/** Looked for without being told, so that nothing is forgotten when news were lost. */
+const LOOK_MS = 3000;
+const AFTER_FAULT_MS = 1000;
+
+let ending = false;
+let wakePlans = () => {};
+let wakeHeads = () => {};
+
+/** Does `work` again and again: at once while there is some, else when woken or after a while. */
+async function keep(work: (em: () => EntityManager) => Promise<boolean>, sleep: (wake: () => void) => void): Promise<void> {
+  while (!ending) {
+    try {
+      const em = await entityManager();
+      if (await work(() => em.fork() as EntityManager)) continue;
+      await new Promise<void>((resolve) => {
+        const timer = setTimeout(resolve, LOOK_MS);
+        sleep(() => {
+          clearTimeout(timer);
+          resolve();
+        });
+      });
+    } catch (e) {
+      console.error(e instanceof Error ? e.message.split("\n")[0] : e);
+      await new Promise((resolve) => setTimeout(resolve, AFTER_FAULT_MS));
+    }
+  }
+}
+
+listen((n) => {
+  if ("run" in n || "again" in n) wakePlans();
+  if ("job" in n || "shelf" in n || "again" in n) wakeHeads();
+});
+for (const signal of ["SIGTERM", "SIGINT"] as const)
+  process.once(signal, () => {
+    // A run in the middle is taken again by another planner.
+    ending = true;
+    process.exit(0);
+  });
+
+console.log(`Planner ${name} works.`);
+await Promise.all([
+  keep(
+    (em) => workOnce(em, name, planInThread),
+    (wake) => {
+      wakePlans = wake;
+    },
+  ),
+  keep(
+    async (em) => (await renewHeads(em(), 20)) > 0,
+    (wake) => {
+      wakeHeads = wake;
+    },
+  ),
+]);
