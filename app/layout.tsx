@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { LiveProvider } from "../features/frame/live";
 import { OfflinePages } from "../features/frame/offline-pages";
 import { Ready } from "../features/frame/ready";
+import { OutboxProvider } from "../features/outbox/outbox";
 import "./globals.css";
 
 export const metadata: Metadata = {
@@ -17,7 +18,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" data-theme={theme}>
       <body>
-        <LiveProvider>{children}</LiveProvider>
+        <LiveProvider>
+          <OutboxProvider>{children}</OutboxProvider>
+        </LiveProvider>
         <Ready />
         <OfflinePages />
       </body>

@@ -2,16 +2,18 @@
 // reaches the database of DATABASE_URL: npm run planner.
 import { randomUUID } from "node:crypto";
 import { hostname } from "node:os";
-import { type EntityManager, entityManager } from "../db";
+import { type EntityManager, entityManager, Job } from "../db";
 import { listen } from "../server/live/channel";
-import { planInThread } from "../server/plan/plan-thread";
+import { planInThread, threadsFrom } from "../server/plan/plan-thread";
 import { workOnce } from "../server/planner/work";
+import { buildOfJob } from "../server/read/build-of-job";
 import { renewHeads } from "../server/read/heads";
 
 const name = `${hostname()} ${process.pid} ${randomUUID().slice(0, 8)}`;
 /** Looked for without being told, so that nothing is forgotten when news were lost. */
 const LOOK_MS = 3000;
 const AFTER_FAULT_MS = 1000;
+const WARM_S = 2;
 
 let ending = false;
 let wakePlans = () => {};
@@ -37,6 +39,7 @@ async function keep(work: (em: () => EntityManager) => Promise<boolean>, sleep: 
   }
 }
 
+threadsFrom(new URL("./plan-thread.mjs", import.meta.url));
 listen((n) => {
   if ("run" in n || "again" in n) wakePlans();
   if ("job" in n || "shelf" in n || "again" in n) wakeHeads();
@@ -47,6 +50,14 @@ for (const signal of ["SIGTERM", "SIGINT"] as const)
     ending = true;
     process.exit(0);
   });
+
+/** The first plan of a cold process takes twice as long: it is made of the newest job, and thrown away. */
+async function warmUp(): Promise<void> {
+  const em = await entityManager();
+  const [job] = await em.find(Job, {}, { orderBy: { createdAt: "desc" }, limit: 1 });
+  if (job) await planInThread((await buildOfJob(em, job)).build, { deadlineS: WARM_S });
+}
+await warmUp().catch(() => undefined);
 
 console.log(`Planner ${name} works.`);
 await Promise.all([

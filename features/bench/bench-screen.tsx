@@ -9,11 +9,11 @@ import { PinPicture } from "../../ui/drawing/pin-picture";
 import { Caution, SeverityShape } from "../../ui/marks";
 import { useLive } from "../frame/live";
 import { SCAN_MS } from "../frame/use-keys";
+import type { Said } from "../outbox/entries";
+import { EntriesSheet, type Person } from "../outbox/entries-sheet";
+import { useOutbox } from "../outbox/outbox";
 import { sceneOf } from "../wiring/scene";
 import { BenchSheet, type Sheet } from "./bench-sheet";
-import type { Said } from "./entries";
-import { EntriesSheet, type Person } from "./entries-sheet";
-import { useOutbox } from "./outbox";
 import { RegionView } from "./region-view";
 
 const clock = (ms: number) => new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
@@ -32,8 +32,8 @@ export function BenchScreen({
   who: string | null;
   people: Person[];
 }) {
-  const { refresh, aloneSince } = useLive();
-  const outbox = useOutbox(refresh);
+  const { aloneSince } = useLive();
+  const outbox = useOutbox();
   const number = view.head.number;
   const scene = useMemo(() => sceneOf(view.build), [view.build]);
   // What was pressed here counts here already: what waits, and what the server has of which this page knows nothing yet.
@@ -241,7 +241,9 @@ export function BenchScreen({
               ? "Who are you?"
               : outbox.waiting.length > 0
                 ? `${outbox.waiting.length} to send`
-                : "all sent"}
+                : outbox.known
+                  ? "all sent"
+                  : ""}
         </button>
         <button type="button" className="key-bench !min-h-0 w-44 !rounded-none !border-0 !border-l" onClick={() => look(1)}>
           Look ahead

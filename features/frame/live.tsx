@@ -13,6 +13,8 @@ export const useLive = () => useContext(Live);
 
 /** Several changes at once are one refresh. */
 const TOGETHER_MS = 60;
+/** The server beats every 5 s: without one for so long, nothing comes through, whatever the browser believes. */
+const SILENT_MS = 12_000;
 /** Alone for less than this is nobody's business. */
 const QUIET_MS = 2500;
 const PING_MS = 4000;
@@ -49,30 +51,43 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     let source: EventSource | undefined;
     let lostAt: number | undefined;
-    let timer: ReturnType<typeof setInterval> | undefined;
+    let lastBeat = Date.now();
     const heard = () => {
-      clearInterval(timer);
-      timer = undefined;
+      lastBeat = Date.now();
       lostAt = undefined;
       setAlone(undefined);
     };
+    const lost = () => {
+      lostAt ??= Date.now();
+    };
+    const offline = () => {
+      source?.close();
+      lost();
+    };
     const open = () => {
       source?.close();
+      lastBeat = Date.now();
       source = new EventSource(job ? `/live?job=${job}` : "/live");
       source.onopen = () => {
         if (lostAt !== undefined || missed.current) refresh();
         heard();
       };
-      source.onmessage = refresh;
-      source.onerror = () => {
-        lostAt ??= Date.now();
-        timer ??= setInterval(async () => {
-          if (lostAt !== undefined && Date.now() - lostAt > QUIET_MS) setAlone(lostAt);
-          // Answered with a fault, a stream is closed for good: a new one is wanted.
-          if (source?.readyState === EventSource.CLOSED && (await canBeHad())) open();
-        }, 1000);
+      source.addEventListener("beat", heard);
+      source.onmessage = () => {
+        heard();
+        refresh();
       };
+      source.onerror = lost;
     };
+    const timer = setInterval(async () => {
+      if (!source) return;
+      if (Date.now() - lastBeat > SILENT_MS) lost();
+      if (lostAt === undefined) return;
+      if (Date.now() - lostAt > QUIET_MS) setAlone(lostAt);
+      // Answered with a fault, a stream is closed for good; silent, it is dead: a new one is wanted.
+      const dead = source.readyState === EventSource.CLOSED || Date.now() - lastBeat > SILENT_MS;
+      if (dead && (await canBeHad())) open();
+    }, 1000);
     // Browsers allow few connections to one server: only what is looked at listens, and catches up when it is looked at again.
     const look = () => {
       if (document.visibilityState === "visible") {
@@ -84,12 +99,14 @@ export function LiveProvider({ children }: { children: ReactNode }) {
         heard();
       }
     };
+    window.addEventListener("offline", offline);
     if (document.visibilityState === "visible") open();
     document.addEventListener("visibilitychange", look);
     return () => {
       source?.close();
       clearInterval(timer);
       document.removeEventListener("visibilitychange", look);
+      window.removeEventListener("offline", offline);
     };
   }, [job, refresh]);
   return <Live.Provider value={useMemo(() => ({ aloneSince, refresh }), [aloneSince, refresh])}>{children}</Live.Provider>;

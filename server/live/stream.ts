@@ -2,8 +2,10 @@ import { listen, type News, whenEnding } from "./channel";
 
 /** Open streams of one process; more are told to come again later. */
 const MOST_STREAMS = 500;
-/** A line now and then, so that nobody in between takes the connection for dead. */
-const BEAT_MS = 15_000;
+/** A beat now and then: who hears none knows that the connection is dead, whatever the network says. */
+const BEAT_MS = 5000;
+
+const BEAT = "event: beat\ndata:\n\n";
 
 let open = 0;
 
@@ -32,7 +34,7 @@ export function newsStream(job: string | undefined, signal: AbortSignal): Respon
       const deaf = listen((n) => {
         if (wanted(n)) say(`data: ${JSON.stringify(n)}\n\n`);
       });
-      const beat = setInterval(() => say(": here\n\n"), BEAT_MS);
+      const beat = setInterval(() => say(BEAT), BEAT_MS);
       close = () => {
         if (ended) return;
         ended = true;
@@ -48,7 +50,7 @@ export function newsStream(job: string | undefined, signal: AbortSignal): Respon
       };
       const stays = whenEnding(close);
       signal.addEventListener("abort", close, { once: true });
-      say("retry: 2000\n\n: here\n\n");
+      say(`retry: 2000\n\n${BEAT}`);
     },
     cancel: () => close(),
   });

@@ -53,8 +53,14 @@ function pool(): Pool {
   return holder.imbraPlanPool;
 }
 
+/** Where the thread's program is when nothing has bundled it. */
+let unbundled: URL | undefined;
+export const threadsFrom = (program: URL): void => {
+  unbundled = program;
+};
+
 function newThread(p: Pool): Thread {
-  const worker = new Worker(new URL("../../workers/plan.worker.ts", import.meta.url));
+  const worker = unbundled ? new Worker(unbundled) : new Worker(new URL("../../workers/plan.worker.ts", import.meta.url));
   const thread: Thread = { worker, last: "" };
   worker.unref();
   const end = (settle: (w: Waiting) => void) => {

@@ -83,6 +83,8 @@ export async function followRun(em: EntityManager, id: string, news: (n: PlanNew
   });
   let told = false;
   let said = "";
+  const gone = () => wake();
+  signal?.addEventListener("abort", gone);
   try {
     while (!signal?.aborted) {
       const [row] = await em.execute<RunRow[]>(`select "id", "state", "share", "words", "first", "result" from "plan_run" where "id" = ?`, [id]);
@@ -100,16 +102,15 @@ export async function followRun(em: EntityManager, id: string, news: (n: PlanNew
       }
       await new Promise<void>((resolve) => {
         const timer = setTimeout(resolve, LOOK_MS);
-        const done = () => {
+        wake = () => {
           clearTimeout(timer);
           resolve();
         };
-        wake = done;
-        signal?.addEventListener("abort", done, { once: true });
       });
     }
     return no("Nobody follows this plan any more. It goes on.");
   } finally {
+    signal?.removeEventListener("abort", gone);
     deaf();
   }
 }

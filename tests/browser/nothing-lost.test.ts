@@ -6,8 +6,8 @@ import { join } from "node:path";
 import { sealData } from "iron-session";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { Entry } from "../../features/bench/entries";
-import { asSent, type Store, sendAll } from "../../features/bench/send-all";
+import type { Entry } from "../../features/outbox/entries";
+import { asSent, type Store, sendAll } from "../../features/outbox/send-all";
 import type { Result } from "../../server/kernel/result";
 
 // A server and a database of its own, all of which this file may kill.

@@ -1,6 +1,7 @@
 "use client";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import type { Result } from "../../server/kernel/result";
+import { useLive } from "../frame/live";
 import { type Entry, entries, type Said } from "./entries";
 import { asSent, isWaiting, type Stopped, sendAll } from "./send-all";
 
@@ -27,6 +28,8 @@ const alone = (work: () => Promise<void>): Promise<unknown> =>
   navigator.locks ? navigator.locks.request("imbra-outbox", { ifAvailable: true }, (lock) => (lock ? work() : undefined)) : work();
 
 export interface Outbox {
+  /** False until the device's store has been read. */
+  known: boolean;
   waiting: Entry[];
   /** The server cannot take these as they are: a person looks at them. */
   aside: Entry[];
@@ -53,8 +56,10 @@ const some = (n: number) => (n === 1 ? "1 entry is" : `${n} entries are`);
  * Entries are written to the device first and sent in order. While nothing answers they wait; without a person they wait for one;
  * what the server cannot take is set aside with its reason, and those behind it go on.
  */
-export function useOutbox(onSent: () => void): Outbox {
-  const [list, setList] = useState<Entry[]>([]);
+function useSending(): Outbox {
+  const { refresh: onSent } = useLive();
+  const [read, setList] = useState<Entry[] | undefined>();
+  const list = read ?? NONE;
   const [sentence, setSentence] = useState("");
   const [nobody, setNobody] = useState(false);
   const busy = useRef(false);
@@ -103,6 +108,7 @@ export function useOutbox(onSent: () => void): Outbox {
   const again = useCallback((entry: Entry, decided: boolean) => void entries.again(entry, decided).then(flush, cannotKeep), [flush, cannotKeep]);
   const drop = useCallback((entry: Entry) => void entries.remove(entry.id), []);
   return {
+    known: read !== undefined,
     waiting: useMemo(() => list.filter(isWaiting), [list]),
     aside: useMemo(() => list.filter((e) => e.aside), [list]),
     sent: useMemo(() => list.filter((e) => e.sent), [list]),
@@ -112,4 +118,18 @@ export function useOutbox(onSent: () => void): Outbox {
     again,
     drop,
   };
+}
+
+const NONE: Entry[] = [];
+const OutboxHere = createContext<Outbox | undefined>(undefined);
+
+/** Sends what waits on this device whatever page is open. */
+export function OutboxProvider({ children }: { children: ReactNode }) {
+  return <OutboxHere.Provider value={useSending()}>{children}</OutboxHere.Provider>;
+}
+
+export function useOutbox(): Outbox {
+  const outbox = useContext(OutboxHere);
+  if (!outbox) throw new Error("useOutbox outside of OutboxProvider");
+  return outbox;
 }

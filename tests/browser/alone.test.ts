@@ -1,0 +1,148 @@
+import type { Browser, Page } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { accessible, base, launch, plannedIn, type Seat, sit } from "./page";
+
+let browser: Browser;
+let desk: Seat;
+let one: Seat;
+let two: Seat;
+/** A job of this file's own. */
+let job = "";
+const BENCH = { width: 1024, height: 768 };
+beforeAll(async () => {
+  browser = await launch();
+  desk = await sit(browser, "Runa Thistlewood");
+  one = await sit(browser, "Ebo Larkmoor", BENCH);
+  two = await sit(browser, "Tansy Okoru", BENCH);
+  job = await plannedIn(desk.page, "examples/fs-1044.json");
+}, 120_000);
+afterAll(async () => {
+  await browser.close();
+});
+
+const stepNow = async (page: Page) => Number(/step (\d+) of/.exec((await page.getByText(/step \d+ of \d+/).textContent()) ?? "")?.[1]);
+const press = async (page: Page) => {
+  await page.getByRole("button", { name: "Done", exact: true }).click();
+  await page.waitForTimeout(600);
+};
+const openBench = async (page: Page) => {
+  await page.goto(`${base()}/job/${job}/bench`);
+  await page.waitForLoadState("networkidle");
+};
+
+describe("what one person does, others see", () => {
+  it("a tick at the bench is on the desk's screen by itself, and what is half typed there stays", async () => {
+    await openBench(one.page);
+    await desk.page.goto(`${base()}/job/${job}/wiring`);
+    await desk.page.waitForLoadState("networkidle");
+    const field = desk.page.getByPlaceholder("Find by name, tag, port or serial");
+    await field.fill("FN-");
+    const bench = () => desk.page.getByRole("link", { name: /^Bench \d/ }).textContent();
+    const before = await bench();
+    await one.page.getByRole("button", { name: "Done", exact: true }).click();
+    await expect.poll(bench, { timeout: 10_000 }).not.toBe(before);
+    expect(await field.inputValue()).toBe("FN-");
+    expect(await field.evaluate((e) => e === document.activeElement)).toBe(true);
+    await one.page.getByText("all sent").waitFor();
+  });
+  it("a screen that hears nothing stays, says since when, and catches up by itself", async () => {
+    const before = await desk.page.getByRole("link", { name: /^Bench \d/ }).textContent();
+    await desk.context.setOffline(true);
+    await desk.page.getByText(/No answer from the server since \d\d:\d\d\. What you see is as it was then/).waitFor({ timeout: 20_000 });
+    await press(one.page);
+    await one.page.getByText("all sent").waitFor();
+    expect(await desk.page.getByRole("link", { name: /^Bench \d/ }).textContent()).toBe(before);
+    await accessible(desk.page);
+    await desk.context.setOffline(false);
+    await desk.page.getByText(/No answer from the server since/).waitFor({ state: "detached", timeout: 20_000 });
+    await expect.poll(() => desk.page.getByRole("link", { name: /^Bench \d/ }).textContent(), { timeout: 20_000 }).not.toBe(before);
+  });
+});
+
+describe("a bench without a network", () => {
+  it("goes on for longer than any time-out, opens again at the right step, and sends all in order", async () => {
+    const { page, context } = one;
+    const at = await stepNow(page);
+    // The page has to have been kept once.
+    await page.waitForFunction(async () => (await (await caches.open("pages")).keys()).some((r) => r.url.endsWith("/bench")), undefined, {
+      timeout: 30_000,
+    });
+    await context.setOffline(true);
+    for (let i = 1; i <= 3; i++) await press(page);
+    await page.getByText("3 to send").waitFor();
+    await page.waitForTimeout(25_000);
+    expect(await stepNow(page)).toBe(at + 3);
+    await page.reload();
+    await expect.poll(() => stepNow(page), { timeout: 20_000 }).toBe(at + 3);
+    await press(page);
+    await page.getByText(/No network\. 4 entries are kept on this tablet and will be sent in order\. Go on working\./).waitFor();
+    await context.setOffline(false);
+    await page.getByText("all sent").waitFor({ timeout: 30_000 });
+    expect(await stepNow(page)).toBe(at + 4);
+  }, 120_000);
+  it("whose sign-in is lost keeps its entries, asks for the person, and sends them", async () => {
+    const { page, context } = one;
+    const at = await stepNow(page);
+    await context.clearCookies();
+    await press(page);
+    await page.getByText("Who are you?").waitFor({ timeout: 20_000 });
+    expect(await stepNow(page)).toBe(at + 1);
+    await page.getByRole("button", { name: /Entries of this tablet/ }).click();
+    await accessible(page);
+    await page.getByRole("button", { name: "Ebo Larkmoor" }).click();
+    await page.getByText("Ebo Larkmoor works here").waitFor({ timeout: 20_000 });
+    await page.getByRole("button", { name: "Close" }).click();
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+    expect(await stepNow(page)).toBe(at + 1);
+  }, 120_000);
+  it("that says otherwise than another: the entry is set aside with both facts, nothing behind it waits, and a person chooses", async () => {
+    await openBench(one.page);
+    await openBench(two.page);
+    // To the next fan that could go elsewhere too, on both.
+    const title = (page: Page) => page.getByRole("heading", { level: 1 }).textContent();
+    for (let i = 0; i < 33 && !/into (SYS|CPU)_FAN/.test((await title(one.page)) ?? ""); i++) await press(one.page);
+    await one.page.getByText("all sent").waitFor();
+    const wanted = await title(one.page);
+    await expect.poll(() => title(two.page), { timeout: 20_000 }).toBe(wanted);
+    await one.context.setOffline(true);
+    await press(one.page);
+    await press(one.page);
+    // Meanwhile the other says that it is somewhere else.
+    await two.page.getByRole("button", { name: "Differs" }).click();
+    const elsewhere = two.page.getByRole("dialog").locator("li button");
+    await elsewhere.first().click();
+    await two.page.getByText("all sent").waitFor({ timeout: 20_000 });
+    await one.context.setOffline(false);
+    await one.page.getByText("1 set aside").waitFor({ timeout: 30_000 });
+    await one.page.getByRole("button", { name: /Entries of this tablet/ }).click();
+    const aside = one.page.getByRole("region", { name: "Set aside" });
+    await aside.getByText(/is in .* \(Tansy Okoru, \d\d:\d\d\) and in .* \(Ebo Larkmoor, \d\d:\d\d\)\. Look at the plug, then choose\./).waitFor();
+    await accessible(one.page);
+    await aside.getByRole("button", { name: /^It is in .*you/ }).click();
+    await one.page.getByText("Nothing. The server has all that was pressed here.").waitFor({ timeout: 20_000 });
+    expect(await aside.count()).toBe(0);
+    await one.page.getByRole("button", { name: "Close" }).click();
+    await one.page.getByText("all sent").waitFor();
+  }, 180_000);
+});
+
+describe("handing over", () => {
+  it("asks for what is open or a reason, closes the job, and opens it again", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/job/${job}/handover`);
+    await page.getByText(/^Open: /).waitFor();
+    expect(await page.getByRole("button", { name: "Hand over as it is" }).isDisabled()).toBe(true);
+    await page.getByLabel("Why it goes like this").fill("The client takes it as it is.");
+    await page.getByRole("button", { name: "Hand over as it is" }).click();
+    await page.getByText(/This job was handed over and is closed/).waitFor();
+    await accessible(page);
+    await openBench(two.page);
+    await page.getByLabel("Why it is opened again").fill("It came back.");
+    await page.getByRole("button", { name: "Open it again" }).click();
+    await page.getByRole("button", { name: "Hand over as it is" }).waitFor();
+  }, 90_000);
+  it("nothing of it put an error into a console", () => {
+    const own = (seat: Seat) => seat.errors.filter((e) => !/Failed to (load resource|fetch)|ERR_|NetworkError/.test(e));
+    expect([own(desk), own(one), own(two)]).toEqual([[], [], []]);
+  });
+});
