@@ -1,7 +1,6 @@
-import { entityManager } from "../../db";
 import { BenchesScreen } from "../../features/benches/benches-screen";
-import { benches } from "../../server/read/benches";
+import { benchesPage } from "../../server/read/job-page";
 
 export default async function Page() {
-  return <BenchesScreen {...(await benches(await entityManager()))} today={new Date().toISOString().slice(0, 10)} />;
+  return <BenchesScreen {...(await benchesPage())} today={new Date().toISOString().slice(0, 10)} />;
 }

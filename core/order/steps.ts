@@ -197,36 +197,9 @@ const seatSteps = (graph: Graph, kind: "cpu" | "memory") =>
   partsOfKind(graph, kind).flatMap((p) => p.type.leads.filter((l) => l.role === "seat").map((l) => `plug:${p.id}:${l.id}`));
 
 function phaseOf(graph: Graph, l: LeadNode, p: PortNode): number {
-  switch (l.lead.family) {
-    case "cpu-socket":
-      return 10;
-    case "memory-slot":
-      return 20;
-    case "m2":
-      return 30;
-    case "pcie-slot":
-      return 180;
-    case "hd-audio":
-      return 70;
-    case "usb2":
-      return l.part.type.kind === "case" ? 72 : 142;
-    case "usb3-20":
-      return 74;
-    case "usbc-20":
-      return 75;
-    case "panel-loose":
-    case "panel-block":
-      return 76;
-    case "supply-outlet":
-      return 90;
-    case "cpu-4+4":
-      return 100;
-    case "atx-24":
-      return 104;
-    case "sata-data":
-      return 170;
-    default:
-  }
+  const own = family(l.lead.family).turn;
+  if (own !== undefined) return own;
+  if (l.lead.family === "usb2") return l.part.type.kind === "case" ? 72 : 142;
   if (p.port.role === "graphics-power") return 190;
   if (l.lead.flow === "out") return 150;
   if (l.lead.role === "pump" || l.lead.role === "cooler-speed" || p.port.coveredBy.includes("radiator")) return 120;

@@ -5,6 +5,8 @@ import { SeverityShape, StateShape } from "../../ui/marks";
 import { NewJob } from "./new-job";
 import { daysTo, dueWord, verdictOf } from "./verdict";
 
+const hoursWord = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 30) / 2} hours` : `${minutes} minutes`);
+
 /** Rows of a list beside the lanes; the rest is a press away. */
 const MOST_DUE = 30;
 
@@ -148,7 +150,7 @@ function LaneJob({ job, today, compact }: { job: BenchJob; today: string; compac
             <span aria-hidden className="inline-block h-1.5 w-24 border border-edge">
               <span className="block h-full bg-ink" style={{ width: `${share}%` }} />
             </span>
-            {share} % of the steps
+            {share} % of the steps{job.minutes > 0 ? `, about ${hoursWord(job.minutes)} left` : ""}
           </span>
           {job.stops > 0 ? (
             <span className="flex items-center gap-1 text-stop">

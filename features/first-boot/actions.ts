@@ -1,7 +1,7 @@
 "use server";
 import { observe } from "../../server/faults/observe";
-import { startSoak } from "../../server/job/hand-over";
 import { setting } from "../../server/job/setting";
+import { startSoak } from "../../server/job/soak";
 import { perform } from "../../server/kernel/door";
 
 export const observeAction = async (input: unknown) => perform(observe, input);

@@ -3,6 +3,7 @@ import Link from "next/link";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { asExpected, type Expectation, GROUPS, type Group } from "../../core/machine";
 import type { JobView } from "../../server/read/job-view";
+import type { BootSlice } from "../../server/read/slices";
 import { cx } from "../../ui/cx";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
 import { type Acting, useAct } from "../frame/use-act";
@@ -11,7 +12,7 @@ import { observeAction, settingAction, soakAction } from "./actions";
 type Seen = JobView["seen"];
 
 /** Expected beside seen: the expected is computed from what is plugged, never from the plan. */
-export function FirstBootScreen({ view }: { view: Pick<JobView, "power" | "seen" | "head" | "build" | "progress"> }) {
+export function FirstBootScreen({ view }: { view: BootSlice }) {
   const { power, seen, head } = view;
   const groups = useMemo(() => GROUPS.filter((g) => power.lines.some((l) => l.group === g)), [power]);
   const firstWrong = power.lines.find((l) => seen[l.id] && !seen[l.id]?.asExpected);
@@ -232,8 +233,8 @@ function Line({
   );
 }
 
-function Settings({ view, act }: { view: Pick<JobView, "build" | "head">; act: Acting }) {
-  const s = view.build.settings;
+function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; act: Acting }) {
+  const s = view.settings;
   const [why, setWhy] = useState("");
   return (
     <div className="mt-6 flex flex-col gap-2">

@@ -1,5 +1,6 @@
 "use server";
-import { handOver, reopen } from "../../server/job/hand-over";
+import { handOver } from "../../server/job/hand-over";
+import { reopen } from "../../server/job/reopen";
 import { perform } from "../../server/kernel/door";
 
 export const handOverAction = async (input: unknown) => perform(handOver, input);

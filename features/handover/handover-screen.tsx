@@ -1,36 +1,28 @@
 "use client";
 import { useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
-import type { JobView } from "../../server/read/job-view";
+import type { HandoverSlice } from "../../server/read/slices";
 import { StateMark } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
 import { fullName } from "../parts/full-name";
 import { handOverAction, reopenAction } from "./actions";
 
 /** The record so far: what is in it, what is connected where, what stays free and why, what was seen. */
-export function HandoverScreen({
-  view,
-}: {
-  view: Pick<JobView, "build" | "leads" | "free" | "power" | "seen" | "plan" | "head" | "faults" | "setAside" | "tied" | "open">;
-}) {
-  const types = new Map(view.build.partTypes.map((t) => [t.id, t]));
-  const unseen = view.power.lines.filter((l) => !view.seen[l.id]);
+export function HandoverScreen({ view }: { view: HandoverSlice }) {
   return (
     <section aria-label="Record of the job" tabIndex={0} className="region min-w-0 flex-1 px-6 py-4">
       <h1 className="text-verdict font-semibold">
-        {unseen.length === 0
-          ? "Everything on the first-boot sheet has been seen."
-          : `${unseen.length} of ${view.power.lines.length} checks have not been made.`}
+        {view.unseen === 0 ? "Everything on the first-boot sheet has been seen." : `${view.unseen} of ${view.lines} checks have not been made.`}
       </h1>
       <Closing number={view.head.number} stage={view.head.stage} open={view.open} />
       <div className="mt-4 grid grid-cols-2 gap-8">
         <section>
           <h2 className="text-key font-[650]">What is in it</h2>
           <ul>
-            {view.build.parts.map((p) => (
+            {view.parts.map((p) => (
               <li key={p.id} className="flex gap-3 border-t border-rule py-1.5">
                 <span className="flex-1">
-                  {fullName(types.get(p.type) ?? { maker: "", name: p.type })}
+                  {fullName(p)}
                   {p.label ? `, ${p.label}` : ""}
                 </span>
                 <span className="mono text-second">{p.serial ?? "no serial"}</span>
@@ -75,12 +67,12 @@ export function HandoverScreen({
             </>
           ) : null}
           <h2 className="mt-6 text-key font-[650]">In the cable bag</h2>
-          <p>{view.plan && view.plan.inBag.length > 0 ? view.plan.inBag.join(", ") : "Nothing yet."}</p>
+          <p>{view.inBag.length > 0 ? view.inBag.join(", ") : "Nothing yet."}</p>
         </section>
         <section>
           <h2 className="text-key font-[650]">What is connected where</h2>
           {LOOMS.map((loom) => {
-            const mine = view.leads.filter((l) => l.loom === loom && l.port);
+            const mine = view.leads.filter((l) => l.loom === loom);
             return mine.length === 0 ? null : (
               <div key={loom} className="mt-2">
                 <h3 className="font-semibold">{LOOM_NAME[loom]}</h3>

@@ -62,50 +62,60 @@ export function usePlan(number: string, isRunning: boolean): Planning {
     [say],
   );
 
-  const start = useCallback(async () => {
-    const mine = new AbortController();
-    running.current?.abort();
-    running.current = mine;
-    setBusy(true);
-    setNow("Beginning");
-    setShare(0);
-    setSentence("");
-    let over = false;
-    try {
-      const answer = await fetch(`/files/job/${encodeURIComponent(number)}/plan`, { method: "POST", signal: mine.signal });
-      const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
-      if (!answer.ok || !reader) throw new Error("no answer");
-      let rest = "";
-      for (;;) {
-        const { value, done } = await reader.read();
-        rest += value ?? "";
-        const lines = rest.split("\n");
-        rest = lines.pop() ?? "";
-        for (const l of lines) {
-          const line = JSON.parse(l) as PlanLine;
-          over ||= line.kind === "end";
-          take(line);
+  const follow = useCallback(
+    async (method: "POST" | "GET") => {
+      const mine = new AbortController();
+      running.current?.abort();
+      running.current = mine;
+      const begin = () => {
+        setBusy(true);
+        setNow("Beginning");
+        setShare(0);
+        setSentence("");
+      };
+      if (method === "POST") begin();
+      let over = false;
+      try {
+        const answer = await fetch(`/files/job/${encodeURIComponent(number)}/plan`, { method, signal: mine.signal });
+        // Nothing is being made any more: the page tells what came of it.
+        if (answer.status === 204) return;
+        if (method === "GET") begin();
+        const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+        if (!answer.ok || !reader) throw new Error("no answer");
+        let rest = "";
+        for (;;) {
+          const { value, done } = await reader.read();
+          rest += value ?? "";
+          const lines = rest.split("\n");
+          rest = lines.pop() ?? "";
+          for (const l of lines) {
+            const line = JSON.parse(l) as PlanLine;
+            over ||= line.kind === "end";
+            take(line);
+          }
+          if (done) break;
         }
-        if (done) break;
+        if (!over) throw new Error("cut short");
+      } catch {
+        if (running.current === mine && !mine.signal.aborted) setSentence(NO_ANSWER);
+      } finally {
+        if (running.current === mine) {
+          running.current = null;
+          startTransition(() => {
+            setBusy(false);
+            setNow("");
+          });
+        }
       }
-      if (!over) throw new Error("cut short");
-    } catch {
-      if (running.current === mine && !mine.signal.aborted) setSentence(NO_ANSWER);
-    } finally {
-      if (running.current === mine) {
-        running.current = null;
-        startTransition(() => {
-          setBusy(false);
-          setNow("");
-        });
-      }
-    }
-  }, [number, say, take]);
+    },
+    [number, say, take],
+  );
+  const start = useCallback(() => follow("POST"), [follow]);
 
   // What somebody asked for already is followed here too.
   useEffect(() => {
-    if (isRunning && !running.current) void start();
-  }, [isRunning, start]);
+    if (isRunning && !running.current) void follow("GET");
+  }, [isRunning, follow]);
   useEffect(() => () => running.current?.abort(), []);
 
   return {

@@ -24,34 +24,3 @@ export const handOver = jobAction({
     return done();
   },
 });
-
-export const Reopen = z.object({ number: JobNumber, reason: text(500).refine((s) => s.length >= 5, "say why, in five letters or more") });
-
-/** A machine that came back: the job is open again. */
-export const reopen = jobAction({
-  name: "job.reopen",
-  permission: "record",
-  input: Reopen,
-  onClosed: true,
-  run: async (unit, r) => {
-    if (unit.stage.now() !== "handed-over") return no("It was not handed over. Nothing was changed.");
-    unit.stage.to("reopened");
-    unit.emit("reopened", { reason: r.reason });
-    return done();
-  },
-});
-
-export const Soak = z.object({ number: JobNumber });
-
-/** The soak begins: everything was looked at. */
-export const startSoak = jobAction({
-  name: "job.soak",
-  permission: "record",
-  input: Soak,
-  run: async (unit) => {
-    if (unit.stage.now() !== "first-boot") return no("The soak comes after first boot. Nothing was changed. Look at the first-boot sheet first.");
-    unit.stage.to("soaks");
-    unit.emit("soaking", {});
-    return done();
-  },
-});

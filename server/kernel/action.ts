@@ -102,18 +102,21 @@ async function inTransaction<T>(em: EntityManager, work: (tx: EntityManager) => 
   }
 }
 
+/** Who looks without a name. */
+const NOBODY: Actor = { id: "", name: "", role: "" };
+
 /** An action for an actor and an input as it came: may they, is it sound, then the work. */
 export async function carryOut<S extends z.ZodType, T>(
   em: EntityManager,
-  actor: Actor,
+  actor: Actor | undefined,
   action: Action<S, T>,
   input: unknown,
   entry?: unknown,
 ): Promise<Result<T>> {
-  if (!may(actor, action.permission)) return no(`${actor.name} may not do this. Nothing was changed. Ask a lead.`);
+  if (!may(actor, action.permission)) return no(`${actor?.name ?? "Nobody who is not chosen"} may not do this. Nothing was changed. Ask a lead.`);
   const value = parseWith(action.input, input);
   if (!value.ok) return no("The entry was not understood. Nothing was changed.", value.faults);
   const own = entry === undefined ? undefined : parseWith(Entry, entry);
   if (own && !own.ok) return no("The entry was not understood. Nothing was changed.", own.faults);
-  return action.carryOut(em, actor, value.value, own?.value);
+  return action.carryOut(em, actor ?? NOBODY, value.value, own?.value);
 }

@@ -54,14 +54,18 @@ export const stopPlan = shopAction({
   },
 });
 
-/** Is a plan of this job being made, or waited for? */
-export async function isPlanning(em: EntityManager, number: string): Promise<boolean> {
-  const [row] = await em.execute<{ n: number }[]>(
-    `select count(*)::int as n from "plan_run" r join "job" j on j."id" = r."job_id" where j."number" = ? and r."state" in ('waiting', 'working')`,
+/** The run of a job that waits or is worked on: the newest. */
+async function openRun(em: EntityManager, number: string): Promise<string | undefined> {
+  const [row] = await em.execute<{ id: string }[]>(
+    `select r."id" from "plan_run" r join "job" j on j."id" = r."job_id" where j."number" = ? and r."state" in ('waiting', 'working')
+     order by r."asked_at" desc limit 1`,
     [number],
   );
-  return (row?.n ?? 0) > 0;
+  return row?.id;
 }
+
+/** Is a plan of this job being made, or waited for? */
+export const isPlanning = async (em: EntityManager, number: string): Promise<boolean> => (await openRun(em, number)) !== undefined;
 
 interface RunRow {
   id: string;
@@ -128,6 +132,22 @@ export const planWatched = (news: (n: PlanNews) => void, signal?: AbortSignal) =
   ...planNow,
   carryOut: (em: EntityManager, actor: Actor, v: z.infer<typeof AskPlan>) => planFollowed(em, v, actor, news, signal),
 });
+
+/** Follows a plan that somebody asked for; asks for none. */
+export const followOpen = query({
+  name: "wiring.follow-plan",
+  input: AskPlan,
+  run: async (em, v): Promise<Result<Planned>> => followed(em, v, () => {}),
+});
+export const followWatched = (news: (n: PlanNews) => void, signal?: AbortSignal) => ({
+  ...followOpen,
+  carryOut: (em: EntityManager, _actor: Actor, v: z.infer<typeof AskPlan>) => followed(em, v, news, signal),
+});
+
+async function followed(em: EntityManager, v: z.infer<typeof AskPlan>, news: (n: PlanNews) => void, signal?: AbortSignal): Promise<Result<Planned>> {
+  const id = await openRun(em, v.number);
+  return id ? followRun(em, id, news, signal) : no("No plan of this job is being made.");
+}
 
 async function planFollowed(
   em: EntityManager,

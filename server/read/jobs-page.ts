@@ -1,11 +1,11 @@
 import "server-only";
-import { entityManager } from "../../db";
+import { see } from "../kernel/door";
+import { search } from "../shelf/search";
 import { allJobs, type JobsPage } from "./benches";
 
 /** A page of all jobs; what was asked for in an address and cannot be is an empty page. */
-export async function jobsPage(text: string, stage: string, page: number): Promise<JobsPage> {
-  const input = allJobs.input.safeParse({ text, stage, page });
-  if (!input.success) return { jobs: [], page: 1, more: false };
-  const r = await allJobs.carryOut(await entityManager(), { id: "", name: "", role: "" }, input.data);
-  return r.ok ? r.value : { jobs: [], page: 1, more: false };
-}
+export const jobsPage = async (text: string, stage: string, page: number): Promise<JobsPage> =>
+  (await see(allJobs, { text, stage, page })) ?? { jobs: [], page: 1, more: false };
+
+/** The shelf narrowed by words and kind. */
+export const shelfPage = async (text: string, kind: string) => (await see(search, { text, ...(kind ? { kind } : {}) })) ?? { rows: [], more: false };

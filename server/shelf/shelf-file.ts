@@ -4,6 +4,7 @@ import { FLAT_FIELDS, flatValues, PartType, withFlatValues } from "../../core/ca
 import { plainCell, readCsv, writeCsv } from "../../core/table";
 import { type EntityManager, ShelfType } from "../../db";
 import { carryOut, query } from "../kernel/action";
+import { inTurns } from "../kernel/in-turns";
 import { no, type Result, yes } from "../kernel/result";
 import { fileText, key, line } from "../kernel/text";
 import { entryOf } from "../read/build-of-job";
@@ -123,12 +124,12 @@ export const takeShelfFile = query({
 
 async function wanted(em: EntityManager, text: string): Promise<Result<{ rows: Wanted[]; said: string[] }>> {
   const isJson = /^[\ufeff\s]*[[{]/.test(text);
-  const raw = isJson ? fromJson(text) : await fromCsv(em, text);
+  const raw = isJson ? await fromJson(text) : await fromCsv(em, text);
   if (!raw.ok) return raw;
   const ids = [...new Set(raw.value.rows.map((r) => r.id))];
   const now = new Map((await em.find(ShelfType, { id: { $in: ids } }, { limit: MOST_ENTRIES })).map((s) => [s.id, s]));
   const first = new Map<string, number>();
-  for (const row of raw.value.rows) {
+  await inTurns(raw.value.rows, (row) => {
     const before = first.get(row.id);
     if (before !== undefined) row.faults.push(`The id is on line ${before} already.`);
     else first.set(row.id, row.line);
@@ -140,7 +141,7 @@ async function wanted(em: EntityManager, text: string): Promise<Result<{ rows: W
     if (row.faults.length > 0 || !row.type) row.what = "left out";
     else if (!there) row.what = "new";
     else row.what = canonical(entryOf(there.body)) !== canonical(row.type) ? "corrected" : stock ? "stock" : "same";
-  }
+  });
   return yes(raw.value);
 }
 
@@ -161,7 +162,7 @@ const rowOf = (line: number, id: string, name: string, faults: string[], type?: 
   ...(stock === undefined ? {} : { stock }),
 });
 
-function fromJson(text: string): Result<{ rows: Wanted[]; said: string[] }> {
+async function fromJson(text: string): Promise<Result<{ rows: Wanted[]; said: string[] }>> {
   const read = parseJson(text.replace(/^\ufeff/, ""));
   if (!read.ok) return no("Nothing was read.", read.faults);
   const all = Array.isArray(read.value) ? read.value : [read.value];
@@ -170,7 +171,7 @@ function fromJson(text: string): Result<{ rows: Wanted[]; said: string[] }> {
   const word = (v: unknown) => (typeof v === "string" ? v.slice(0, 120) : "");
   return yes({
     said: [],
-    rows: all.map((data, i) => {
+    rows: await inTurns(all, (data, i) => {
       const parsed = parseWith(PartType, data);
       const raw = (data ?? {}) as Record<string, unknown>;
       return rowOf(i + 1, word(raw.id), word(raw.name), parsed.ok ? [] : parsed.faults.slice(0, 5), parsed.ok ? parsed.value : undefined);
@@ -195,7 +196,7 @@ async function fromCsv(em: EntityManager, text: string): Promise<Result<{ rows: 
   );
   return yes({
     said: unknown.length > 0 ? [`Columns that are not known were not read: ${unknown.slice(0, 8).join(", ")}.`] : [],
-    rows: rows.map((r, i) => {
+    rows: await inTurns(rows, (r, i) => {
       const line = i + 2;
       const id = at(r, "id") ?? "";
       const like = at(r, "like") ?? "";

@@ -184,7 +184,7 @@ describe("bad input and nobody chosen", () => {
     const page = await context.newPage();
     await page.goto(`${base()}/job/FS-1042/wiring`);
     await page.getByRole("button", { name: "Plan again" }).click();
-    await page.getByText("Choose who you are first, at the top right. Nothing was changed.").waitFor();
+    await page.getByText("Choose who you are first. Nothing was changed.").waitFor();
     await context.close();
   });
   it("an address that leads nowhere says where to go", async () => {

@@ -73,4 +73,17 @@ describe("a server that is killed while somebody works", () => {
     expect(log.match(/Ebo Larkmoor/g)?.length ?? 0).toBeGreaterThanOrEqual(3);
     await context.close();
   });
+  it("asked to stop, it stops within seconds though screens listen", async () => {
+    server?.kill("SIGKILL");
+    await new Promise((resolve) => server?.once("exit", resolve));
+    await start();
+    const stream = await fetch(`http://127.0.0.1:${port}/live`);
+    const reader = stream.body?.getReader();
+    await reader?.read();
+    const asked = Date.now();
+    const gone = new Promise((resolve) => server?.once("exit", resolve));
+    server?.kill("SIGTERM");
+    await gone;
+    expect(Date.now() - asked).toBeLessThan(8000);
+  }, 90_000);
 });

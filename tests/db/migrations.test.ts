@@ -1,6 +1,7 @@
 import { MikroORM } from "@mikro-orm/postgresql";
 import { afterAll, describe, expect, it } from "vitest";
 import { type EntityManager, Job, LogEntry, ormConfig, ShelfType } from "../../db";
+import { MIGRATIONS } from "../../db/migrations";
 import { seed } from "../../db/seed";
 import { jobView } from "../../server/read/job-view";
 
@@ -23,10 +24,45 @@ describe("migrations", () => {
        insert into job_part (job_id, key, type, position, body) select id, 'case', 'c', 1, '{"id":"c","kind":"case","maker":"","name":"c","revision":1,"ports":[],"leads":[],"cables":[],"body":{"widthMm":450,"heightMm":450,"maxCardMm":300,"holes":[],"mounts":[{"id":"front-1","label":"front","region":"front","takes":["fan"],"at":{"xMm":440,"yMm":100},"sizeMm":120}],"cutouts":[],"landmarks":[]},"ratings":{}}' from job;
        insert into log_entry (job_id, by_id, kind, text) select j.id, t.id, 'job', 'made' from job j, technician t;`,
     );
-    await orm.migrator.up();
+    // Each later version stored something that the one before did not know.
+    const since: Record<string, string> = {
+      "0002-parts": `insert into shelf_type (id, kind, maker, name, revision, body) values ('f', 'fan', '', 'f', 1, '{}');
+        insert into shelf_revision (type, revision, body, by_id, because) select 'f', 1, '{}', id, 'as it was' from technician`,
+      "0003-money-and-spares": `update shelf_type set spares = 2; update job_part set price_cents = 1250 where key = 'fan-1'`,
+      "0004-overrides": `insert into finding_override (job_id, finding, rule, severity, message, reason, by_id) select j.id, 'x', 'x', 'warn', 'm', 'because', t.id from job j, technician t`,
+      "0005-ways": `insert into plan (job_id, revision, parts_revision, status, cost, free, cables, connections, made_by_id, took_ms, ways) select j.id, 1, 1, 'proved', '{}', '[]', '{"used":[],"inBag":[]}', '[]', t.id, 5, null from job j, technician t`,
+      "0006-proof": `update plan set proof = 'Best down to length.'`,
+      "0007-proof-key": `update plan set proof_key = 'k'; insert into log_entry (job_id, by_id, kind, text, entry_key) select j.id, t.id, 'note', 'kept with its key', 'k-1' from job j, technician t`,
+      "0008-events": `insert into log_entry (job_id, by_id, kind, data, entry_key) select j.id, t.id, 'note', '{"text":"an event"}', 'k-2' from job j, technician t`,
+      "0009-heads-and-news": `insert into job_head select id, 1, 'next', 0, 0, 3, 1, 9, 4, 2 from job`,
+      "0010-plan-runs": `insert into plan_run (job_id, hash, asked_by_id) select j.id, 'h', t.id from job j, technician t`,
+    };
+    for (const { name } of MIGRATIONS.slice(1)) {
+      await orm.migrator.up({ to: name });
+      const stored = since[name];
+      if (!stored) throw new Error(`${name} has no rows of its time in this test`);
+      await sql.execute(stored);
+    }
     const em = orm.em.fork() as EntityManager;
     expect(await em.count(Job)).toBe(1);
-    expect(await em.count(LogEntry)).toBe(1);
+    expect(await em.count(LogEntry)).toBe(3);
+    const counts = await Promise.all(
+      ["shelf_type", "shelf_revision", "job_part", "finding_override", "plan", "job_head", "plan_run"].map(async (t) => {
+        const [row] = await em.fork().execute<{ n: number }[]>(`select count(*)::int as n from "${t}"`);
+        return [t, row?.n];
+      }),
+    );
+    expect(Object.fromEntries(counts)).toEqual({
+      shelf_type: 1,
+      shelf_revision: 1,
+      job_part: 2,
+      finding_override: 1,
+      plan: 1,
+      job_head: 1,
+      plan_run: 1,
+    });
+    const log = await em.execute<{ at: unknown; happened_at: unknown }[]>(`select at, happened_at from log_entry where kind = 'job'`);
+    expect(log[0]?.happened_at).toEqual(log[0]?.at);
     const job = await em.findOneOrFail(Job, { number: "FS-0900" });
     expect([job.wishes, job.aside]).toEqual([{}, []]);
   });
@@ -37,6 +73,8 @@ describe("migrations", () => {
     expect([shell?.body.radiatorPlaces, shell?.body.mounts[0]?.frame]).toEqual([[], "inside"]);
     expect(v?.build.wishes.lighting).toBe("indifferent");
     expect(v?.findings.length).toBeGreaterThan(0);
+    expect(v?.log.map((e) => e.text)).toEqual(["an event", "kept with its key", "made"]);
+    expect(v?.setAside.map((s) => s.reason)).toEqual(["because"]);
   });
   it("go down and up again", async () => {
     await orm?.migrator.down({ to: 0 });

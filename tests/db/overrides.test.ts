@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { plug } from "../../server/bench/plug";
-import { reopen } from "../../server/job/hand-over";
+import { reopen } from "../../server/job/reopen";
 import { SetAsideEntry, setAside } from "../../server/job/set-aside";
 import { carryOut } from "../../server/kernel/action";
 import { planJob } from "../../server/plan/plan-job";

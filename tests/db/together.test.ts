@@ -10,6 +10,7 @@ import { Observe, observe } from "../../server/faults/observe";
 import { tryOut } from "../../server/faults/try";
 import { jobFromFile } from "../../server/job/from-file";
 import { carryOut } from "../../server/kernel/action";
+import { failed } from "../../server/kernel/failed";
 import { changePart } from "../../server/parts/change";
 import { Fix, fix } from "../../server/plan/fix";
 import { planJob } from "../../server/plan/plan-job";
@@ -223,6 +224,20 @@ describe("the database itself", () => {
     await orm.close();
     expect(real).toEqual([]);
   });
+  it("keeps the log as it was told: no entry is changed, deleted or emptied away", async () => {
+    for (const wish of [`update log_entry set kind = 'x'`, `delete from log_entry`, `truncate log_entry`, `truncate log_entry, job cascade`])
+      await expect(db.em().execute(wish), wish).rejects.toThrow(/append-only/);
+  });
+  it("does not let one held row stop others for long: who waits five seconds is told to try again", async () => {
+    const held = db.em();
+    await held.begin();
+    await held.execute(`select 1 from job where number = 'FS-1048' for update`);
+    const began = Date.now();
+    const r = await carryOut(db.em(), await db.by(), note, { number: "FS-1048", kind: "note", text: "waits" }).catch((e) => failed(e));
+    expect(Date.now() - began).toBeLessThan(9000);
+    await held.rollback();
+    expect(r).toMatchObject({ ok: false, later: "again", sentence: expect.stringContaining("Try again") });
+  }, 30_000);
   it("seeded a second time, keeps what is there", async () => {
     const em = db.em();
     const before = [await em.count(Job), await em.count(Link), await em.count(LogEntry)];

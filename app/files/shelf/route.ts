@@ -1,11 +1,12 @@
-import { entityManager } from "../../../db";
-import { shelfFile } from "../../../server/shelf/shelf-file";
+import { see } from "../../../server/kernel/door";
+import { shelfAsFile } from "../../../server/read/questions";
 
 /** The shelf, or a part of it, as a file: `?as=csv` or `?as=json`, narrowed by `q` and `kind`. */
 export async function GET(request: Request): Promise<Response> {
   const p = new URL(request.url).searchParams;
   const as = p.get("as") === "csv" ? "csv" : "json";
-  const text = await shelfFile(await entityManager(), as, (p.get("q") ?? "").slice(0, 80), p.get("kind")?.slice(0, 30) || undefined);
+  const text = await see(shelfAsFile, { as, text: p.get("q") ?? "", kind: p.get("kind") ?? "" });
+  if (text === undefined) return new Response("There is no such file.", { status: 404 });
   return new Response(text, {
     headers: {
       "Content-Type": as === "csv" ? "text/csv; charset=utf-8" : "application/json; charset=utf-8",

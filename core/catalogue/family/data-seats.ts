@@ -5,6 +5,7 @@ import { CEM, PRACTICE, pins, row } from "./pins";
 export const DATA_AND_SEATS: readonly ConnectorFamily[] = [
   {
     id: "sata-data",
+    turn: 170,
     name: "SATA data",
     loom: "data",
     planned: "cable",
@@ -18,6 +19,7 @@ export const DATA_AND_SEATS: readonly ConnectorFamily[] = [
   },
   {
     id: "m2",
+    turn: 30,
     name: "M.2 slot",
     loom: "data",
     planned: "direct",
@@ -32,6 +34,7 @@ export const DATA_AND_SEATS: readonly ConnectorFamily[] = [
   },
   {
     id: "cpu-socket",
+    turn: 10,
     name: "CPU socket",
     loom: "seat",
     planned: "direct",
@@ -46,6 +49,7 @@ export const DATA_AND_SEATS: readonly ConnectorFamily[] = [
   },
   {
     id: "memory-slot",
+    turn: 20,
     name: "memory slot",
     loom: "seat",
     planned: "direct",
@@ -60,6 +64,7 @@ export const DATA_AND_SEATS: readonly ConnectorFamily[] = [
   },
   {
     id: "pcie-slot",
+    turn: 180,
     name: "expansion slot",
     loom: "seat",
     planned: "direct",

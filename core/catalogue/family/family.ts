@@ -21,6 +21,11 @@ export interface ConnectorFamily {
    * of the bag; `direct` goes into one port of its own; `cable` is joined by a loose cable with a plug at each end.
    */
   planned: "net" | "supply" | "direct" | "cable";
+  /**
+   * Its turn in the usual order of work, from 0 to 200, where that follows from the family alone (common practice: front panel before
+   * the supply's cables, SATA data late, cards last). Left out: it follows from the part that it belongs to.
+   */
+  turn?: number;
   /** Rows of pin numbers as drawn; a missing position is `null`. */
   order: (number | null)[][];
   pins: Pin[];

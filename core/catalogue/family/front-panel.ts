@@ -5,6 +5,7 @@ import { FPIO, halves, PRACTICE, pins, row, twoRows } from "./pins";
 export const FRONT_PANEL: readonly ConnectorFamily[] = [
   {
     id: "panel-block",
+    turn: 76,
     name: "front-panel block, 2×5",
     loom: "front-panel",
     planned: "direct",
@@ -30,6 +31,7 @@ export const FRONT_PANEL: readonly ConnectorFamily[] = [
   },
   {
     id: "panel-loose",
+    turn: 76,
     name: "loose front-panel plug",
     loom: "front-panel",
     planned: "direct",
@@ -41,6 +43,7 @@ export const FRONT_PANEL: readonly ConnectorFamily[] = [
   },
   {
     id: "hd-audio",
+    turn: 70,
     name: "front audio, 2×5",
     loom: "front-panel",
     planned: "direct",
@@ -92,6 +95,7 @@ export const FRONT_PANEL: readonly ConnectorFamily[] = [
   },
   {
     id: "usb3-20",
+    turn: 74,
     name: "USB 3, 2×10",
     loom: "front-panel",
     planned: "direct",
@@ -106,6 +110,7 @@ export const FRONT_PANEL: readonly ConnectorFamily[] = [
   },
   {
     id: "usbc-20",
+    turn: 75,
     name: "front USB-C, 20 contacts",
     loom: "front-panel",
     planned: "direct",

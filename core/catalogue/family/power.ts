@@ -5,6 +5,7 @@ import { ATX, CEM, GND, halves, many, PRACTICE, pins, row, V5, V12, V33 } from "
 export const POWER: readonly ConnectorFamily[] = [
   {
     id: "atx-24",
+    turn: 104,
     name: "24-pin board power",
     loom: "power",
     planned: "supply",
@@ -70,6 +71,7 @@ export const POWER: readonly ConnectorFamily[] = [
   },
   {
     id: "cpu-4+4",
+    turn: 100,
     name: "CPU power plug, 4+4",
     loom: "power",
     planned: "supply",
@@ -160,6 +162,7 @@ export const POWER: readonly ConnectorFamily[] = [
   },
   {
     id: "supply-outlet",
+    turn: 90,
     name: "power supply outlet",
     loom: "power",
     planned: "supply",

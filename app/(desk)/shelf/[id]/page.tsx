@@ -1,13 +1,10 @@
 import type { Metadata } from "next";
-import { notFound } from "next/navigation";
-import { entityManager } from "../../../../db";
 import { TypeScreen } from "../../../../features/shelf/type-screen";
-import { shelfEntry } from "../../../../server/shelf/search";
+import { partTypePage } from "../../../../server/read/job-page";
 
 export const metadata: Metadata = { title: "Part type" };
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  const entry = await shelfEntry(await entityManager(), decodeURIComponent((await params).id));
-  if (!entry) notFound();
+  const entry = await partTypePage((await params).id);
   return <TypeScreen key={entry.type.id} entry={entry} />;
 }

@@ -1,13 +1,13 @@
 import { perform } from "../../../../../server/kernel/door";
 import type { PlanLine } from "../../../../../server/plan/plan-lines";
-import { planWatched } from "../../../../../server/planner/runs";
+import { followWatched, planWatched } from "../../../../../server/planner/runs";
+import { isPlanning } from "../../../../../server/read/job-page";
 
-/**
- * Asks for a plan of a job and tells how it goes, a line of JSON each; the last line is the result. What is asked for already is
- * followed. Closing the connection ends the telling, not the work.
- */
-export async function POST(request: Request, { params }: { params: Promise<{ number: string }> }): Promise<Response> {
-  const { number } = await params;
+type At = { params: Promise<{ number: string }> };
+type Watched = typeof planWatched;
+
+/** Tells how a plan goes, a line of JSON each; the last line is the result. Closing the connection ends the telling, not the work. */
+function told(request: Request, number: string, watched: Watched): Response {
   const gone = new AbortController();
   request.signal.addEventListener("abort", () => gone.abort(), { once: true });
   const lines = new TextEncoder();
@@ -21,10 +21,21 @@ export async function POST(request: Request, { params }: { params: Promise<{ num
           gone.abort();
         }
       };
-      say({ kind: "end", result: await perform(planWatched(say, gone.signal), { number }) });
+      say({ kind: "end", result: await perform(watched(say, gone.signal), { number }) });
       if (!gone.signal.aborted) out.close();
     },
     cancel: () => gone.abort(),
   });
   return new Response(body, { headers: { "Content-Type": "application/x-ndjson", "Cache-Control": "no-store", "X-Accel-Buffering": "no" } });
+}
+
+/** Asks for a plan of a job and tells how it goes; one that is asked for already is followed. */
+export async function POST(request: Request, { params }: At): Promise<Response> {
+  return told(request, (await params).number, planWatched);
+}
+
+/** Tells how the plan goes that somebody asked for; 204 where none is being made. */
+export async function GET(request: Request, { params }: At): Promise<Response> {
+  const { number } = await params;
+  return (await isPlanning(number)) ? told(request, number, followWatched) : new Response(null, { status: 204 });
 }

@@ -1,0 +1,20 @@
+import { z } from "zod";
+import { jobAction } from "../kernel/action";
+import { done, no } from "../kernel/result";
+import { JobNumber, text } from "../kernel/text";
+
+export const Reopen = z.object({ number: JobNumber, reason: text(500).refine((s) => s.length >= 5, "say why, in five letters or more") });
+
+/** A machine that came back: the job is open again. */
+export const reopen = jobAction({
+  name: "job.reopen",
+  permission: "record",
+  input: Reopen,
+  onClosed: true,
+  run: async (unit, r) => {
+    if (unit.stage.now() !== "handed-over") return no("It was not handed over. Nothing was changed.");
+    unit.stage.to("reopened");
+    unit.emit("reopened", { reason: r.reason });
+    return done();
+  },
+});

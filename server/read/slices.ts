@@ -1,0 +1,45 @@
+import type { Build } from "../../core/assembly";
+import type { JobView } from "./job-view";
+
+/** A build as a drawing needs it: its parts and their types, and nothing of what the shelf has besides. */
+function own(build: Build): Build {
+  const used = new Set(build.parts.map((p) => p.type));
+  return { ...build, accessories: [], partTypes: build.partTypes.filter((t) => used.has(t.id)) };
+}
+
+// What each screen gets of a job's view, and no more.
+
+export const wiringSlice = ({ build, leads, findings, plan, head, free }: JobView) => ({ build: own(build), leads, findings, plan, head, free });
+export const benchSlice = ({ build, steps, head, leads, power, findings }: JobView) => ({
+  build: own(build),
+  steps,
+  head,
+  leads,
+  power,
+  // What stops a step; the rest is a desk's.
+  findings: findings.filter((f) => f.severity === "stop"),
+});
+export const handoverSlice = ({ build, leads, free, power, seen, plan, head, setAside, tied, open }: JobView) => {
+  const types = new Map(build.partTypes.map((t) => [t.id, t]));
+  return {
+    parts: build.parts.map((p) => {
+      const { maker, name } = types.get(p.type) ?? { maker: "", name: p.type };
+      return { id: p.id, maker, name, label: p.label ?? null, serial: p.serial ?? null };
+    }),
+    leads: leads.flatMap(({ address, tag, name, loom, portName, place, state }) =>
+      portName ? [{ address, tag, name, loom, portName, place, state }] : [],
+    ),
+    free,
+    lines: power.lines.length,
+    unseen: power.lines.filter((l) => !seen[l.id]).length,
+    inBag: plan?.inBag ?? [],
+    head,
+    setAside,
+    tied,
+    open,
+  };
+};
+export type HandoverSlice = ReturnType<typeof handoverSlice>;
+
+export const bootSlice = ({ power, seen, head, build, progress }: JobView) => ({ power, seen, head, settings: build.settings, progress });
+export type BootSlice = ReturnType<typeof bootSlice>;
