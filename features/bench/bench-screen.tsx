@@ -1,11 +1,11 @@
 "use client";
-import Link from "next/link";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { panelPinout } from "../../core/brings";
 import { family } from "../../core/catalogue";
 import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
+import Link from "../../ui/link";
 import { Caution, SeverityShape } from "../../ui/marks";
 import { useLive } from "../frame/live";
 import { SCAN_MS } from "../frame/use-keys";

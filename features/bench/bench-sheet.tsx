@@ -1,9 +1,9 @@
 "use client";
-import Link from "next/link";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
+import Link from "../../ui/link";
 import { StateShape } from "../../ui/marks";
 import { candidates, type sceneOf } from "../wiring/scene";
 

@@ -1,6 +1,6 @@
-import Link from "next/link";
 import type { Benches, BenchJob } from "../../server/read/benches";
 import { cx } from "../../ui/cx";
+import Link from "../../ui/link";
 import { SeverityShape, StateShape } from "../../ui/marks";
 import { NewJob } from "./new-job";
 import { daysTo, dueWord, verdictOf } from "./verdict";

@@ -1,5 +1,5 @@
-import Link from "next/link";
 import type { JobsPage } from "../../server/read/benches";
+import Link from "../../ui/link";
 import { STAGE_SLUG, STAGE_WORD } from "./benches-screen";
 
 const href = (text: string, stage: string, page: number) =>

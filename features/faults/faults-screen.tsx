@@ -1,7 +1,7 @@
 "use client";
-import Link from "next/link";
 import { useState } from "react";
 import type { JobView } from "../../server/read/job-view";
+import Link from "../../ui/link";
 import { Caution, StateMark } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
 import { closeFaultAction, tryActionAction } from "./actions";

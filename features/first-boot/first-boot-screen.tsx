@@ -1,10 +1,10 @@
 "use client";
-import Link from "next/link";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { asExpected, type Expectation, GROUPS, type Group } from "../../core/machine";
 import type { JobView } from "../../server/read/job-view";
 import type { BootSlice } from "../../server/read/slices";
 import { cx } from "../../ui/cx";
+import Link from "../../ui/link";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
 import { type Acting, useAct } from "../frame/use-act";
 import { observeAction, settingAction, soakAction } from "./actions";

@@ -1,5 +1,5 @@
-import Link from "next/link";
 import { technicians, whoIsIt } from "../../server/kernel/who";
+import Link from "../../ui/link";
 import { Find } from "./find";
 import { Person } from "./person";
 import { ThemeKey } from "./theme-key";

@@ -1,6 +1,6 @@
 "use client";
 import { usePathname, useRouter } from "next/navigation";
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState, useTransition } from "react";
 
 interface LiveNow {
   /** Since when this screen is alone, ms since 1970; undefined while it hears of changes. */
@@ -18,6 +18,8 @@ const SILENT_MS = 12_000;
 /** Alone for less than this is nobody's business. */
 const QUIET_MS = 2500;
 const PING_MS = 4000;
+/** A page that cannot be had is asked for again after so long. */
+const AGAIN_MS = 3000;
 
 async function canBeHad(): Promise<boolean> {
   try {
@@ -39,15 +41,33 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   const [aloneSince, setAlone] = useState<number | undefined>();
   const waiting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const missed = useRef(false);
+  const [renewing, startRenewing] = useTransition();
+  const busy = useRef(false);
+  const again = useRef(() => {});
   const refresh = useCallback(() => {
     missed.current = true;
     clearTimeout(waiting.current);
     waiting.current = setTimeout(async () => {
-      if (document.visibilityState !== "visible" || !(await canBeHad())) return;
+      // One at a time: what comes meanwhile is asked for when this one is there.
+      if (busy.current || document.visibilityState !== "visible") return;
+      busy.current = true;
+      if (!(await canBeHad())) {
+        busy.current = false;
+        waiting.current = setTimeout(() => again.current(), AGAIN_MS);
+        return;
+      }
       missed.current = false;
-      router.refresh();
+      startRenewing(() => router.refresh());
     }, TOGETHER_MS);
   }, [router]);
+  useEffect(() => {
+    again.current = refresh;
+  }, [refresh]);
+  useEffect(() => {
+    if (renewing) return;
+    busy.current = false;
+    if (missed.current) refresh();
+  }, [renewing, refresh]);
   useEffect(() => {
     let source: EventSource | undefined;
     let lostAt: number | undefined;

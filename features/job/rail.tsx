@@ -1,11 +1,11 @@
 "use client";
 import { ScrollText } from "lucide-react";
-import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { Finding } from "../../core/checks";
 import type { JobFinding, SetAside } from "../../server/read/findings";
 import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
+import Link from "../../ui/link";
 import { SEVERITY_WORD, type Severity, SeverityShape } from "../../ui/marks";
 import { plugAction } from "../bench/actions";
 import { useAct } from "../frame/use-act";

@@ -1,8 +1,8 @@
 "use client";
-import Link from "next/link";
 import { useParams, usePathname, useRouter } from "next/navigation";
 import { useEffect } from "react";
 import { cx } from "../../ui/cx";
+import Link from "../../ui/link";
 import { SeverityShape } from "../../ui/marks";
 
 export interface StageEntry {

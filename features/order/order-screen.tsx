@@ -1,5 +1,5 @@
-import Link from "next/link";
 import type { JobView } from "../../server/read/job-view";
+import Link from "../../ui/link";
 import { StateMark } from "../../ui/marks";
 
 /** The steps in the order that hands can follow, with what each covers and how long the rest takes. */

@@ -1,5 +1,4 @@
 "use client";
-import Link from "next/link";
 import { usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/assembly";
@@ -7,6 +6,7 @@ import { PART_KINDS } from "../../core/catalogue";
 import { tubes } from "../../core/fit";
 import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
+import Link from "../../ui/link";
 import { StateMark } from "../../ui/marks";
 import { AddParts } from "./add-parts";
 import { AirView } from "./air-view";

@@ -1,8 +1,8 @@
 "use client";
-import Link from "next/link";
 import { useMemo, useState } from "react";
 import type { ReceiptRow, ReceiptView } from "../../server/receipt/receipt-view";
 import { cx } from "../../ui/cx";
+import Link from "../../ui/link";
 import { StateShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
 import { useKeys } from "../frame/use-keys";

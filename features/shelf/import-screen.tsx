@@ -1,8 +1,8 @@
 "use client";
-import Link from "next/link";
 import { useState } from "react";
 import type { FileRow } from "../../server/shelf/shelf-file";
 import { ChooseFile } from "../../ui/choose-file";
+import Link from "../../ui/link";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 import { judgeFileAction, takeFileAction } from "./actions";

@@ -1,9 +1,9 @@
 "use client";
-import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { PART_KINDS } from "../../core/catalogue";
 import type { ShelfRow } from "../../server/shelf/search";
+import Link from "../../ui/link";
 import { useAct } from "../frame/use-act";
 import { fullName } from "../parts/full-name";
 import { KIND_WORD } from "../parts/kinds";

@@ -1,9 +1,9 @@
 "use client";
-import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { FAMILY_IDS, family, PORT_ROLES } from "../../core/catalogue";
 import type { ShelfEntry } from "../../server/shelf/search";
+import Link from "../../ui/link";
 import { useAct } from "../frame/use-act";
 import { KIND_WORD } from "../parts/kinds";
 import { saveTypeAction } from "./actions";

@@ -1,6 +1,6 @@
 "use client";
-import Link from "next/link";
 import type { JobView } from "../../server/read/job-view";
+import Link from "../../ui/link";
 import { Changes } from "./changes";
 import type { Planning } from "./use-plan";
 

@@ -36,6 +36,6 @@ export async function plannedIn(page: Page, file: string): Promise<string> {
   await page.goto(`${base()}/job/${job}/wiring`);
   await page.waitForLoadState("networkidle");
   await page.getByRole("button", { name: "Plan the wiring" }).click();
-  await page.getByText(/Plan 1, proved in/).waitFor({ timeout: 150_000 });
+  await page.getByText(/^Plan \d+(, proved| is proved)/).waitFor({ timeout: 150_000 });
   return job;
 }
