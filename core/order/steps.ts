@@ -214,6 +214,9 @@ function place(l: LeadNode, place: number[] | undefined): string {
   return `, ${pins.length > 1 ? "pins" : "pin"} ${pins.join(" and ")}`;
 }
 
+const reached = (p: PortNode) =>
+  family(p.port.family).side === "behind" && !["board", "card"].includes(p.part.type.kind) ? " From behind the tray." : "";
+
 function where(graph: Graph, p: PortNode): string {
   const r = graph.boardRect;
   if (p.part.type.kind !== "board" || !r) return "";
@@ -278,7 +281,8 @@ function plugs(graph: Graph): Draft[] {
         minutes: seat ? 3 : 1,
         phase: phaseOf(graph, l, p),
         after,
-        detail: `${l.tag}${where(graph, p)}. ${family(p.port.family).keyedBy ? `Keyed by ${family(p.port.family).keyedBy}.` : ""}`.trim(),
+        detail:
+          `${l.tag}${where(graph, p)}. ${family(p.port.family).keyedBy ? `Keyed by ${family(p.port.family).keyedBy}.` : ""}${reached(p)}`.trim(),
         ...(caution ? { caution } : {}),
         done: isDone(c),
       },

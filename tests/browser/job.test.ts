@@ -25,7 +25,9 @@ describe("one job, from its parts to its first boot, through the real interface"
     const { page } = desk;
     await page.goto(`${base()}/job/FS-1041/wiring`);
     await page.getByRole("button", { name: "Plan the wiring" }).click();
-    await page.getByText(/Plan \d+(, proved in| is proved as it stands).+ s.*: \d+ connections, \d+ moved, 0 wanted ends free\./).waitFor({ timeout: 150_000 });
+    await page
+      .getByText(/Plan \d+(, proved in| is proved as it stands).+ s.*: \d+ connections, \d+ moved, 0 wanted ends free\./)
+      .waitFor({ timeout: 150_000 });
     expect(await page.getByRole("option").count()).toBeGreaterThan(30);
   });
 

@@ -5,6 +5,7 @@ import { CEM, PRACTICE, pins, row } from "./pins";
 export const DATA_AND_SEATS: readonly ConnectorFamily[] = [
   {
     id: "sata-data",
+    side: "behind",
     turn: 170,
     name: "SATA data",
     loom: "data",

@@ -26,6 +26,11 @@ export interface ConnectorFamily {
    * the supply's cables, SATA data late, cards last). Left out: it follows from the part that it belongs to.
    */
   turn?: number;
+  /**
+   * Where hands reach its ports that are not on a board or a card: behind the tray (common practice for drives and the supply's outlets
+   * in towers with a tray). Left out: at the front.
+   */
+  side?: "behind";
   /** Rows of pin numbers as drawn; a missing position is `null`. */
   order: (number | null)[][];
   pins: Pin[];

@@ -136,6 +136,7 @@ export const POWER: readonly ConnectorFamily[] = [
   },
   {
     id: "sata-power",
+    side: "behind",
     name: "SATA power",
     loom: "power",
     planned: "supply",
@@ -149,6 +150,7 @@ export const POWER: readonly ConnectorFamily[] = [
   },
   {
     id: "peripheral-4",
+    side: "behind",
     name: "4-pin peripheral power",
     loom: "power",
     planned: "supply",
@@ -162,6 +164,7 @@ export const POWER: readonly ConnectorFamily[] = [
   },
   {
     id: "supply-outlet",
+    side: "behind",
     turn: 90,
     name: "power supply outlet",
     loom: "power",

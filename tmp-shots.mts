@@ -1,0 +1,43 @@
+import { launch, sit } from "./tests/browser/seat";
+process.env.IMBRA_URL = "http://127.0.0.1:3100";
+const U = process.env.IMBRA_URL;
+const out = "docs/screenshots";
+const b = await launch();
+const desk = await sit(b, "Mirel Quist");
+const shot = async (page: typeof desk.page, name: string) => { await page.waitForTimeout(700); await page.screenshot({ path: `${out}/${name}.png` }); };
+await desk.page.goto(`${U}/`); await shot(desk.page, "benches");
+await desk.page.goto(`${U}/job/FS-1042/handover`); await shot(desk.page, "handover");
+await desk.page.goto(`${U}/job/FS-1042/bench`); await shot(desk.page, "bench");
+const one = await sit(b, "Ebo Larkmoor", { width: 1024, height: 768 });
+const two = await sit(b, "Tansy Okoru", { width: 1024, height: 768 });
+await one.page.goto(`${U}/job/FS-1042/bench`); await one.page.waitForLoadState("networkidle"); await shot(one.page, "bench-1024");
+await desk.page.goto(`${U}/job/FS-1041/wiring`); await desk.page.waitForLoadState("networkidle");
+await desk.page.getByRole("button", { name: /Plan the wiring|Plan again/ }).click();
+await desk.page.getByText(/Plan \d+(, proved| is proved)/).waitFor({ timeout: 60000 });
+await desk.page.getByRole("option", { name: /FN-02/ }).first().click();
+await shot(desk.page, "wiring");
+// two facts
+await one.page.goto(`${U}/job/FS-1044/bench`); await one.page.waitForLoadState("networkidle");
+await two.page.goto(`${U}/job/FS-1044/bench`); await two.page.waitForLoadState("networkidle");
+const title = (p: typeof desk.page) => p.getByRole("heading", { level: 1 }).textContent();
+for (let i = 0; i < 30 && !/into (SYS|CPU)_FAN/.test((await title(one.page)) ?? ""); i++) { await one.page.getByRole("button", { name: "Done", exact: true }).click(); await one.page.waitForTimeout(620); }
+await one.page.getByText("all sent").waitFor();
+const wanted = await title(one.page);
+for (let i = 0; i < 40 && (await title(two.page)) !== wanted; i++) await two.page.waitForTimeout(300);
+await one.context.setOffline(true);
+await one.page.getByRole("button", { name: "Done", exact: true }).click();
+await one.page.waitForTimeout(700);
+await two.page.getByRole("button", { name: "Differs" }).click();
+await two.page.getByRole("dialog").locator("li button").first().click();
+await two.page.getByText("all sent").waitFor();
+await one.context.setOffline(false);
+await one.page.getByText("1 set aside").waitFor({ timeout: 30000 });
+await one.page.getByRole("button", { name: /Entries of this tablet/ }).click();
+await shot(one.page, "set-aside");
+// alone
+await desk.page.goto(`${U}/job/FS-1043/parts`); await desk.page.waitForLoadState("networkidle");
+await desk.context.setOffline(true);
+await desk.page.getByText(/No answer from the server since/).waitFor({ timeout: 20000 });
+await shot(desk.page, "alone");
+console.log(desk.errors.slice(0, 3), one.errors.slice(0, 3));
+await b.close();
