@@ -86,10 +86,17 @@ describe("two people on one job", () => {
       await p.getByRole("button", { name: "Differs" }).click();
       await p.getByRole("dialog", { name: "Where is it really?" }).getByRole("button").filter({ hasText: label }).first().click();
     };
+    // The second hears nothing of the first's entry before it makes its own.
+    await two.context.setOffline(true);
     await differs(one.page, /SYS_FAN3/);
     await one.page.getByText("all sent").waitFor();
     await differs(two.page, /SYS_FAN4/);
-    await two.page.getByText(/is in SYS_FAN3 by another entry, and you say SYS_FAN4\. Look at the plug, then choose\./).waitFor();
+    await two.context.setOffline(false);
+    await two.page.getByText("1 set aside").waitFor({ timeout: 30_000 });
+    await two.page.getByRole("button", { name: /Entries of this tablet/ }).click();
+    await two.page
+      .getByText(/is in SYS_FAN3 \(Ebo Larkmoor, \d\d:\d\d\) and in SYS_FAN4 \(Mirel Quist, \d\d:\d\d\)\. Look at the plug, then choose\./)
+      .waitFor();
     await one.page.goto(`${base()}/job/${number}/wiring`);
     expect(await one.page.getByRole("option", { name: /Rear fan.*SYS_FAN3, not as planned/ }).count()).toBe(1);
     await one.context.close();
