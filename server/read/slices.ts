@@ -1,15 +1,19 @@
 import type { Build } from "../../core/assembly";
 import type { JobView } from "./job-view";
 
-/** A build as a drawing needs it: its parts and their types, and nothing of what the shelf has besides. */
-function own(build: Build): Build {
-  const used = new Set(build.parts.map((p) => p.type));
+/** A build as a drawing needs it: its parts and their types, those that are named besides, and nothing else of the shelf. */
+function own(build: Build, named: readonly string[] = []): Build {
+  const used = new Set([...build.parts.map((p) => p.type), ...named]);
   return { ...build, accessories: [], partTypes: build.partTypes.filter((t) => used.has(t.id)) };
 }
 
 // What each screen gets of a job's view, and no more.
 
-export const wiringSlice = ({ build, leads, findings, plan, head, free }: JobView) => ({ build: own(build), leads, findings, plan, head, free });
+export const wiringSlice = ({ build, leads, findings, plan, head, free }: JobView) => {
+  // What would let in what stays free is called by its name.
+  const named = plan?.ways?.needs.flatMap((n) => (n.kind === "accessory" ? [n.type] : [])) ?? [];
+  return { build: own(build, named), leads, findings, plan, head, free };
+};
 export const benchSlice = ({ build, steps, head, leads, power, findings }: JobView) => ({
   build: own(build),
   steps,
