@@ -133,11 +133,7 @@ function Closing({ number, stage, open }: { number: string; stage: string; open:
           <input className="field mt-1 w-full" value={reason} maxLength={500} onChange={(e) => setReason(e.target.value)} />
         </label>
       ) : null}
-      <button
-        type="submit"
-        className={closed || open.length > 0 ? "key" : "key key-mark"}
-        disabled={act.pending || (asks && reason.trim().length < 5)}
-      >
+      <button type="submit" className={closed || open.length > 0 ? "key" : "key key-mark"} disabled={act.pending}>
         {closed ? "Open it again" : open.length > 0 ? "Hand over as it is" : "Hand over"}
       </button>
       <p role="status" className="w-full">
