@@ -1,12 +1,21 @@
 // The processes that make the application: servers and planners, any number of either on one database.
 import { spawn } from "node:child_process";
+import { hostname, networkInterfaces } from "node:os";
 import { join } from "node:path";
+
+/** The names that a server on `host` answers to: this machine's own, and where it listens on all addresses every one of them. */
+export function ownHosts(host) {
+  const names = ["localhost", "127.0.0.1", "[::1]"];
+  if (names.includes(host)) return names;
+  const every = Object.values(networkInterfaces()).flatMap((list) => (list ?? []).map((a) => (a.family === "IPv6" ? `[${a.address}]` : a.address)));
+  return [...new Set([...names, hostname(), ...(host === "0.0.0.0" || host === "::" ? every : [host])])];
+}
 
 /** A server; `ready` resolves to whether it answers. */
 export function startServer(project, env, { host, port, mostMs = 60_000 }) {
   const child = spawn(process.execPath, [join(project, "node_modules/next/dist/bin/next"), "start", "-H", host, "-p", String(port)], {
     cwd: project,
-    env: { ...env, NODE_ENV: "production" },
+    env: { ...env, IMBRA_HOSTS: env.IMBRA_HOSTS ?? ownHosts(host).join(), NODE_ENV: "production" },
     stdio: ["ignore", "pipe", "inherit"],
   });
   const ready = new Promise((resolve) => {

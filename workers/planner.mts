@@ -5,6 +5,7 @@ import { hostname } from "node:os";
 import { type EntityManager, entityManager, Job } from "../db";
 import { listen } from "../server/live/channel";
 import { planInThread, threadsFrom } from "../server/plan/plan-thread";
+import { forgetOld } from "../server/planner/runs";
 import { workOnce } from "../server/planner/work";
 import { buildOfJob } from "../server/read/build-of-job";
 import { renewHeads } from "../server/read/heads";
@@ -14,6 +15,7 @@ const name = `${hostname()} ${process.pid} ${randomUUID().slice(0, 8)}`;
 const LOOK_MS = 3000;
 const AFTER_FAULT_MS = 1000;
 const WARM_S = 2;
+const TIDY_MS = 6 * 3_600_000;
 
 let ending = false;
 let wakePlans = () => {};
@@ -58,6 +60,12 @@ async function warmUp(): Promise<void> {
   if (job) await planInThread((await buildOfJob(em, job)).build, { deadlineS: WARM_S });
 }
 await warmUp().catch(() => undefined);
+const tidy = () =>
+  entityManager()
+    .then(forgetOld)
+    .catch(() => undefined);
+await tidy();
+setInterval(tidy, TIDY_MS).unref();
 
 console.log(`Planner ${name} works.`);
 await Promise.all([

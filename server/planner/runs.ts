@@ -199,6 +199,13 @@ export async function beat(em: EntityManager, id: string, planner: string, now: 
   return rows.length > 0;
 }
 
+/** Runs that ended longer ago are nobody's news. */
+const KEPT_DAYS = 7;
+
+export async function forgetOld(em: EntityManager): Promise<void> {
+  await em.execute(`delete from "plan_run" where "ended_at" < now() - make_interval(days => ?)`, [KEPT_DAYS]);
+}
+
 export async function tellFirst(em: EntityManager, id: string, planned: Planned): Promise<void> {
   await em.execute(`update "plan_run" set "first" = ?::jsonb, "beat_at" = now() where "id" = ?`, [JSON.stringify(planned), id]);
 }
