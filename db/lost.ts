@@ -1,7 +1,10 @@
 import { DeadlockException, DriverException, LockWaitTimeoutException, ServerException } from "@mikro-orm/core";
 
-/** PostgreSQL error classes 08, 53 and 57P (appendix A of its manual), and what the network itself says. */
-const CODES = /^(08|53|57P|ECONN|ETIMEDOUT|EPIPE|ENOTFOUND)/;
+/**
+ * PostgreSQL error classes 08, 53 and 57P, a lock that was not to be had (55P03) and a transaction left idle (25P03; appendix A of its
+ * manual), and what the network itself says.
+ */
+const CODES = /^(08|53|57P|55P03|25P03|ECONN|ETIMEDOUT|EPIPE|ENOTFOUND)/;
 const WORDS = /connection terminated|timeout acquiring a connection/i;
 
 /** Did the database not answer, so that the same may be asked again? Otherwise it answered, or the fault is ours. */
