@@ -1,7 +1,7 @@
 // A planner: takes plans that are asked for, and keeps the heads of jobs ready for lists. Any number of them, on any machine that
 // reaches the database of DATABASE_URL: npm run planner.
 import { randomUUID } from "node:crypto";
-import { hostname } from "node:os";
+import { constants, hostname, setPriority } from "node:os";
 import { type EntityManager, entityManager, Job } from "../db";
 import { listen } from "../server/live/channel";
 import { planInThread, threadsFrom } from "../server/plan/plan-thread";
@@ -15,7 +15,13 @@ const name = `${hostname()} ${process.pid} ${randomUUID().slice(0, 8)}`;
 const LOOK_MS = 3000;
 const AFTER_FAULT_MS = 1000;
 const WARM_S = 2;
+const BETWEEN_HEADS_MS = 500;
 const TIDY_MS = 6 * 3_600_000;
+
+// Pages and entries come first. Where a priority is not to be had, nothing is lost.
+try {
+  setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
+} catch {}
 
 let ending = false;
 let wakePlans = () => {};
@@ -76,7 +82,12 @@ await Promise.all([
     },
   ),
   keep(
-    async (em) => (await renewHeads(em(), 20)) > 0,
+    async (em) => {
+      if ((await renewHeads(em(), 10)) === 0) return false;
+      // Whoever works comes first: lists may be a moment behind.
+      await new Promise((resolve) => setTimeout(resolve, BETWEEN_HEADS_MS));
+      return true;
+    },
     (wake) => {
       wakeHeads = wake;
     },
