@@ -7,6 +7,7 @@ import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import Link from "../../ui/link";
 import { Caution, SeverityShape } from "../../ui/marks";
+import { clock } from "../frame/clock";
 import { useLive } from "../frame/live";
 import { SCAN_MS } from "../frame/use-keys";
 import type { Said } from "../outbox/entries";
@@ -15,8 +16,6 @@ import { useOutbox } from "../outbox/outbox";
 import { sceneOf } from "../wiring/scene";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { RegionView } from "./region-view";
-
-const clock = (ms: number) => new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
 const REST_MS = 500;
 /** Which hand works is the tablet's business, not the job's. */

@@ -1,6 +1,7 @@
 "use client";
 import { usePathname, useRouter } from "next/navigation";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState, useTransition } from "react";
+import { clock } from "./clock";
 
 interface LiveNow {
   /** Since when this screen is alone, ms since 1970; undefined while it hears of changes. */
@@ -131,8 +132,6 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   }, [job, refresh]);
   return <Live.Provider value={useMemo(() => ({ aloneSince, refresh }), [aloneSince, refresh])}>{children}</Live.Provider>;
 }
-
-const clock = (ms: number) => new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
 /** One line while the screen hears nothing from the server. */
 export function AloneLine() {

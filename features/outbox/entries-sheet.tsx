@@ -4,6 +4,7 @@ import { Dialog } from "radix-ui";
 import { useTransition } from "react";
 import { SeverityShape } from "../../ui/marks";
 import { sitDownAction } from "../frame/actions";
+import { clock } from "../frame/clock";
 import type { Entry } from "./entries";
 import type { Outbox } from "./outbox";
 
@@ -11,8 +12,6 @@ export interface Person {
   id: string;
   name: string;
 }
-
-const clock = (ms: number) => new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
 
 /** Entries that wait on this tablet, those set aside with what can be done, and who works here. */
 export function EntriesSheet({
