@@ -1,7 +1,7 @@
 import { type Graph, type LeadNode, manhattanMm, type PortNode, runLengthMm } from "../assembly";
 import { boardHas, switchedOff } from "../brings";
 import { family, mate, type Need, usable } from "../catalogue";
-import { cableLimitW, cpuDrawW, cpuFilledW, cpuSockets, plugLimitW, portDrawW, wantedDrawW } from "../power";
+import { cableLimitW, cpuDrawW, cpuFilledW, cpuShareOnceFilled, cpuSockets, cpuSocketW, plugLimitW, portDrawW, wantedDrawW } from "../power";
 import { needOf, needOfSocket } from "../wiring";
 import type { Claim } from "./claim";
 import { fitting, hindrance } from "./hindered";
@@ -52,11 +52,13 @@ export function claimEmpty(graph: Graph, p: PortNode): Claim {
 
 function powerEmpty(graph: Graph, p: PortNode): Claim {
   const socket = p.address;
-  const w = portDrawW(graph, p) || wantedDrawW(graph, p);
+  const cpu = p.port.role === "cpu-power" && cpuDrawW(graph) > 0;
+  const w = cpu ? cpuShareOnceFilled(graph, p) : portDrawW(graph, p) || wantedDrawW(graph, p);
   const plugs = [...graph.leads.values()].filter((l) => l.lead.flow === "out" && usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)));
   if (plugs.length === 0) return { kind: "no-plug", socket };
   const carries = (l: LeadNode) => plugLimitW(l.lead.family, l.lead.limit ?? {});
-  const strong = plugs.filter((l) => carries(l) >= w - 1e-9);
+  // The CPU's draw is shared over its plugs: none of them is too weak by itself.
+  const strong = cpu ? plugs : plugs.filter((l) => carries(l) >= w - 1e-9);
   if (strong.length === 0) return { kind: "weak-plugs", socket, w, strongestW: Math.max(...plugs.map(carries)) };
   const shortBy = (l: LeadNode) => runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) - l.lead.lengthMm - p.port.tailMm;
   const near = strong.filter((l) => !l.part.cable || shortBy(l) <= 0);
@@ -67,7 +69,7 @@ function powerEmpty(graph: Graph, p: PortNode): Claim {
   const tethered = idle.filter((l) => !tooFarAlong(graph, l, p));
   const full = tethered.flatMap((l) => {
     const limitW = l.part.cable ? cableLimitW(l.part.cable.cable.ends, l.part.cable.cable.limit) : Number.POSITIVE_INFINITY;
-    const sum = w + loadOf(graph, l.part.id);
+    const sum = w + loadOf(graph, l.part.id, cpu ? p : undefined);
     return sum > limitW + 1e-9 ? [{ cable: l.part.id, w: sum, ofW: limitW }] : [];
   });
   if (tethered.length > 0 && full.length === tethered.length) return { kind: "cables-full", socket, w, cables: unique(full) };
@@ -81,10 +83,14 @@ function powerEmpty(graph: Graph, p: PortNode): Claim {
 
 const unique = <X extends { cable: string }>(list: readonly X[]): X[] => [...new Map(list.map((x) => [x.cable, x])).values()];
 
-const loadOf = (graph: Graph, cable: string): number =>
+/** Watts that a cable carries; with `more` filled, the CPU's plugs on it carry the less. */
+const loadOf = (graph: Graph, cable: string, more?: PortNode): number =>
   graph.connections.reduce((s, c) => {
     const port = c.lead.startsWith(`${cable}:`) ? graph.ports.get(c.port) : undefined;
-    return s + (port && port.port.flow === "in" ? portDrawW(graph, port) : 0);
+    if (!port || port.port.flow !== "in") return s;
+    const filledW = cpuFilledW(graph);
+    const share = more && port.port.role === "cpu-power" ? filledW / (filledW + cpuSocketW(graph, more.port.family)) : 1;
+    return s + portDrawW(graph, port) * share;
   }, 0);
 
 function tooFarAlong(graph: Graph, l: LeadNode, p: PortNode): boolean {

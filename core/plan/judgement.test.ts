@@ -3,6 +3,7 @@ import { type Given, given, T } from "../../tests/fixtures/small";
 import { buildGraph, type Graph } from "../assembly";
 import { commander, hungOn, signallers, wayOfLead } from "../brings";
 import { check } from "../checks";
+import { freeEnds } from "../claims";
 import { powerOn } from "../machine";
 import { portDrawW } from "../power";
 import { type Plan, plan } from ".";
@@ -286,6 +287,23 @@ describe("what adds up", () => {
       severity: "stop",
       message: expect.stringContaining("336 W"),
     });
+  });
+  it("a CPU that draws more than its plugs carry is plugged all the same, and what is missing is said", async () => {
+    // One plug of 336 W for 420 W: it goes in, the other socket says that the plug is in use.
+    const one = await seen(cpuBuild(420, "cpu-8", 1));
+    expect(one.made.connections.map((c) => c.port)).toContain("board:C1");
+    expect(one.made.free.find((f) => f.end === "board:C2")?.reason).toBe("The one plug that reaches it is in use or tethered elsewhere.");
+    // Two plugs for 700 W: both go in, none is "too weak" by itself, and together they are too few.
+    const two = await seen(cpuBuild(700, "cpu-8", 2));
+    expect(two.made.free.filter((f) => f.need === "mandatory")).toEqual([]);
+    expect(check(two.graph, "plan").find((f) => f.rule === "cpu-power")).toMatchObject({
+      severity: "stop",
+      message: expect.stringContaining("The CPU draws 700 W at most; C1 and C2 carry 672 W"),
+    });
+    // Nothing plugged yet: a plug is there, and none of them is called weak.
+    expect(freeEnds(buildGraph(cpuBuild(420, "cpu-8", 1).build, cpuBuild(420, "cpu-8", 1).types)).find((f) => f.end === "board:C2")?.claim.kind).toBe(
+      "room",
+    );
   });
   it("an empty main socket is a stop whatever sits in its sibling; capacities add up at power-on", () => {
     const g = cpuBuild(300, "cpu-8", 1);

@@ -58,5 +58,11 @@ export function cpuShareFilled(graph: Graph, socket: PortNode): number {
   return all > 0 ? (cpuDrawW(graph) * filledW(graph, socket)) / all : cpuShareWanted(graph, socket);
 }
 
+/** What an empty CPU socket would take in W with a whole plug in it: the draw shared over it and the filled ones. */
+export function cpuShareOnceFilled(graph: Graph, socket: PortNode): number {
+  const own = cpuSocketW(graph, socket.port.family);
+  return own > 0 ? (cpuDrawW(graph) * own) / (own + cpuFilledW(graph)) : 0;
+}
+
 /** Is there a board with a CPU socket at all? Without one nothing is asked of its power. */
 export const hasCpu = (graph: Graph): boolean => wholeParts(graph).some((p) => p.type.kind === "cpu");

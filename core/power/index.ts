@@ -1,5 +1,5 @@
 export { type Budget, byDraw, type Moment, type PartDraw, powerBudget, RAIL_NAME, RAILS, type Rail, usualSupply } from "./budget";
-export { cpuDrawW, cpuFilledW, cpuSockets, cpuSocketsNeeded, cpuSocketW } from "./cpu";
+export { cpuDrawW, cpuFilledW, cpuShareOnceFilled, cpuSockets, cpuSocketsNeeded, cpuSocketW } from "./cpu";
 export {
   adapterIns,
   cableLimitW,

@@ -95,7 +95,7 @@ describe("the bench, at arm's length", () => {
     await other.click();
     await page.getByText("all sent").waitFor();
     await page.goto(`${base()}/job/FS-1044/wiring`);
-    expect(await page.getByRole("option", { name: /SYS_FAN1, not as planned/ }).count()).toBe(1);
+    await page.getByRole("option", { name: /SYS_FAN1, not as planned/ }).waitFor();
   });
 
   it("a double tap on Done ticks one step", async () => {

@@ -148,15 +148,15 @@ export function claimHolds(graph: Graph, c: Claim): boolean {
     case "no-plug":
       return !w.plugsFor(c.socket).length;
     case "weak-plugs":
-      return w.plugsFor(c.socket).every((a) => w.plugW(a) < c.w) && near(c.strongestW, Math.max(...w.plugsFor(c.socket).map((a) => w.plugW(a))));
+      return !w.sharesCpu(c.socket) && w.plugsFor(c.socket).every((a) => w.plugW(a) < c.w) && near(c.strongestW, Math.max(...w.plugsFor(c.socket).map((a) => w.plugW(a))));
     case "plugs-short":
-      return w.plugsFor(c.socket).every((a) => w.plugW(a) < w.watts(c.socket) - 1e-9 || w.shortMm(a, c.socket) > 0) && c.missingMm > 0;
+      return w.plugsFor(c.socket).every((a) => w.tooWeak(a, c.socket) || w.shortMm(a, c.socket) > 0) && c.missingMm > 0;
     case "plugs-in-use":
       return w
         .plugsFor(c.socket)
-        .every((a) => graph.ofLead.has(a) || w.shortMm(a, c.socket) > 0 || w.plugW(a) < w.watts(c.socket) - 1e-9 || w.tethered(a, c.socket));
+        .every((a) => graph.ofLead.has(a) || w.shortMm(a, c.socket) > 0 || w.tooWeak(a, c.socket) || w.tethered(a, c.socket));
     case "cables-full":
-      return c.cables.every((x) => near(x.w, c.w + sum(w.fed(x.cable).map((a) => w.watts(a)))) && x.w > x.ofW);
+      return c.cables.every((x) => near(x.w, w.wattsWith(x.cable, c.socket, c.w)) && x.w > x.ofW);
     case "no-outlet":
       return c.systems.some((k) =>
         [...graph.ports.values()].every((o) => o.port.family !== "supply-outlet" || o.port.key !== k || !w.isEmpty(o.address)),
@@ -404,6 +404,19 @@ class Walk {
     if (p.port.role === "graphics-power")
       return Math.max(0, (r.peakW ?? r.powerW ?? 0) - 75) / p.part.type.ports.filter((q) => q.role === "graphics-power").length;
     return r.peakW ?? r.powerW ?? 0;
+  }
+  sharesCpu = (socket: string) => this.g.ports.get(socket)?.port.role === "cpu-power" && this.cpuW() > 0;
+  /** A plug that carries less than the socket takes; the CPU's plugs share, so that none of them is. */
+  tooWeak = (lead: string, socket: string) => !this.sharesCpu(socket) && this.plugW(lead) < this.watts(socket) - 1e-9;
+  /** What a cable would carry with one more socket on it; a CPU socket takes its part from the CPU's other plugs. */
+  wattsWith(cable: string, socket: string, more: number): number {
+    if (!this.sharesCpu(socket)) return more + sum(this.fed(cable).map((a) => this.watts(a)));
+    const before = this.cpuCarriesW();
+    const added = this.g.build.policy.cpuPlugW * this.half(this.g.ports.get(socket)?.port.family ?? "");
+    return (
+      (this.cpuW() * added) / (before + added) +
+      sum(this.fed(cable).map((a) => (this.sharesCpu(a) ? (this.watts(a) * before) / (before + added) : this.watts(a))))
+    );
   }
   fits = (lead: string): string[] => {
     const l = this.g.leads.get(lead);

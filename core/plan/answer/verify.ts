@@ -276,11 +276,8 @@ function cables(graph: Graph): string[] {
   return broken;
 }
 
-/** Where a CPU socket that the draw asks for stays empty, the others carry its share: the empty one is what is said. */
-const forcedByCpu = (graph: Graph, c: Connection): boolean => {
-  const p = graph.ports.get(c.port);
-  return p?.port.role === "cpu-power" && [...graph.ports.values()].some((q) => q.port.role === "cpu-power" && !graph.atPort.get(q.address)?.length);
-};
+/** The CPU draws what it draws through the plugs that there are; too few of them is a finding about the sockets, not about a plug. */
+const forcedByCpu = (graph: Graph, c: Connection): boolean => graph.ports.get(c.port)?.port.role === "cpu-power";
 
 /** Every new plug within reach of the supply, and of the plug before it on the same cable. */
 function plugsOutOfReach(graph: Graph, node: PartNode, newly: readonly Connection[], fed: readonly Connection[]): string[] {

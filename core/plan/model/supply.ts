@@ -9,7 +9,7 @@ import {
   runLengthMm,
   withConnections,
 } from "../../assembly";
-import { type Cable, family, mate, usable } from "../../catalogue";
+import { type Cable, family, type Limit, mate, usable } from "../../catalogue";
 import { adapterIns, cableLimitW, feedsPorts, outletLimitW, outletLoads, peakW, plugLimitW, portDrawW, railLimitW, wantedDrawW } from "../../power";
 import type { PartCost } from "../cost";
 import type { Model } from "./model";
@@ -175,7 +175,7 @@ function columnsOf(
     consumers.filter(
       (k) =>
         usable(mate(e.family, k.node.port.family)) &&
-        plugLimitW(e.family, e.limit) >= k.drawW - 1e-9 &&
+        strongEnough(e.family, e.limit, k) &&
         runLengthMm(c.owner.origin, k.node.at, graph.cutouts, graph.boardRect) <= e.atMm + k.node.port.tailMm,
     ),
   );
@@ -277,7 +277,7 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
     const lead = a.type.leads.find((l) => l.flow === "out");
     if (!lead || graph.ofLead.get(`${a.id}:${lead.id}`)) continue;
     const targets = consumers.filter(
-      (k) => usable(mate(lead.family, k.node.port.family)) && k.drawW <= plugLimitW(lead.family, lead.limit ?? {}) + 1e-9,
+      (k) => usable(mate(lead.family, k.node.port.family)) && strongEnough(lead.family, lead.limit ?? {}, k),
     );
     const ins = adapterIns(a);
     for (const k of targets)
@@ -377,6 +377,10 @@ function limitRails(model: Model, graph: Graph, out: SupplyVariables): void {
   }
 }
 
+/** May a plug feed a socket? The CPU's draw is shared over its plugs: none of them is too weak, together they may be, and a check says so. */
+const strongEnough = (familyId: string, limit: Limit, k: PowerConsumer) =>
+  k.node.port.role === "cpu-power" || plugLimitW(familyId, limit) >= k.drawW - 1e-9;
+
 /** Another cable of the same kind, of the same supply. */
 const moreOf = (c: CableClass, loose: Relaxed, model: Model) =>
   loose.add(model, `more ${c.id}`, "cable", (n) => ({ kind: "cable", owner: c.owner.id, cable: c.cable.id, count: n }), 4);
@@ -385,7 +389,7 @@ const moreOf = (c: CableClass, loose: Relaxed, model: Model) =>
 function lengthen(k: PowerConsumer, classes: readonly CableClass[], graph: Graph, loose: Relaxed, model: Model): number | undefined {
   const missing = classes.flatMap((c) =>
     c.ends
-      .filter((e) => usable(mate(e.family, k.node.port.family)) && plugLimitW(e.family, e.limit) >= k.drawW - 1e-9 && c.limitW >= k.drawW)
+      .filter((e) => usable(mate(e.family, k.node.port.family)) && strongEnough(e.family, e.limit, k) && c.limitW >= k.drawW)
       .map((e) => runLengthMm(c.owner.origin, k.node.at, graph.cutouts, graph.boardRect) - e.atMm - k.node.port.tailMm),
   );
   const mm = Math.ceil(Math.min(...missing));
