@@ -5,7 +5,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   devIndicators: false,
   // Its WebAssembly file is found beside it, not in a bundle.
-  serverExternalPackages: ["highs"],
+  // The others look for their database drivers, or their native library, by name.
+  serverExternalPackages: ["highs", "rate-limiter-flexible", "@node-rs/argon2"],
   // A page that is open stays open while nothing answers.
   experimental: { serverActions: { bodySizeLimit: "5mb" }, useOffline: true },
   async headers() {

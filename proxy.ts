@@ -16,6 +16,7 @@ export function proxy(request: NextRequest): NextResponse {
   const policy = contentPolicy(nonce);
   const headers = new Headers(request.headers);
   headers.set("x-nonce", nonce);
+  headers.set("x-imbra-path", request.nextUrl.pathname + request.nextUrl.search);
   headers.set("content-security-policy", policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set("content-security-policy", policy);

@@ -1,6 +1,8 @@
 import type { Metadata, Viewport } from "next";
-import { cookies } from "next/headers";
+import { cookies, headers } from "next/headers";
 import type { ReactNode } from "react";
+import { LanguageProvider } from "../features/frame/dates";
+import { languageOf } from "../features/frame/language";
 import { LiveProvider } from "../features/frame/live";
 import { OfflinePages } from "../features/frame/offline-pages";
 import { Ready } from "../features/frame/ready";
@@ -14,13 +16,17 @@ export const metadata: Metadata = {
 export const viewport: Viewport = { width: "device-width", initialScale: 1 };
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
-  const theme = (await cookies()).get("theme")?.value === "dark" ? "dark" : "light";
+  const chosen = (await cookies()).get("theme")?.value;
+  const h = await headers();
+  const language = languageOf(h.get("accept-language"));
   return (
-    <html lang="en" data-theme={theme}>
+    <html lang="en" data-theme={chosen === "dark" || chosen === "light" ? chosen : "system"}>
       <body>
-        <LiveProvider>
-          <OutboxProvider>{children}</OutboxProvider>
-        </LiveProvider>
+        <LanguageProvider language={language}>
+          <LiveProvider>
+            <OutboxProvider>{children}</OutboxProvider>
+          </LiveProvider>
+        </LanguageProvider>
         <Ready />
         <OfflinePages />
       </body>

@@ -1,5 +1,6 @@
 export { IsolationLevel, LockMode } from "@mikro-orm/core";
 export {
+  Credential,
   Fault,
   type FaultRow,
   Job,
@@ -11,15 +12,18 @@ export {
   Observation,
   Override,
   type OverrideRow,
+  Person,
+  type PersonRow,
   Plan,
   PlanRun,
   type PlanRunRow,
+  Session,
   ShelfRevision,
   ShelfType,
   Shop,
+  ShopEntry,
   StepDone,
-  Technician,
-  type TechnicianRow,
+  Turn,
 } from "./entities";
 export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";

@@ -1,11 +1,12 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import { z } from "zod";
 import { type Build, buildGraph, type Connection, readBuildText, typeLookup } from "../core/assembly";
 import { PartType } from "../core/catalogue";
 import { powerOn } from "../core/machine";
 import { stepsOf } from "../core/order";
 import { plan } from "../core/plan";
-import { Fault, Job, type JobRow, Link, LogEntry, Observation, Plan, ShelfType, StepDone, Technician, type TechnicianRow } from "./entities";
+import { Credential, Fault, Job, type JobRow, Link, LogEntry, Observation, Person, type PersonRow, Plan, ShelfType, StepDone } from "./entities";
 import type { EntityManager } from "./orm";
 import { layPart } from "./part-rows";
 
@@ -30,12 +31,8 @@ const STOCK: Record<string, number> = {
   "knotwick-16-adapter": 1,
 };
 
-const PEOPLE = [
-  ["Runa Thistlewood", "lead"],
-  ["Ebo Larkmoor", "technician"],
-  ["Mirel Quist", "technician"],
-  ["Tansy Okoru", "technician"],
-] as const;
+/** Made up, and printed at start: nothing that is to stay secret. */
+const DemoPerson = z.object({ name: z.string(), role: z.enum(["lead", "technician", "reader"]), password: z.string(), pin: z.string().optional() });
 
 interface Story {
   file: string;
@@ -131,14 +128,21 @@ const STORIES: readonly Story[] = [
 const dayFrom = (today: Date, days: number) => new Date(today.getTime() + days * 86_400_000);
 const isoDay = (d: Date) => d.toISOString().slice(0, 10);
 
-/** Fills an empty database with the demo: dates follow `today`. Does nothing when there are people already. */
-export async function seed(em: EntityManager, folder: string, today: Date, say: (text: string) => void): Promise<boolean> {
-  if ((await em.count(Technician)) > 0) return false;
+/** Fills an empty database with the demo: dates follow `today`. Does nothing when there are people already. `hashed` is how secrets are kept. */
+export async function seed(
+  em: EntityManager,
+  folder: string,
+  today: Date,
+  say: (text: string) => void,
+  hashed: (secret: string) => Promise<string>,
+): Promise<boolean> {
+  if ((await em.count(Person)) > 0) return false;
   const shelf = readdirSync(join(folder, "data/shelf"))
     .filter((f) => f.endsWith(".json"))
     .sort()
     .flatMap((f) => PartType.array().parse(JSON.parse(readFileSync(join(folder, "data/shelf", f), "utf8"))));
-  const people = PEOPLE.map(([name, role]) => em.create(Technician, { name, role }));
+  const known = DemoPerson.array().parse(JSON.parse(readFileSync(join(folder, "data/demo-people.json"), "utf8")));
+  const people = known.map(({ name, role }) => em.create(Person, { name, role, active: true }));
   for (const t of shelf)
     em.create(ShelfType, {
       id: t.id,
@@ -151,18 +155,22 @@ export async function seed(em: EntityManager, folder: string, today: Date, say: 
       spares: SPARES[t.id] ?? 0,
     });
   await em.flush();
+  for (const [n, { password, pin }] of known.entries()) {
+    const person = people[n] as PersonRow;
+    em.create(Credential, { person, passwordHash: await hashed(password), pinHash: pin ? await hashed(pin) : null });
+  }
   for (const [n, story] of STORIES.entries()) {
     say(`demo job ${n + 1} of ${STORIES.length}: ${story.title}`);
     const read = readBuildText(readFileSync(join(folder, "examples", `${story.file}.json`), "utf8"), shelf);
     if (!read.ok) throw new Error(`${story.file}: ${read.faults.join(" ")}`);
-    const person = people[story.person] as TechnicianRow;
+    const person = people[story.person] as PersonRow;
     await tell(em, story, read.build, shelf, person, today);
     await em.flush();
   }
   return true;
 }
 
-async function tell(em: EntityManager, story: Story, build: Build, shelf: readonly PartType[], person: TechnicianRow, today: Date): Promise<void> {
+async function tell(em: EntityManager, story: Story, build: Build, shelf: readonly PartType[], person: PersonRow, today: Date): Promise<void> {
   const types = typeLookup(build, shelf);
   const number = story.file.toUpperCase();
   const job = em.create(Job, {

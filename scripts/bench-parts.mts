@@ -44,7 +44,15 @@ const em = () => orm?.em.fork() as EntityManager;
 if (orm) {
   await orm.em.getConnection().execute("drop schema public cascade; create schema public");
   await orm.migrator.up();
-  await em().transactional((tx) => seed(tx as EntityManager, process.cwd(), new Date("2026-11-23"), () => {}));
+  await em().transactional((tx) =>
+    seed(
+      tx as EntityManager,
+      process.cwd(),
+      new Date("2026-11-23"),
+      () => {},
+      async (secret) => secret,
+    ),
+  );
 }
 
 /** As a screen of the job gets it that knows nothing yet: rows of the database, laid out and judged. */

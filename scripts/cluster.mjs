@@ -1,7 +1,7 @@
 // The project's own PostgreSQL: found or installed, made once, started on loopback, stopped again.
 // Plain Node: runs before any package is installed.
 import { execFileSync, spawnSync } from "node:child_process";
-import { createHash, randomBytes } from "node:crypto";
+import { createHash, randomBytes, randomInt } from "node:crypto";
 import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { join } from "node:path";
@@ -234,6 +234,9 @@ export function installPackages(project) {
   if (done.status !== 0) stopWith("The packages could not be installed. Look at the lines above; is the npm registry reachable?");
   writeFileSync(stamp, lock);
 }
+
+/** What the first lead of a shop proves with that they keep this server: printed where it starts, another each time. */
+export const setupCode = () => `${randomInt(1000, 10_000)}-${randomInt(1000, 10_000)}`;
 
 /** A secret of this installation, made once: it seals the cookie that says who sits here. */
 export function secret(project) {

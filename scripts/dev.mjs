@@ -2,13 +2,13 @@
 import { spawn, spawnSync } from "node:child_process";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { installPackages, nodeIsNewEnough, secret, startCluster } from "./cluster.mjs";
+import { installPackages, nodeIsNewEnough, secret, setupCode, startCluster } from "./cluster.mjs";
 import { startPlanner } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 nodeIsNewEnough();
 installPackages(project);
-const env = { ...process.env, IMBRA_SECRET: secret(project), NEXT_TELEMETRY_DISABLED: "1" };
+const env = { ...process.env, IMBRA_SECRET: secret(project), IMBRA_SETUP_CODE: setupCode(), NEXT_TELEMETRY_DISABLED: "1" };
 const cluster = env.DATABASE_URL ? undefined : await startCluster(project, { name: "pg", port: 54331 });
 if (cluster) env.DATABASE_URL = cluster.url;
 spawnSync(join(project, "node_modules/.bin/tsx"), ["scripts/prepare-db.mts", "--seed", ...process.argv.slice(2)], {

@@ -3,14 +3,19 @@
 import { dirname } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWhenChanged } from "./build.mjs";
-import { installPackages, nodeIsNewEnough, runningCluster, say, secret, stopWith } from "./cluster.mjs";
+import { installPackages, nodeIsNewEnough, runningCluster, say, secret, setupCode, stopWith } from "./cluster.mjs";
 import { startPlanner, startServer } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 const what = process.argv[2];
 nodeIsNewEnough();
 installPackages(project);
-const env = { ...process.env, IMBRA_SECRET: process.env.IMBRA_SECRET ?? secret(project), NEXT_TELEMETRY_DISABLED: "1" };
+const env = {
+  ...process.env,
+  IMBRA_SECRET: process.env.IMBRA_SECRET ?? secret(project),
+  IMBRA_SETUP_CODE: process.env.IMBRA_SETUP_CODE ?? setupCode(),
+  NEXT_TELEMETRY_DISABLED: "1",
+};
 env.DATABASE_URL ??= runningCluster(project, { name: "pg" });
 if (!env.DATABASE_URL) stopWith("No database: set DATABASE_URL, or run npm start on this machine first.");
 if (what === "planner") {
@@ -29,5 +34,6 @@ if (what === "planner") {
   const server = startServer(project, env, { host, port });
   for (const signal of ["SIGINT", "SIGTERM"]) process.once(signal, () => server.child.kill("SIGTERM"));
   server.child.once("exit", (code) => process.exit(code ?? 1));
-  if (await server.ready) say(`\nImbra: http://${host}:${port}\nCtrl-C ends it.`);
+  if (await server.ready)
+    say(`\nImbra: http://${host}:${port}\nSet-up code, while the shop has no lead yet: ${env.IMBRA_SETUP_CODE}\nCtrl-C ends it.`);
 }

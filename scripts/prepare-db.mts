@@ -1,6 +1,8 @@
 import { MikroORM } from "@mikro-orm/postgresql";
 import { ormConfig } from "../db";
 import { seed } from "../db/seed";
+import { hashSecret } from "../server/people/password";
+import { wantsFirstLead } from "../server/people/wants-first-lead";
 import { renewHeads } from "../server/read/heads";
 
 /** Migrates, and seeds when asked: `tsx scripts/prepare-db.ts [--seed] [--fresh]`. Run by start, dev and the tests. */
@@ -15,11 +17,15 @@ try {
   const ran = await orm.migrator.up();
   if (ran.length > 0) console.log(`  migrated: ${ran.map((m) => m.name).join(", ")}`);
   if (process.argv.includes("--seed")) {
-    const did = await orm.em.fork().transactional((em) => seed(em as never, process.cwd(), new Date(), (text) => console.log(`  ${text}`)));
+    const did = await orm.em
+      .fork()
+      .transactional((em) => seed(em as never, process.cwd(), new Date(), (text) => console.log(`  ${text}`), hashSecret));
     console.log(did ? "  demo seeded" : "  demo is there already");
     // Lists are right from the first page on.
     while ((await renewHeads(orm.em.fork() as never)) > 0);
   }
+  if (await wantsFirstLead(orm.em.fork() as never))
+    console.log(`  nobody can sign in as a lead yet: open /first and use the set-up code ${process.env.IMBRA_SETUP_CODE ?? "of the server"}`);
 } finally {
   await orm.close();
 }

@@ -1,8 +1,9 @@
-// npm start: everything from a fresh clone to a page, then serve. `--fresh` renews the demo.
+// npm start: everything from a fresh clone to a page, then serve. `--fresh` renews the demo, `--without-demo` begins an empty shop.
+import { readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWhenChanged, run } from "./build.mjs";
-import { installPackages, nodeIsNewEnough, say, secret, startCluster, stopWith } from "./cluster.mjs";
+import { installPackages, nodeIsNewEnough, say, secret, setupCode, startCluster, stopWith } from "./cluster.mjs";
 import { startPlanner, startServer } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
@@ -34,21 +35,28 @@ process.on("SIGTERM", () => end(0));
 
 nodeIsNewEnough();
 installPackages(project);
-const env = { ...process.env, IMBRA_SECRET: process.env.IMBRA_SECRET ?? secret(project), NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" };
+const demo = !process.argv.includes("--without-demo");
+const env = {
+  ...process.env,
+  IMBRA_SECRET: process.env.IMBRA_SECRET ?? secret(project),
+  IMBRA_SETUP_CODE: process.env.IMBRA_SETUP_CODE ?? setupCode(),
+  NEXT_TELEMETRY_DISABLED: "1",
+  NODE_ENV: "production",
+};
 if (env.DATABASE_URL) say("Database: the one that DATABASE_URL names.");
 else {
   say("Starting the database …");
   cluster = await startCluster(project, { name: "pg", port: 54331 });
   env.DATABASE_URL = cluster.url;
 }
-say("Preparing the database: migrations and demo …");
+say(demo ? "Preparing the database: migrations and demo …" : "Preparing the database: migrations …");
 // Whatever runs now is what a signal ends.
 const now = (child) => {
   server = child;
 };
 const prepared = await run(
   bin("tsx"),
-  ["scripts/prepare-db.mts", "--seed", ...(fresh ? ["--fresh"] : [])],
+  ["scripts/prepare-db.mts", ...(demo ? ["--seed"] : []), ...(fresh ? ["--fresh"] : [])],
   { cwd: project, env, stdio: "inherit" },
   now,
 );
@@ -73,8 +81,12 @@ if (!ending) {
     );
     end(code || 1);
   });
-  if (await started.ready)
-    say(
-      `\nImbra: http://${host}:${port}\nDemo sign-ins, chosen by name, no password yet: Runa Thistlewood (lead), Ebo Larkmoor, Mirel Quist, Tansy Okoru\nCtrl-C ends it.`,
-    );
+  if (await started.ready) say(`\nImbra: http://${host}:${port}\n${demo ? demoWords() : ""}Ctrl-C ends it.`);
+}
+
+/** How the people of the demo sign in, as long as nobody changed it. */
+function demoWords() {
+  const people = JSON.parse(readFileSync(join(project, "data/demo-people.json"), "utf8"));
+  const lines = people.map((p) => `  ${p.name.padEnd(18)} ${p.role.padEnd(11)} ${p.password.padEnd(26)} ${p.pin ? `PIN ${p.pin}` : ""}`.trimEnd());
+  return `Demo sign-ins, as they were made (name, role, password, PIN at a bench):\n${lines.join("\n")}\n`;
 }

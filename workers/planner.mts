@@ -41,7 +41,8 @@ async function keep(work: (em: () => EntityManager) => Promise<boolean>, sleep: 
         });
       });
     } catch (e) {
-      console.error(e instanceof Error ? e.message.split("\n")[0] : e);
+      // The database's own words stand at the end of what the driver says.
+      console.error(e instanceof Error ? e.message.trim().split("\n").at(-1) : e);
       await new Promise((resolve) => setTimeout(resolve, AFTER_FAULT_MS));
     }
   }

@@ -87,7 +87,7 @@ const unique = <X extends { cable: string }>(list: readonly X[]): X[] => [...new
 const loadOf = (graph: Graph, cable: string, more?: PortNode): number =>
   graph.connections.reduce((s, c) => {
     const port = c.lead.startsWith(`${cable}:`) ? graph.ports.get(c.port) : undefined;
-    if (!port || port.port.flow !== "in") return s;
+    if (port?.port.flow !== "in") return s;
     const filledW = cpuFilledW(graph);
     const share = more && port.port.role === "cpu-power" ? filledW / (filledW + cpuSocketW(graph, more.port.family)) : 1;
     return s + portDrawW(graph, port) * share;

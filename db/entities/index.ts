@@ -4,10 +4,80 @@ const id = () => p.uuid().primary().defaultRaw("gen_random_uuid()");
 const now = () => p.datetime().defaultRaw("now()");
 
 /** Who works here. Every entry of the log names one. */
-export const Technician = defineEntity({
-  name: "Technician",
-  tableName: "technician",
-  properties: { id: id(), name: p.string().unique(), role: p.string() },
+export const Person = defineEntity({
+  name: "Person",
+  tableName: "person",
+  properties: {
+    id: id(),
+    name: p.string().unique(),
+    /** `lead`, `technician` or `reader`. */
+    role: p.string(),
+    /** Who has left stays in the log, and does nothing more. */
+    active: p.boolean().default(true),
+  },
+});
+
+/** What a person proves who they are with; never read together with the person. */
+export const Credential = defineEntity({
+  name: "Credential",
+  tableName: "credential",
+  properties: {
+    person: () => p.oneToOne(Person).primary(),
+    /** Argon2id, as its own text; without one nobody signs in under this name. */
+    passwordHash: p.text().nullable(),
+    pinHash: p.text().nullable(),
+  },
+});
+
+/** A device that somebody signed in at. The token is in its cookie, its hash here. */
+export const Session = defineEntity({
+  name: "Session",
+  tableName: "session",
+  indexes: [{ name: "session_person_index", properties: ["person", "endedAt"] }],
+  properties: {
+    id: id(),
+    tokenHash: p.string().length(64).unique(),
+    /** Stays the same over sign-ins at one device. */
+    device: p.uuid(),
+    /** Who works at it now. */
+    person: () => p.manyToOne(Person),
+    /** Taken over by a PIN: what changes people or ends jobs asks for the password. */
+    byPin: p.boolean().default(false),
+    /** Browser and system, in words. */
+    label: p.string().length(80),
+    startedAt: now(),
+    seenAt: now(),
+    /** When somebody last showed that they are there: by signing in, by a PIN, by an entry. */
+    actedAt: now(),
+    endedAt: p.datetime().nullable(),
+  },
+});
+
+/** Who has worked at a device: an entry that waited on it may be theirs. */
+export const Turn = defineEntity({
+  name: "Turn",
+  tableName: "turn",
+  properties: { device: p.uuid().primary(), person: () => p.manyToOne(Person).primary(), since: now() },
+});
+
+/** Wrong attempts by key, as the rate limiter counts them. */
+export const Attempt = defineEntity({
+  name: "Attempt",
+  tableName: "attempt",
+  properties: { key: p.string().primary(), points: p.integer().default(0), expire: p.bigint().nullable() },
+});
+
+/** What happened to the shop's people and settings, append-only. */
+export const ShopEntry = defineEntity({
+  name: "ShopEntry",
+  tableName: "shop_log",
+  properties: {
+    id: p.integer().primary().autoincrement(),
+    at: now(),
+    by: () => p.manyToOne(Person),
+    kind: p.string(),
+    data: p.json<unknown>(),
+  },
 });
 
 /** A part type of the shelf, whole, as `core/catalogue` reads it. */
@@ -44,7 +114,7 @@ export const ShelfRevision = defineEntity({
     type: p.string(),
     revision: p.integer(),
     body: p.json<unknown>(),
-    by: () => p.manyToOne(Technician),
+    by: () => p.manyToOne(Person),
     at: now(),
     because: p.text().default(""),
   },
@@ -64,7 +134,7 @@ export const Job = defineEntity({
     /** Where a job that waits goes on. */
     stageBefore: p.string().nullable(),
     bench: p.integer().nullable(),
-    technician: () => p.manyToOne(Technician).nullable(),
+    technician: () => p.manyToOne(Person).nullable(),
     dueOn: p.date().nullable(),
     waitingFor: p.text().nullable(),
     waitingUntil: p.date().nullable(),
@@ -112,7 +182,12 @@ export const JobHead = defineEntity({
 export const Shop = defineEntity({
   name: "Shop",
   tableName: "shop",
-  properties: { id: p.integer().primary().autoincrement(false).default(1), shelfRevision: p.integer().default(1) },
+  properties: {
+    id: p.integer().primary().autoincrement(false).default(1),
+    shelfRevision: p.integer().default(1),
+    /** A bench that nobody has touched for so long asks who it is before the next entry; 0: never. */
+    benchLockMinutes: p.integer().default(15),
+  },
 });
 
 export const JobPart = defineEntity({
@@ -173,7 +248,7 @@ export const Plan = defineEntity({
     ways: p.json<unknown>().nullable(),
     cables: p.json<unknown>(),
     connections: p.json<unknown>(),
-    madeBy: () => p.manyToOne(Technician),
+    madeBy: () => p.manyToOne(Person),
     madeAt: now(),
     tookMs: p.integer(),
   },
@@ -204,7 +279,7 @@ export const PlanRun = defineEntity({
     /** A first plan that was stored while it is being proved. */
     first: p.json<unknown>().nullable(),
     result: p.json<unknown>().nullable(),
-    askedBy: () => p.manyToOne(Technician),
+    askedBy: () => p.manyToOne(Person),
     askedAt: now(),
     takenBy: p.text().nullable(),
     /** When its planner was last heard of. */
@@ -237,7 +312,7 @@ export const Link = defineEntity({
 export const StepDone = defineEntity({
   name: "StepDone",
   tableName: "step_done",
-  properties: { id: id(), job: () => p.manyToOne(Job).deleteRule("cascade"), step: p.string(), at: now(), by: () => p.manyToOne(Technician) },
+  properties: { id: id(), job: () => p.manyToOne(Job).deleteRule("cascade"), step: p.string(), at: now(), by: () => p.manyToOne(Person) },
   uniques: [{ properties: ["job", "step"] }],
 });
 
@@ -254,7 +329,7 @@ export const Override = defineEntity({
     severity: p.string(),
     message: p.text(),
     reason: p.text(),
-    by: () => p.manyToOne(Technician),
+    by: () => p.manyToOne(Person),
     at: now(),
   },
 });
@@ -276,7 +351,7 @@ export const LogEntry = defineEntity({
     /** When the server heard of it. */
     at: now(),
     happenedAt: now(),
-    by: () => p.manyToOne(Technician),
+    by: () => p.manyToOne(Person),
     kind: p.string(),
     /** The sentence of an entry older than its kind's data. */
     text: p.text().nullable(),
@@ -298,7 +373,7 @@ export const Observation = defineEntity({
     asExpected: p.boolean(),
     value: p.string(),
     at: now(),
-    by: () => p.manyToOne(Technician),
+    by: () => p.manyToOne(Person),
   },
   uniques: [{ properties: ["job", "line"] }],
 });
@@ -318,7 +393,7 @@ export const Fault = defineEntity({
     tried: p.json<{ element: string; name: string; result: string; at: string }[]>(),
     finding: p.text().nullable(),
     openedAt: now(),
-    openedBy: () => p.manyToOne(Technician),
+    openedBy: () => p.manyToOne(Person),
     closedAt: p.datetime().nullable(),
     version: p.integer().version(),
   },
@@ -326,7 +401,12 @@ export const Fault = defineEntity({
 });
 
 export const ENTITIES = [
-  Technician,
+  Person,
+  Credential,
+  Session,
+  Turn,
+  Attempt,
+  ShopEntry,
   ShelfType,
   ShelfRevision,
   Job,
@@ -347,5 +427,5 @@ export type PlanRunRow = InferEntity<typeof PlanRun>;
 export type JobRow = InferEntity<typeof Job>;
 export type LinkRow = InferEntity<typeof Link>;
 export type OverrideRow = InferEntity<typeof Override>;
-export type TechnicianRow = InferEntity<typeof Technician>;
+export type PersonRow = InferEntity<typeof Person>;
 export type FaultRow = InferEntity<typeof Fault>;

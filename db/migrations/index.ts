@@ -8,6 +8,7 @@ import { ProofKey } from "./0007-proof-key";
 import { Events } from "./0008-events";
 import { HeadsAndNews } from "./0009-heads-and-news";
 import { PlanRuns } from "./0010-plan-runs";
+import { People } from "./0011-people";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -21,4 +22,5 @@ export const MIGRATIONS = [
   { name: "0008-events", class: Events },
   { name: "0009-heads-and-news", class: HeadsAndNews },
   { name: "0010-plan-runs", class: PlanRuns },
+  { name: "0011-people", class: People },
 ];

@@ -7,12 +7,14 @@ import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import Link from "../../ui/link";
 import { Caution, SeverityShape } from "../../ui/marks";
-import { clock } from "../frame/clock";
+import { useDates } from "../frame/dates";
 import { useLive } from "../frame/live";
 import { SCAN_MS } from "../frame/use-keys";
 import type { Said } from "../outbox/entries";
-import { EntriesSheet, type Person } from "../outbox/entries-sheet";
+import { EntriesSheet } from "../outbox/entries-sheet";
 import { useOutbox } from "../outbox/outbox";
+import { type AtBench, WhoWorks } from "../people/who-works";
+import { useUntouched, useWorker, type Worker } from "../people/worker";
 import { sceneOf } from "../wiring/scene";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { RegionView } from "./region-view";
@@ -24,14 +26,19 @@ const HAND = "imbra-hand";
 /** One thing at a time, large, worked with one hand. */
 export function BenchScreen({
   view,
-  who,
+  seat,
   people,
 }: {
   view: Pick<JobView, "build" | "steps" | "head" | "leads" | "power" | "findings">;
-  who: string | null;
-  people: Person[];
+  /** Who the server knows to work here, when it said so, and after how many minutes untouched it asks again. */
+  seat: { worker: Worker | null; asOfMs: number; lockMinutes: number };
+  people: AtBench[];
 }) {
-  const { aloneSince } = useLive();
+  const { aloneSince, signedOut, signedIn } = useLive();
+  const dates = useDates();
+  const who = useWorker(seat.worker, seat.asOfMs);
+  const { locked, touch } = useUntouched(seat.lockMinutes);
+  const [personOpen, setPersonOpen] = useState(false);
   const outbox = useOutbox();
   const number = view.head.number;
   const scene = useMemo(() => sceneOf(view.build), [view.build]);
@@ -83,6 +90,16 @@ export function BenchScreen({
     if (mine) return { port: mine.port, state: mine.state };
     return { port: lead.port ?? null, state: lead.state === "wrong" ? "plugged" : lead.state };
   }, [lead, local]);
+  // What is pressed at a locked bench is kept, without a name, and asks for one.
+  const by = locked ? undefined : (who ?? undefined);
+  const outboxPush = outbox.push;
+  const push = useCallback(
+    (entry: Said, words: string) => {
+      outboxPush(entry, words, by);
+      if (!by) setPersonOpen(true);
+    },
+    [outboxPush, by],
+  );
   const setDone = useCallback(
     (done: boolean) => {
       if (!step) return;
@@ -91,10 +108,10 @@ export function BenchScreen({
       if (step.lead && step.port) {
         const place = lead?.place ? { place: lead.place } : {};
         const seen = saw ? { saw } : {};
-        outbox.push({ kind: "plug", number, lead: step.lead, port: step.port, ...place, state: done ? "plugged" : "planned", ...seen }, words);
-      } else outbox.push({ kind: "step", number, step: step.id, done, saw: step.done }, words);
+        push({ kind: "plug", number, lead: step.lead, port: step.port, ...place, state: done ? "plugged" : "planned", ...seen }, words);
+      } else push({ kind: "step", number, step: step.id, done, saw: step.done }, words);
     },
-    [step, lead, saw, number, outbox],
+    [step, lead, saw, number, push],
   );
   const press = useCallback(() => {
     const now = Date.now();
@@ -200,7 +217,7 @@ export function BenchScreen({
     <span role="status">{outbox.sentence || said}</span>
   ) : aloneSince !== undefined ? (
     <span role="status">
-      No answer from the server since {clock(aloneSince)}. What you press is kept on this tablet and sent in order. Go on working.
+      No answer from the server since {dates.clock(aloneSince)}. What you press is kept on this tablet and sent in order. Go on working.
     </span>
   ) : step.caution ? (
     <Caution text={step.caution} large />
@@ -225,24 +242,29 @@ export function BenchScreen({
           <span className="min-w-0 truncate">
             <span className="mono font-semibold">{number}</span> step {at + 1} of {steps.length}
           </span>
-          <span className="min-w-0 flex-1 truncate text-right text-soft">{who ?? "nobody chosen"}</span>
         </button>
         <button
           type="button"
-          className="flex w-40 items-center justify-center gap-2 border-l border-rule px-3 text-center text-bench hover:bg-sheet"
-          aria-label="Entries of this tablet, and who works here"
+          className="flex w-48 min-w-0 items-center justify-center border-l border-rule px-3 text-center text-bench hover:bg-sheet"
+          onClick={() => setPersonOpen(true)}
+        >
+          <span className="sr-only">Who works here: </span>
+          <span className="line-clamp-2">{signedOut ? "Sign in" : locked || outbox.nobody || !who ? "Who are you?" : who.name}</span>
+        </button>
+        <button
+          type="button"
+          className="flex w-36 items-center justify-center gap-2 border-l border-rule px-3 text-center text-bench hover:bg-sheet"
+          aria-label="Entries of this tablet"
           onClick={() => setEntriesOpen(true)}
         >
           {outbox.aside.length > 0 ? <SeverityShape severity="stop" size={28} /> : null}
           {outbox.aside.length > 0
             ? `${outbox.aside.length} set aside`
-            : who === null || outbox.nobody
-              ? "Who are you?"
-              : outbox.waiting.length > 0
-                ? `${outbox.waiting.length} to send`
-                : outbox.known
-                  ? "all sent"
-                  : ""}
+            : outbox.waiting.length > 0
+              ? `${outbox.waiting.length} to send`
+              : outbox.known
+                ? "all sent"
+                : ""}
         </button>
         <button type="button" className="key-bench !min-h-0 w-44 !rounded-none !border-0 !border-l" onClick={() => look(1)}>
           Look ahead
@@ -319,7 +341,20 @@ export function BenchScreen({
           </button>
         )}
       </footer>
-      <EntriesSheet open={entriesOpen} close={() => setEntriesOpen(false)} {...{ outbox, people, who }} />
+      <EntriesSheet open={entriesOpen} close={() => setEntriesOpen(false)} {...{ outbox, who }} />
+      <WhoWorks
+        open={personOpen}
+        close={() => setPersonOpen(false)}
+        {...{ people, who }}
+        signedIn={!signedOut && seat.worker !== null}
+        because={locked ? `Nobody touched this bench for ${seat.lockMinutes} minutes. What was pressed is kept.` : outbox.sentence}
+        onIn={() => {
+          touch();
+          setPersonOpen(false);
+          signedIn();
+          outbox.flush();
+        }}
+      />
       <BenchSheet
         sheet={sheet}
         close={() => setSheet(null)}
@@ -329,7 +364,7 @@ export function BenchScreen({
           setSheet(null);
         }}
         onNote={(kind, text) => {
-          outbox.push({ kind: "note", number, step: step.id, text, as: kind }, `${step.title}: ${text}`);
+          push({ kind: "note", number, step: step.id, text, as: kind }, `${step.title}: ${text}`);
           if (kind === "skip") {
             setSkipped(new Set([...skipped, step.id]));
             setLooking(null);
@@ -338,7 +373,7 @@ export function BenchScreen({
         }}
         onDiffers={(p, place) => {
           if (step.lead)
-            outbox.push(
+            push(
               { kind: "plug", number, lead: step.lead, port: p, ...(place ? { place } : {}), state: "plugged", ...(saw ? { saw } : {}) },
               `${lead?.tag ?? step.title} in ${scene.graph.ports.get(p)?.name ?? p}`,
             );

@@ -2,6 +2,8 @@ import type { Benches, BenchJob } from "../../server/read/benches";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SeverityShape, StateShape } from "../../ui/marks";
+import { Day } from "../frame/dates";
+import { STAGE_WORD, stageSlug } from "../job/stage-slug";
 import { NewJob } from "./new-job";
 import { daysTo, dueWord, verdictOf } from "./verdict";
 
@@ -9,25 +11,6 @@ const hoursWord = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 
 
 /** Rows of a list beside the lanes; the rest is a press away. */
 const MOST_DUE = 30;
-
-export const STAGE_WORD: Record<string, string> = {
-  intake: "Intake",
-  planning: "Planning",
-  bench: "On the bench",
-  "first-boot": "First boot",
-  soak: "Soak",
-  waiting: "Waiting",
-  "handed-over": "Handed over",
-};
-export const STAGE_SLUG: Record<string, string> = {
-  intake: "parts",
-  planning: "wiring",
-  bench: "bench",
-  "first-boot": "first-boot",
-  soak: "first-boot",
-  waiting: "parts",
-  "handed-over": "handover",
-};
 
 export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { today: string }) {
   const lanes = [1, 2, 3, 4].map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench) }));
@@ -69,7 +52,12 @@ export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { tod
                   </span>
                   <div>
                     <Job job={j} /> for {j.waitingFor}
-                    {j.waitingUntil ? `, until ${j.waitingUntil} (${dueWord(daysTo(today, j.waitingUntil))})` : ""}.
+                    {j.waitingUntil ? (
+                      <>
+                        , until <Day of={j.waitingUntil} /> ({dueWord(daysTo(today, j.waitingUntil))})
+                      </>
+                    ) : null}
+                    .
                   </div>
                 </li>
               ))}
@@ -120,7 +108,7 @@ export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { tod
 
 function Job({ job }: { job: BenchJob }) {
   return (
-    <Link className="mono font-semibold underline underline-offset-2" href={`/job/${job.number}/${STAGE_SLUG[job.stage] ?? "parts"}`}>
+    <Link className="mono font-semibold underline underline-offset-2" href={`/job/${job.number}/${stageSlug(job.stage)}`}>
       {job.number}
     </Link>
   );
@@ -137,7 +125,7 @@ function LaneJob({ job, today, compact }: { job: BenchJob; today: string; compac
           <span className="truncate text-second text-soft">{job.client}</span>
         </div>
         <Link
-          href={`/job/${job.number}/${job.openFaults > 0 ? "faults" : job.stage === "bench" ? "bench" : (STAGE_SLUG[job.stage] ?? "parts")}`}
+          href={`/job/${job.number}/${job.openFaults > 0 ? "faults" : job.stage === "bench" ? "bench" : stageSlug(job.stage)}`}
           className={cx("block no-underline hover:underline", compact ? "truncate text-body" : "line-clamp-2 text-action font-[650]")}
         >
           {job.next}

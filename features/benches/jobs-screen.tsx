@@ -1,6 +1,6 @@
 import type { JobsPage } from "../../server/read/benches";
 import Link from "../../ui/link";
-import { STAGE_SLUG, STAGE_WORD } from "./benches-screen";
+import { STAGE_WORD, stageSlug } from "../job/stage-slug";
 
 const href = (text: string, stage: string, page: number) =>
   `/jobs?${new URLSearchParams({ ...(text ? { q: text } : {}), ...(stage ? { stage } : {}), ...(page > 1 ? { page: String(page) } : {}) })}`;
@@ -34,10 +34,7 @@ export function JobsScreen({ list, text, stage }: { list: JobsPage; text: string
       <ul>
         {list.jobs.map((j) => (
           <li key={j.number} className="flex min-h-12 items-center gap-4 border-t border-rule py-1">
-            <Link
-              className="mono w-24 shrink-0 font-semibold underline underline-offset-2"
-              href={`/job/${j.number}/${STAGE_SLUG[j.stage] ?? "parts"}`}
-            >
+            <Link className="mono w-24 shrink-0 font-semibold underline underline-offset-2" href={`/job/${j.number}/${stageSlug(j.stage)}`}>
               {j.number}
             </Link>
             <span className="w-72 shrink-0 truncate">{j.title}</span>

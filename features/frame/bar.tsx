@@ -1,11 +1,14 @@
-import { technicians, whoIsIt } from "../../server/kernel/who";
+import { may } from "../../server/kernel/actor";
+import { toSignIn } from "../../server/kernel/door";
+import { whoIsIt } from "../../server/kernel/who";
 import Link from "../../ui/link";
+import { PersonMenu } from "../people/person-menu";
 import { Find } from "./find";
-import { Person } from "./person";
 import { ThemeKey } from "./theme-key";
 
 export async function Bar() {
-  const [people, who] = await Promise.all([technicians(), whoIsIt()]);
+  const who = await whoIsIt();
+  if (!who) return toSignIn();
   return (
     <header className="flex h-11 shrink-0 items-center gap-4 border-b border-rule px-4">
       <Link href="/" className="flex items-center gap-2 text-key font-[650] no-underline">
@@ -26,7 +29,7 @@ export async function Bar() {
       <div className="flex-1" />
       <Find />
       <ThemeKey />
-      <Person people={people} who={who ? { id: who.id, name: who.name } : null} />
+      <PersonMenu name={who.name} keepsPeople={may(who, "keep people")} />
     </header>
   );
 }

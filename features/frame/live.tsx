@@ -1,15 +1,22 @@
 "use client";
 import { usePathname, useRouter } from "next/navigation";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState, useTransition } from "react";
-import { clock } from "./clock";
+import { Button } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
+import { SignInForm } from "../people/sign-in-form";
+import { useDates } from "./dates";
 
 interface LiveNow {
   /** Since when this screen is alone, ms since 1970; undefined while it hears of changes. */
   aloneSince: number | undefined;
+  /** The sign-in of this device was ended: what is on screen stays, and nothing more is heard until somebody signs in. */
+  signedOut: boolean;
+  /** Somebody has signed in again. */
+  signedIn: () => void;
   /** Asks for the page anew, if it can be had; what is on screen stays until then. */
   refresh: () => void;
 }
-const Live = createContext<LiveNow>({ aloneSince: undefined, refresh: () => {} });
+const Live = createContext<LiveNow>({ aloneSince: undefined, signedOut: false, signedIn: () => {}, refresh: () => {} });
 export const useLive = () => useContext(Live);
 
 /** Several changes at once are one refresh. */
@@ -22,12 +29,13 @@ const PING_MS = 4000;
 /** A page that cannot be had is asked for again after so long. */
 const AGAIN_MS = 3000;
 
-async function canBeHad(): Promise<boolean> {
+/** Can a page be had: yes, not now, or not by whoever sits here, who is not signed in any more? */
+async function canBeHad(): Promise<"yes" | "no" | "who"> {
   try {
     const r = await fetch("/live/ping", { cache: "no-store", signal: AbortSignal.timeout(PING_MS) });
-    return r.status === 204;
+    return r.status === 204 ? "yes" : r.status === 401 ? "who" : "no";
   } catch {
-    return false;
+    return "no";
   }
 }
 
@@ -40,6 +48,8 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   // A job's screens hear of their job, all others of everything.
   const job = /^\/job\/([^/]+)/.exec(usePathname())?.[1];
   const [aloneSince, setAlone] = useState<number | undefined>();
+  const [signedOut, setSignedOut] = useState(false);
+  const entrance = ENTRANCES.includes(usePathname());
   const waiting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const missed = useRef(false);
   const [renewing, startRenewing] = useTransition();
@@ -52,7 +62,9 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       // One at a time: what comes meanwhile is asked for when this one is there.
       if (busy.current || document.visibilityState !== "visible") return;
       busy.current = true;
-      if (!(await canBeHad())) {
+      const had = await canBeHad();
+      if (had === "who") setSignedOut(true);
+      if (had !== "yes") {
         busy.current = false;
         waiting.current = setTimeout(() => again.current(), AGAIN_MS);
         return;
@@ -107,10 +119,14 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       if (Date.now() - lostAt > QUIET_MS) setAlone(lostAt);
       // Answered with a fault, a stream is closed for good; silent, it is dead: a new one is wanted.
       const dead = source.readyState === EventSource.CLOSED || Date.now() - lastBeat > SILENT_MS;
-      if (dead && (await canBeHad())) open();
+      if (!dead) return;
+      const had = await canBeHad();
+      setSignedOut(had === "who");
+      if (had === "yes") open();
     }, 1000);
     // Browsers allow few connections to one server: only what is looked at listens, and catches up when it is looked at again.
     const look = () => {
+      if (entrance) return;
       if (document.visibilityState === "visible") {
         missed.current = true;
         open();
@@ -121,7 +137,8 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       }
     };
     window.addEventListener("offline", offline);
-    if (document.visibilityState === "visible") open();
+    // Whoever comes in hears nothing yet.
+    if (document.visibilityState === "visible" && !entrance) open();
     document.addEventListener("visibilitychange", look);
     return () => {
       source?.close();
@@ -129,20 +146,49 @@ export function LiveProvider({ children }: { children: ReactNode }) {
       document.removeEventListener("visibilitychange", look);
       window.removeEventListener("offline", offline);
     };
-  }, [job, refresh]);
-  return <Live.Provider value={useMemo(() => ({ aloneSince, refresh }), [aloneSince, refresh])}>{children}</Live.Provider>;
+  }, [job, entrance, refresh]);
+  const signedIn = useCallback(() => {
+    setSignedOut(false);
+    refresh();
+  }, [refresh]);
+  const value = useMemo(() => ({ aloneSince, signedOut, signedIn, refresh }), [aloneSince, signedOut, signedIn, refresh]);
+  return <Live.Provider value={value}>{children}</Live.Provider>;
 }
+
+/** Pages for whoever is not signed in. */
+const ENTRANCES = ["/sign-in", "/first"];
 
 /** One line while the screen hears nothing from the server. */
 export function AloneLine() {
-  const { aloneSince } = useLive();
+  const { aloneSince, signedOut } = useLive();
+  const dates = useDates();
   return (
     <div role="status" aria-live="polite">
-      {aloneSince === undefined ? null : (
+      {signedOut ? <SignedOut /> : null}
+      {aloneSince === undefined || signedOut ? null : (
         <p className="flex min-h-10 items-center border-b-2 border-ink bg-sheet px-4 py-1">
-          No answer from the server since {clock(aloneSince)}. What you see is as it was then. It catches up by itself.
+          No answer from the server since {dates.clock(aloneSince)}. What you see is as it was then. It catches up by itself.
         </p>
       )}
+    </div>
+  );
+}
+
+/** The sign-in was ended elsewhere: the page stays, and whatever is half typed on it. */
+function SignedOut() {
+  const { signedIn } = useLive();
+  const [open, setOpen] = useState(false);
+  return (
+    <div className="flex min-h-10 flex-wrap items-center gap-4 border-b-2 border-ink bg-sheet px-4 py-1">
+      <p className="flex-1">You are not signed in any more. What you see and have typed stays; sign in to go on.</p>
+      <Dialog open={open} onOpenChange={setOpen} title="Sign in" className="w-[420px]" trigger={<Button>Sign in</Button>}>
+        <SignInForm
+          onIn={() => {
+            setOpen(false);
+            signedIn();
+          }}
+        />
+      </Dialog>
     </div>
   );
 }

@@ -1,18 +1,32 @@
 "use client";
 import { Moon } from "lucide-react";
+import { Button } from "../../ui/button";
+import { Menu } from "../../ui/menu";
 import { themeAction } from "./actions";
 
-/** Light for the day, dark for dim workshops. Kept in a cookie, so that the page arrives right. */
+const THEMES = [
+  ["light", "Light, for the day"],
+  ["dark", "Dark, for dim workshops"],
+  ["system", "As the system has it"],
+] as const;
+
+/** Light, dark, or whatever the system says until somebody chooses. Kept in a cookie, so that the page arrives right. */
 export function ThemeKey() {
-  const flip = () => {
-    const next = document.documentElement.dataset.theme === "dark" ? "light" : "dark";
-    document.documentElement.dataset.theme = next;
-    void themeAction(next);
-  };
   return (
-    <button type="button" className="key" onClick={flip}>
-      <Moon size={16} aria-hidden />
-      Light or dark
-    </button>
+    <Menu
+      trigger={
+        <Button>
+          <Moon size={16} aria-hidden />
+          <span className="max-[1180px]:sr-only">Light or dark</span>
+        </Button>
+      }
+      items={THEMES.map(([theme, word]) => ({
+        word,
+        onSelect: () => {
+          document.documentElement.dataset.theme = theme;
+          void themeAction(theme);
+        },
+      }))}
+    />
   );
 }

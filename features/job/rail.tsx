@@ -8,6 +8,7 @@ import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SEVERITY_WORD, type Severity, SeverityShape } from "../../ui/marks";
 import { plugAction } from "../bench/actions";
+import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
 import { fixAction, planAction } from "../wiring/actions";
 import { setAsideAction } from "./actions";
@@ -158,10 +159,10 @@ export function FindingList({
 }
 
 function SetAsideWords({ s }: { s: SetAside }) {
+  const dates = useDates();
   return (
     <div className="text-second">
-      Set aside by {s.by}, {new Date(s.at).toLocaleDateString("en-GB", { day: "numeric", month: "short" })}, was{" "}
-      {s.severity === "stop" ? "a stop" : "a warning"}: {s.reason}
+      Set aside by {s.by}, {dates.day(s.at)}, was {s.severity === "stop" ? "a stop" : "a warning"}: {s.reason}
     </div>
   );
 }
@@ -244,9 +245,8 @@ function remedy(f: Finding, number: string, leads: { address: string; state: str
   }
 }
 
-const clock = (iso: string) => `${iso.slice(0, 10)} ${iso.slice(11, 16)}`;
-
 export function LogList({ log }: { log: JobView["log"] }) {
+  const dates = useDates();
   return (
     <section aria-label="Log">
       <h2 className="mb-2 text-key font-[650]">Log</h2>
@@ -256,7 +256,7 @@ export function LogList({ log }: { log: JobView["log"] }) {
         {log.map((e) => (
           <li key={e.id} className="border-t border-rule pt-2">
             <div className="text-second text-soft">
-              <span className="mono">{clock(e.at)}</span> {e.by}
+              <span className="mono">{dates.both(e.at)}</span> {e.by}
               {e.planRevision ? `, plan ${e.planRevision}` : ""}
             </div>
             {e.text}

@@ -23,6 +23,8 @@ export interface Entry {
   /** Made here: the server keeps an entry sent twice once. */
   key: string;
   said: Said;
+  /** Who worked here when it was made; left out where nobody had said who they are. */
+  by?: { id: string; name: string };
   /** By this device's clock, ms since 1970. */
   madeAtMs: number;
   /** What it says, for a person. */
@@ -44,8 +46,8 @@ const newKey = () => `${Date.now().toString(36)}-${crypto.getRandomValues(new Ui
 /** The entries of this device, in the order they were made; every tab of it sees the same. */
 export const entries = {
   all: (): Promise<Entry[]> => db.entries.orderBy("id").toArray(),
-  add: async (said: Said, words: string): Promise<void> => {
-    await db.entries.add({ key: newKey(), said, words, madeAtMs: Date.now() });
+  add: async (said: Said, words: string, by?: Entry["by"]): Promise<void> => {
+    await db.entries.add({ key: newKey(), said, words, madeAtMs: Date.now(), ...(by ? { by } : {}) });
   },
   remove: (id: number): Promise<void> => db.entries.delete(id),
   took: async (id: number, revision: number): Promise<void> => {
@@ -57,13 +59,14 @@ export const entries = {
   setAside: async (id: number, aside: Entry["aside"]): Promise<void> => {
     await db.entries.update(id, { aside });
   },
-  /** Sent again with a key of its own: as it was, or decided by a person who looked, whatever is recorded. */
-  again: async (entry: Entry, decided: boolean): Promise<void> => {
+  /** Sent again with a key of its own: as it was, or decided by a person who looked, whatever is recorded; then it is theirs. */
+  again: async (entry: Entry, decided: boolean, by?: Entry["by"]): Promise<void> => {
     const said = { ...entry.said };
     if (decided && said.kind !== "note") delete said.saw;
     await db.transaction("rw", db.entries, async () => {
       await db.entries.delete(entry.id);
-      await db.entries.add({ key: newKey(), said, words: entry.words, madeAtMs: entry.madeAtMs });
+      const whose = decided ? by : entry.by;
+      await db.entries.add({ key: newKey(), said, words: entry.words, madeAtMs: entry.madeAtMs, ...(whose ? { by: whose } : {}) });
     });
   },
   /** Calls back with all of them now and after each change, in whatever tab. Ends with the function it gives. */

@@ -39,8 +39,11 @@ export interface Outbox {
   sentence: string;
   /** Entries wait for somebody to say who they are. */
   nobody: boolean;
-  push: (said: Said, words: string) => void;
-  again: (entry: Entry, decided: boolean) => void;
+  push: (said: Said, words: string, by?: Entry["by"]) => void;
+  /** Sends one that was set aside again, as it was or as `by` has decided. */
+  again: (entry: Entry, decided: boolean, by?: Entry["by"]) => void;
+  /** Tries to send what waits, now. */
+  flush: () => void;
   drop: (entry: Entry) => void;
 }
 
@@ -99,13 +102,16 @@ function useSending(): Outbox {
     };
   }, [flush]);
   const push = useCallback(
-    (said: Said, words: string) => {
+    (said: Said, words: string, by?: Entry["by"]) => {
       setSentence("");
-      entries.add(said, words).then(flush, cannotKeep);
+      entries.add(said, words, by).then(flush, cannotKeep);
     },
     [flush, cannotKeep],
   );
-  const again = useCallback((entry: Entry, decided: boolean) => void entries.again(entry, decided).then(flush, cannotKeep), [flush, cannotKeep]);
+  const again = useCallback(
+    (entry: Entry, decided: boolean, by?: Entry["by"]) => void entries.again(entry, decided, by).then(flush, cannotKeep),
+    [flush, cannotKeep],
+  );
   const drop = useCallback((entry: Entry) => void entries.remove(entry.id), []);
   return {
     known: read !== undefined,
@@ -117,6 +123,7 @@ function useSending(): Outbox {
     push,
     again,
     drop,
+    flush: useCallback(() => void flush(), [flush]),
   };
 }
 

@@ -47,10 +47,10 @@ export async function sendAll(store: Store, send: (entry: Entry) => Promise<Resu
   }
 }
 
-/** An entry as the server takes it: the action, its input, and what dates it. */
-export function asSent({ key, said, madeAtMs }: Entry, nowMs: number): { action: string; input: unknown; entry: unknown } {
+/** An entry as the server takes it: the action, its input, and what dates and signs it. */
+export function asSent({ key, said, madeAtMs, by }: Entry, nowMs: number): { action: string; input: unknown; entry: unknown } {
   const { kind, ...rest } = said;
-  const entry = { key, madeAtMs, sentAtMs: nowMs };
+  const entry = { key, madeAtMs, sentAtMs: nowMs, ...(by ? { by: by.id } : {}) };
   if (kind === "note") {
     const { as, ...note } = rest as Omit<Extract<Said, { kind: "note" }>, "kind">;
     return { action: "bench.note", input: { ...note, kind: as }, entry };

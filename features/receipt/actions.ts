@@ -4,6 +4,6 @@ import { benchTest } from "../../server/receipt/bench-test";
 import { receive } from "../../server/receipt/receive";
 import { replacementCame } from "../../server/receipt/replacement";
 
-export const receiveAction = async (input: unknown, entry?: unknown) => perform(receive, input, entry);
-export const benchTestAction = async (input: unknown, entry?: unknown) => perform(benchTest, input, entry);
+export const receiveAction = async (input: unknown) => perform(receive, input);
+export const benchTestAction = async (input: unknown) => perform(benchTest, input);
 export const replacementAction = async (input: unknown) => perform(replacementCame, input);

@@ -61,7 +61,7 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
           <h1 className="min-w-0 flex-1 truncate">
             <span className="mono font-semibold">{number}</span> {view.title}: {arrived} of {rows.length} arrived
           </h1>
-          <span className="shrink-0 text-soft">{who ?? "nobody chosen"}</span>
+          <span className="shrink-0 text-soft">{who ?? "nobody"}</span>
         </div>
       </header>
       <div className="flex min-h-0 flex-1">

@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { FAMILY_IDS, family, PORT_ROLES } from "../../core/catalogue";
 import type { ShelfEntry } from "../../server/shelf/search";
 import Link from "../../ui/link";
+import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
 import { KIND_WORD } from "../parts/kinds";
 import { saveTypeAction } from "./actions";
@@ -18,6 +19,7 @@ const str = (v: Json | undefined) => (typeof v === "string" ? v : typeof v === "
 
 /** A part type: its numbers and ports in a form, the part drawn beside it, and the whole as JSON. */
 export function TypeScreen({ entry }: { entry: ShelfEntry }) {
+  const dates = useDates();
   const [draft, setDraft] = useState<Draft>(() => draftOf(entry.type));
   const [look, setLook] = useState<"form" | "ports" | "places" | "json">("form");
   const [text, setText] = useState("");
@@ -158,7 +160,7 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
         <ol className="mb-5 text-second">
           {entry.revisions.map((r) => (
             <li key={r.revision} className="border-t border-rule py-1.5">
-              <span className="mono">{r.revision}</span> {r.by}, {r.at.slice(0, 10)}
+              <span className="mono">{r.revision}</span> {r.by}, {dates.day(r.at)}
               {r.because ? <span className="block text-soft">{r.because}</span> : null}
             </li>
           ))}

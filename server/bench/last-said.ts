@@ -7,7 +7,7 @@ export const clock = (d: Date) => `${String(d.getHours()).padStart(2, "0")}:${St
 export async function lastSaid(unit: JobUnit, what: { lead: string } | { step: string }): Promise<string | undefined> {
   const [field, value] = "lead" in what ? ["lead", what.lead] : ["step", what.step];
   const [row] = await unit.tx.execute<{ name: string; at: Date | string }[]>(
-    `select t."name", e."happened_at" as "at" from "log_entry" e join "technician" t on t."id" = e."by_id"
+    `select t."name", e."happened_at" as "at" from "log_entry" e join "person" t on t."id" = e."by_id"
      where e."job_id" = ? and e."kind" in ('plug', 'fixed', 'step') and e."data"->>? = ? order by e."id" desc limit 1`,
     [unit.job.id, field, value],
   );

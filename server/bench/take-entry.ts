@@ -1,6 +1,6 @@
 import "server-only";
 import { z } from "zod";
-import { perform } from "../kernel/door";
+import { performKept } from "../kernel/door";
 import { no, type Result } from "../kernel/result";
 import { receive } from "../receipt/receive";
 import { note } from "./note";
@@ -43,5 +43,5 @@ export async function takeEntry(request: Request): Promise<{ status: number; bod
   const sent = Sent.safeParse(data);
   const action = sent.success && Object.hasOwn(ACTIONS, sent.data.action) ? ACTIONS[sent.data.action] : undefined;
   if (!sent.success || !action) return { status: 400, body: no("The entry was not understood. Nothing was changed.") };
-  return { status: 200, body: await perform(action as typeof note, sent.data.input, sent.data.entry) };
+  return { status: 200, body: await performKept(action as typeof note, sent.data.input, sent.data.entry) };
 }

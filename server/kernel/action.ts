@@ -2,7 +2,7 @@ import type { z } from "zod";
 import { parseWith } from "../../core/assembly";
 import { isClosed } from "../../core/job";
 import { type EntityManager, Job, LockMode, LogEntry } from "../../db";
-import { type Actor, may, type Permission } from "./actor";
+import { type Actor, may, mayNot, type Permission } from "./actor";
 import { Entry, happenedAt } from "./entry";
 import { no, type Refusal, type Result, yes } from "./result";
 import { JobUnit, Unit } from "./unit";
@@ -102,9 +102,6 @@ async function inTransaction<T>(em: EntityManager, work: (tx: EntityManager) => 
   }
 }
 
-/** Who looks without a name. */
-const NOBODY: Actor = { id: "", name: "", role: "" };
-
 /** An action for an actor and an input as it came: may they, is it sound, then the work. */
 export async function carryOut<S extends z.ZodType, T>(
   em: EntityManager,
@@ -113,10 +110,10 @@ export async function carryOut<S extends z.ZodType, T>(
   input: unknown,
   entry?: unknown,
 ): Promise<Result<T>> {
-  if (!may(actor, action.permission)) return no(`${actor?.name ?? "Nobody who is not chosen"} may not do this. Nothing was changed. Ask a lead.`);
+  if (!actor || !may(actor, action.permission)) return no(`${mayNot(actor, action.permission)} Nothing was changed.`);
   const value = parseWith(action.input, input);
   if (!value.ok) return no("The entry was not understood. Nothing was changed.", value.faults);
   const own = entry === undefined ? undefined : parseWith(Entry, entry);
   if (own && !own.ok) return no("The entry was not understood. Nothing was changed.", own.faults);
-  return action.carryOut(em, actor ?? NOBODY, value.value, own?.value);
+  return action.carryOut(em, actor, value.value, own?.value);
 }

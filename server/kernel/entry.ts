@@ -1,8 +1,14 @@
 import { z } from "zod";
 import { key } from "./text";
 
-/** What comes with an entry that may have waited on a device: its key there, and by the device's own clock when it was made and sent. */
-export const Entry = z.object({ key: key(80), madeAtMs: z.number().int().optional(), sentAtMs: z.number().int().optional() });
+/** What comes with an entry that may have waited on a device: its key there, and by the device's own clock when it was made and sent, and by whom. */
+export const Entry = z.object({
+  key: key(80),
+  madeAtMs: z.number().int().optional(),
+  sentAtMs: z.number().int().optional(),
+  /** Who worked at the device then. */
+  by: z.uuid().optional(),
+});
 export type Entry = z.infer<typeof Entry>;
 
 /** An entry that waited longer than this is dated by its arrival. */

@@ -1,5 +1,5 @@
 import { type EventKind, type Happening, isStage, type JobEvents, type Stage, stageAfter } from "../../core/job";
-import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, LogEntry, Technician, type TechnicianRow } from "../../db";
+import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, LogEntry, Person, type PersonRow } from "../../db";
 import { buildOfJob, type JobBuild } from "../read/build-of-job";
 import type { Actor } from "./actor";
 
@@ -18,8 +18,8 @@ export class Unit {
   ) {}
 
   /** The actor as a row of this transaction. */
-  get by(): TechnicianRow {
-    return this.tx.getReference(Technician, this.actor.id) as TechnicianRow;
+  get by(): PersonRow {
+    return this.tx.getReference(Person, this.actor.id) as PersonRow;
   }
 }
 

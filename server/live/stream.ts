@@ -4,6 +4,8 @@ import { listen, type News, whenEnding } from "./channel";
 const MOST_STREAMS = 500;
 /** A beat now and then: who hears none knows that the connection is dead, whatever the network says. */
 const BEAT_MS = 5000;
+/** Beats between two looks whether the sign-in still holds. */
+const ASK_EVERY = 4;
 
 const BEAT = "event: beat\ndata:\n\n";
 
@@ -13,8 +15,8 @@ let open = 0;
 const concerns = (job: string | undefined) => (n: News) =>
   "again" in n || (job === undefined ? "job" in n || "head" in n || "shelf" in n : ("job" in n && n.job === job) || "shelf" in n);
 
-/** Server-sent events: a line for each change that concerns a job, or for any where none is named. Ends with `signal`. */
-export function newsStream(job: string | undefined, signal: AbortSignal): Response {
+/** Server-sent events: a line for each change that concerns a job, or for any where none is named. Ends with `signal` or the sign-in. */
+export function newsStream(job: string | undefined, signal: AbortSignal, stillThere: () => Promise<boolean>): Response {
   if (open >= MOST_STREAMS) return new Response("Too many listen already. Try again.", { status: 503, headers: { "Retry-After": "10" } });
   const wanted = concerns(job);
   const lines = new TextEncoder();
@@ -34,7 +36,12 @@ export function newsStream(job: string | undefined, signal: AbortSignal): Respon
       const deaf = listen((n) => {
         if (wanted(n)) say(`data: ${JSON.stringify(n)}\n\n`);
       });
-      const beat = setInterval(() => say(BEAT), BEAT_MS);
+      let beats = 0;
+      const beat = setInterval(async () => {
+        // A sign-in that was ended hears no more. What cannot be asked now is asked with a later beat.
+        if (++beats % ASK_EVERY === 0 && !(await stillThere().catch(() => true))) close();
+        else say(BEAT);
+      }, BEAT_MS);
       close = () => {
         if (ended) return;
         ended = true;

@@ -179,7 +179,7 @@ export async function takeRun(em: EntityManager, planner: string): Promise<Taken
   );
   const [row] = await em.execute<{ id: string; number: string; by: string; name: string; role: string }[]>(
     `update "plan_run" r set "state" = 'working', "taken_by" = ?, "beat_at" = now(), "tries" = r."tries" + 1
-     from "job" j, "technician" t
+     from "job" j, "person" t
      where j."id" = r."job_id" and t."id" = r."asked_by_id" and r."id" = (
        select "id" from "plan_run"
        where "state" = 'waiting' or ("state" = 'working' and "beat_at" < now() - make_interval(secs => ?))

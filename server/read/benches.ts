@@ -40,7 +40,7 @@ interface Row {
 
 const COLUMNS = `j."number", j."client", j."title", j."stage", j."bench", t."name" as "technician", j."due_on"::text, j."waiting_for", j."waiting_until"::text,
   h."next", h."stops", h."open_faults", h."steps", h."done", h."minutes"`;
-const FROM = `from "job" j left join "job_head" h on h."job_id" = j."id" left join "technician" t on t."id" = j."technician_id"`;
+const FROM = `from "job" j left join "job_head" h on h."job_id" = j."id" left join "person" t on t."id" = j."technician_id"`;
 
 const asShown = (r: Row): BenchJob => ({
   number: r.number,

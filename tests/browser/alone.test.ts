@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, type Seat, sit } from "./page";
+import { accessible, base, demoPerson, launch, plannedIn, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -85,13 +85,17 @@ describe("a bench without a network", () => {
     const at = await stepNow(page);
     await context.clearCookies();
     await press(page);
-    await page.getByText("Who are you?").waitFor({ timeout: 20_000 });
+    await page
+      .getByRole("button", { name: /Who are you\?|Sign in/ })
+      .first()
+      .waitFor({ timeout: 20_000 });
     expect(await stepNow(page)).toBe(at + 1);
-    await page.getByRole("button", { name: /Entries of this tablet/ }).click();
+    await page.getByRole("button", { name: /Who works here/ }).click();
+    const sheet = page.getByRole("dialog", { name: "Sign in at this tablet" });
     await accessible(page);
-    await page.getByRole("button", { name: "Ebo Larkmoor" }).click();
-    await page.getByText("Ebo Larkmoor works here").waitFor({ timeout: 20_000 });
-    await page.getByRole("button", { name: "Close" }).click();
+    await sheet.getByLabel("Password").fill(demoPerson("Ebo Larkmoor").password);
+    await sheet.getByRole("button", { name: "Sign in" }).click();
+    await sheet.waitFor({ state: "detached" });
     await page.getByText("all sent").waitFor({ timeout: 20_000 });
     expect(await stepNow(page)).toBe(at + 1);
   }, 120_000);

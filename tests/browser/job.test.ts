@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, bothThemes, launch, type Seat, sit } from "./page";
+import { accessible, base, bothThemes, demoPerson, launch, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -168,7 +168,7 @@ describe("one job, from its parts to its first boot, through the real interface"
   });
 });
 
-describe("bad input and nobody chosen", () => {
+describe("bad input and nobody signed in", () => {
   it("a bad file is answered with sentences and stores nothing; a good one becomes a job", async () => {
     const { page } = desk;
     await page.goto(base());
@@ -181,12 +181,15 @@ describe("bad input and nobody chosen", () => {
     await page.getByRole("button", { name: "Read and store" }).click();
     await page.waitForURL(/\/job\/FS-10[4-9]\d\/parts/);
   });
-  it("without a name nothing is changed, and the sentence says what to do", async () => {
+  it("a page asked for without a sign-in leads to it, and back to the page", async () => {
     const context = await browser.newContext();
     const page = await context.newPage();
     await page.goto(`${base()}/job/FS-1042/wiring`);
-    await page.getByRole("button", { name: "Plan again" }).click();
-    await page.getByText("Choose who you are first. Nothing was changed.").waitFor();
+    await page.waitForURL(/sign-in\?to=/);
+    await page.getByLabel("Name").fill("Mirel Quist");
+    await page.getByLabel("Password").fill(demoPerson("Mirel Quist").password);
+    await page.getByRole("button", { name: "Sign in" }).click();
+    await page.waitForURL(/FS-1042\/wiring/);
     await context.close();
   });
   it("an address that leads nowhere says where to go", async () => {

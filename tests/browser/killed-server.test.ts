@@ -2,7 +2,7 @@ import { type ChildProcess, spawn } from "node:child_process";
 import { createServer } from "node:net";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { launch } from "./page";
+import { launch, signIn } from "./page";
 
 let browser: Browser;
 let server: ChildProcess | undefined;
@@ -45,10 +45,7 @@ describe("a server that is killed while somebody works", () => {
     const context = await browser.newContext({ viewport: { width: 1024, height: 768 } });
     const page = await context.newPage();
     const base = `http://127.0.0.1:${port}`;
-    await page.goto(base);
-    const saved = page.waitForResponse((r) => r.request().method() === "POST");
-    await page.getByLabel("Who you are").selectOption({ label: "Ebo Larkmoor" });
-    await saved;
+    await signIn(page, "Ebo Larkmoor", base);
     await page.goto(`${base}/job/FS-1044/bench`);
     await page.waitForLoadState("networkidle");
     const stepNow = async () => Number(/step (\d+) of/.exec((await page.getByText(/step \d+ of/).textContent()) ?? "")?.[1]);

@@ -3,7 +3,7 @@ import type { Page } from "playwright-core";
 import { expect } from "vitest";
 import { base, readIn, type Seat } from "./seat";
 
-export { base, launch, readIn, type Seat, sit } from "./seat";
+export { base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat";
 
 /** axe without exceptions; `only` narrows to rules that something changed since concerns. */
 export async function accessible(page: Page, only?: string[]): Promise<void> {

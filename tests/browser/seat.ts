@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { type Browser, type BrowserContext, chromium, type Page } from "playwright-core";
 
 const ARGS = [
@@ -25,7 +26,7 @@ export interface Seat {
   errors: string[];
 }
 
-/** A person at a screen: chosen by name, with every console error kept. */
+/** A person at a screen: signed in by name and password, with every console error kept. */
 export async function sit(browser: Browser, who: string, size = { width: 1280, height: 800 }): Promise<Seat> {
   const context = await browser.newContext({ viewport: size });
   const page = await context.newPage();
@@ -43,12 +44,31 @@ export async function sit(browser: Browser, who: string, size = { width: 1280, h
   page.on("console", (m) => {
     if (m.type() === "error" && !m.text().includes("ERR_INTERNET_DISCONNECTED")) errors.push(m.text());
   });
-  await page.goto(base());
-  const saved = page.waitForResponse((r) => r.request().method() === "POST");
-  await page.getByLabel("Who you are").selectOption({ label: who });
-  await saved;
-  await page.waitForLoadState("networkidle");
+  await signIn(page, who);
   return { context, page, errors };
+}
+
+interface DemoPerson {
+  name: string;
+  role: string;
+  password: string;
+  pin?: string;
+}
+export const PEOPLE = JSON.parse(readFileSync("data/demo-people.json", "utf8")) as DemoPerson[];
+export const demoPerson = (name: string): DemoPerson => {
+  const p = PEOPLE.find((x) => x.name === name);
+  if (!p) throw new Error(`${name} is not of the demo`);
+  return p;
+};
+
+/** Signs in by name and password, and waits for the first page. */
+export async function signIn(page: Page, who: string, at = base()): Promise<void> {
+  await page.goto(`${at}/sign-in`);
+  await page.getByLabel("Name").fill(who);
+  await page.getByLabel("Password").fill(demoPerson(who).password);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.waitForURL((u) => !u.pathname.startsWith("/sign-in"));
+  await page.waitForSelector("html[data-ready]", { state: "attached", timeout: 30_000 }).catch(() => undefined);
 }
 
 /** A build file read in through the screen; the number of the job it became. */

@@ -1,6 +1,6 @@
 import type { Browser, BrowserContext, CDPSession, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch } from "./page";
+import { accessible, base, launch, signIn } from "./page";
 
 let browser: Browser;
 let context: BrowserContext;
@@ -10,10 +10,7 @@ beforeAll(async () => {
   browser = await launch();
   context = await browser.newContext({ viewport: { width: 1280, height: 800 }, hasTouch: true });
   page = await context.newPage();
-  await page.goto(base());
-  const saved = page.waitForResponse((r) => r.request().method() === "POST");
-  await page.getByLabel("Who you are").selectOption({ label: "Mirel Quist" });
-  await saved;
+  await signIn(page, "Mirel Quist");
   fingers = await context.newCDPSession(page);
 });
 afterAll(async () => {

@@ -1,6 +1,6 @@
 import { MikroORM } from "@mikro-orm/postgresql";
 import { describe, expect, it, vi } from "vitest";
-import { isLost, Job, ormConfig, Technician } from "../../db";
+import { isLost, Job, ormConfig, Person } from "../../db";
 import { failed } from "../../server/kernel/failed";
 import { jobOf, testDatabase } from "./setup";
 
@@ -37,7 +37,7 @@ describe("what a screen is told when something is thrown", () => {
     const row = await thrown(async () => {
       const em = db.em();
       const job = await jobOf(em, "FS-1041");
-      const technician = await em.findOneOrFail(Technician, { name: "Mirel Quist" });
+      const technician = await em.findOneOrFail(Person, { name: "Mirel Quist" });
       em.create(Job, { ...job, id: undefined, technician } as never);
       await em.flush();
     });

@@ -36,6 +36,9 @@ describe("migrations", () => {
       "0008-events": `insert into log_entry (job_id, by_id, kind, data, entry_key) select j.id, t.id, 'note', '{"text":"an event"}', 'k-2' from job j, technician t`,
       "0009-heads-and-news": `insert into job_head select id, 1, 'next', 0, 0, 3, 1, 9, 4, 2 from job`,
       "0010-plan-runs": `insert into plan_run (job_id, hash, asked_by_id) select j.id, 'h', t.id from job j, technician t`,
+      "0011-people": `insert into credential (person_id, password_hash) select id, 'h' from person;
+        insert into session (token_hash, device, person_id, label) select 't', gen_random_uuid(), id, 'a browser' from person;
+        insert into shop_log (by_id, kind, data) select id, 'left', '{}' from person`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });
@@ -81,7 +84,13 @@ describe("migrations", () => {
     await orm?.migrator.up();
     if (!orm) throw new Error("the first test did not run");
     const em = orm.em;
-    await seed(em.fork() as EntityManager, process.cwd(), new Date("2026-11-23T09:00:00Z"), () => {});
+    await seed(
+      em.fork() as EntityManager,
+      process.cwd(),
+      new Date("2026-11-23T09:00:00Z"),
+      () => {},
+      async (secret) => secret,
+    );
     expect(await em.fork().count(Job)).toBe(8);
     expect(await em.fork().count(ShelfType)).toBeGreaterThan(100);
   }, 120_000);

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { z } from "zod";
-import { Fault, Job, JobPart, LogEntry, ShelfRevision, ShelfType, type TechnicianRow } from "../../db";
+import { Fault, Job, JobPart, LogEntry, type PersonRow, ShelfRevision, ShelfType } from "../../db";
 import { step } from "../../server/bench/step";
 import { findJobs } from "../../server/job/find";
 import { NewJob, newJob } from "../../server/job/make";
@@ -36,7 +36,7 @@ const typeText = async (id: string, edit: (t: Record<string, unknown>) => void) 
   return JSON.stringify(body);
 };
 
-const newOne = (by: TechnicianRow, n: z.input<typeof NewJob>) => carryOut(db.em(), by, newJob, NewJob.parse(n));
+const newOne = (by: PersonRow, n: z.input<typeof NewJob>) => carryOut(db.em(), by, newJob, NewJob.parse(n));
 
 describe("intake", () => {
   it("a new job from a list: what is understood becomes parts in free mounts, the rest is kept aside in its own words", async () => {

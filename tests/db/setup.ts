@@ -2,7 +2,7 @@ import { MikroORM } from "@mikro-orm/postgresql";
 import { afterAll, beforeAll } from "vitest";
 import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
-import { type EntityManager, Job, ormConfig, Technician, type TechnicianRow } from "../../db";
+import { type EntityManager, Job, ormConfig, Person, type PersonRow } from "../../db";
 import { seed } from "../../db/seed";
 import { carryOut } from "../../server/kernel/action";
 import { allJobs, type BenchJob } from "../../server/read/benches";
@@ -11,7 +11,7 @@ import { type JobView, jobView } from "../../server/read/job-view";
 
 interface TestDatabase {
   em: () => EntityManager;
-  by: () => Promise<TechnicianRow>;
+  by: () => Promise<PersonRow>;
   view: (number: string) => Promise<JobView>;
   /** The open jobs and those handed over last, their heads renewed. */
   benches: () => Promise<BenchJob[]>;
@@ -25,7 +25,7 @@ export function testDatabase(then?: (db: TestDatabase) => Promise<unknown>): Tes
   const em = () => (orm as MikroORM).em.fork() as EntityManager;
   const db: TestDatabase = {
     em,
-    by: async () => (await em().findOneOrFail(Technician, { name: "Mirel Quist" })) as TechnicianRow,
+    by: async () => (await em().findOneOrFail(Person, { name: "Mirel Quist" })) as PersonRow,
     view: async (number) => {
       const v = await jobView(em(), number);
       if (!v) throw new Error(number);
@@ -57,7 +57,13 @@ async function freshDatabase(): Promise<MikroORM> {
   const orm = await MikroORM.init(ormConfig(url));
   await orm.em.getConnection().execute("drop schema public cascade; create schema public");
   await orm.migrator.up();
-  await seed(orm.em.fork() as EntityManager, process.cwd(), new Date("2026-11-23T09:00:00Z"), () => {});
+  await seed(
+    orm.em.fork() as EntityManager,
+    process.cwd(),
+    new Date("2026-11-23T09:00:00Z"),
+    () => {},
+    async (secret) => `plain ${secret}`,
+  );
   return orm;
 }
 

@@ -241,7 +241,13 @@ describe("the database itself", () => {
   it("seeded a second time, keeps what is there", async () => {
     const em = db.em();
     const before = [await em.count(Job), await em.count(Link), await em.count(LogEntry)];
-    await seed(db.em(), process.cwd(), new Date("2026-12-01T09:00:00Z"), () => {});
+    await seed(
+      db.em(),
+      process.cwd(),
+      new Date("2026-12-01T09:00:00Z"),
+      () => {},
+      async (secret) => secret,
+    );
     const after = db.em();
     expect([await after.count(Job), await after.count(Link), await after.count(LogEntry)]).toEqual(before);
   });

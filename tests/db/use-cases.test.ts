@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { buildGraph, typeLookup } from "../../core/assembly";
-import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, Plan, type TechnicianRow } from "../../db";
+import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, type PersonRow, Plan } from "../../db";
 import { note } from "../../server/bench/note";
 import { plug } from "../../server/bench/plug";
 import { step } from "../../server/bench/step";
@@ -18,7 +18,7 @@ import { planJob as planJobIn } from "../../server/plan/plan-job";
 import { jobOf, make, testDatabase } from "./setup";
 
 /** The thread is the browser tests' business: it exists only in a built server. */
-const planJob = (em: EntityManager, number: string, by: TechnicianRow) => planJobIn(em, number, by, make);
+const planJob = (em: EntityManager, number: string, by: PersonRow) => planJobIn(em, number, by, make);
 
 const db = testDatabase();
 

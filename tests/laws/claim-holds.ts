@@ -148,7 +148,11 @@ export function claimHolds(graph: Graph, c: Claim): boolean {
     case "no-plug":
       return !w.plugsFor(c.socket).length;
     case "weak-plugs":
-      return !w.sharesCpu(c.socket) && w.plugsFor(c.socket).every((a) => w.plugW(a) < c.w) && near(c.strongestW, Math.max(...w.plugsFor(c.socket).map((a) => w.plugW(a))));
+      return (
+        !w.sharesCpu(c.socket) &&
+        w.plugsFor(c.socket).every((a) => w.plugW(a) < c.w) &&
+        near(c.strongestW, Math.max(...w.plugsFor(c.socket).map((a) => w.plugW(a))))
+      );
     case "plugs-short":
       return w.plugsFor(c.socket).every((a) => w.tooWeak(a, c.socket) || w.shortMm(a, c.socket) > 0) && c.missingMm > 0;
     case "plugs-in-use":

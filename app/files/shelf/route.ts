@@ -1,13 +1,14 @@
-import { see } from "../../../server/kernel/door";
+import { notHere } from "../../../server/files/not-here";
+import { fetched } from "../../../server/kernel/door";
 import { shelfAsFile } from "../../../server/read/questions";
 
 /** The shelf, or a part of it, as a file: `?as=csv` or `?as=json`, narrowed by `q` and `kind`. */
 export async function GET(request: Request): Promise<Response> {
   const p = new URL(request.url).searchParams;
   const as = p.get("as") === "csv" ? "csv" : "json";
-  const text = await see(shelfAsFile, { as, text: p.get("q") ?? "", kind: p.get("kind") ?? "" });
-  if (text === undefined) return new Response("There is no such file.", { status: 404 });
-  return new Response(text, {
+  const made = await fetched(shelfAsFile, { as, text: p.get("q") ?? "", kind: p.get("kind") ?? "" });
+  if ("status" in made) return notHere(made.status);
+  return new Response(made.value, {
     headers: {
       "Content-Type": as === "csv" ? "text/csv; charset=utf-8" : "application/json; charset=utf-8",
       "Content-Disposition": `attachment; filename="shelf.${as}"`,

@@ -276,9 +276,7 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
   for (const a of adapters) {
     const lead = a.type.leads.find((l) => l.flow === "out");
     if (!lead || graph.ofLead.get(`${a.id}:${lead.id}`)) continue;
-    const targets = consumers.filter(
-      (k) => usable(mate(lead.family, k.node.port.family)) && strongEnough(lead.family, lead.limit ?? {}, k),
-    );
+    const targets = consumers.filter((k) => usable(mate(lead.family, k.node.port.family)) && strongEnough(lead.family, lead.limit ?? {}, k));
     const ins = adapterIns(a);
     for (const k of targets)
       out.adapters.push({ adapter: a, lead: lead.id, consumer: k, variable: model.variable(`${a.id}=>${k.address}`, accessoryCost(a)) });

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { BenchScreen } from "../../../../../features/bench/bench-screen";
-import { technicians, whoIsIt } from "../../../../../server/kernel/who";
+import { seatHere } from "../../../../../server/kernel/who";
+import { peopleAtBench } from "../../../../../server/people/pages";
 import { jobPage } from "../../../../../server/read/job-page";
 import { benchSlice } from "../../../../../server/read/slices";
 
@@ -9,6 +10,7 @@ export const dynamic = "force-dynamic";
 
 export default async function Page({ params }: { params: Promise<{ number: string }> }) {
   const view = benchSlice(await jobPage((await params).number));
-  const [who, people] = await Promise.all([whoIsIt(), technicians()]);
-  return <BenchScreen view={view} who={who?.name ?? null} people={people.map(({ id, name }) => ({ id, name }))} />;
+  const [seat, people] = await Promise.all([seatHere(), peopleAtBench()]);
+  const worker = seat ? { id: seat.actor.id, name: seat.actor.name } : null;
+  return <BenchScreen view={view} seat={{ worker, asOfMs: Date.now(), lockMinutes: seat?.lockMinutes ?? 0 }} people={people} />;
 }

@@ -1,14 +1,17 @@
+import { notHere } from "../../../../../server/files/not-here";
 import { WIRING_FILES, type WiringFile } from "../../../../../server/files/wiring-file";
-import { see } from "../../../../../server/kernel/door";
+import { fetched } from "../../../../../server/kernel/door";
+import { whoIsIt } from "../../../../../server/kernel/who";
 import { wiringAsFile } from "../../../../../server/read/questions";
 
 /** `wiring.pdf`, `wiring.csv`, `wiring.svg` or `wiring.json` of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {
   const { number, file } = await params;
   const as = /^wiring\.(csv|json|svg|pdf)$/.exec(file)?.[1] as WiringFile | undefined;
-  const made = as ? await see(wiringAsFile, { number, as }) : undefined;
-  if (!as || made === undefined) return new Response("There is no such file.", { status: 404 });
-  return new Response(typeof made === "string" ? made : new Uint8Array(made), {
+  if (!as) return notHere((await whoIsIt()) ? 404 : 401);
+  const made = await fetched(wiringAsFile, { number, as });
+  if ("status" in made) return notHere(made.status);
+  return new Response(typeof made.value === "string" ? made.value : new Uint8Array(made.value), {
     headers: {
       "Content-Type": WIRING_FILES[as],
       "Content-Disposition": `attachment; filename="${number.replace(/[^A-Za-z0-9-]/g, "")}-wiring.${as}"`,

@@ -1,4 +1,6 @@
+import { notHere } from "../../../../../server/files/not-here";
 import { perform } from "../../../../../server/kernel/door";
+import { whoIsIt } from "../../../../../server/kernel/who";
 import type { PlanLine } from "../../../../../server/plan/plan-lines";
 import { followWatched, planWatched } from "../../../../../server/planner/runs";
 import { isPlanning } from "../../../../../server/read/job-page";
@@ -31,11 +33,13 @@ function told(request: Request, number: string, watched: Watched): Response {
 
 /** Asks for a plan of a job and tells how it goes; one that is asked for already is followed. */
 export async function POST(request: Request, { params }: At): Promise<Response> {
+  if (!(await whoIsIt())) return notHere(401);
   return told(request, (await params).number, planWatched);
 }
 
 /** Tells how the plan goes that somebody asked for; 204 where none is being made. */
 export async function GET(request: Request, { params }: At): Promise<Response> {
   const { number } = await params;
+  if (!(await whoIsIt())) return notHere(401);
   return (await isPlanning(number)) ? told(request, number, followWatched) : new Response(null, { status: 204 });
 }

@@ -1,0 +1,17 @@
+import type { Metadata } from "next";
+import { redirect } from "next/navigation";
+import { SignInScreen } from "../../../features/people/sign-in-screen";
+import { whoIsIt } from "../../../server/kernel/who";
+import { shopWantsFirstLead } from "../../../server/people/pages";
+
+export const metadata: Metadata = { title: "Sign in" };
+export const dynamic = "force-dynamic";
+
+export default async function Page({ searchParams }: { searchParams: Promise<{ to?: string | string[] }> }) {
+  const { to } = await searchParams;
+  // Back to a page of this shop, never to another address (CWE-601).
+  const back = typeof to === "string" && /^\/(?![/\\])/.test(to) && to.length < 500 ? to : "/";
+  if (await whoIsIt()) redirect(back);
+  if (await shopWantsFirstLead()) redirect("/first");
+  return <SignInScreen to={back} />;
+}

@@ -1,0 +1,21 @@
+import { describe, expect, it } from "vitest";
+import { datesIn } from "./dates";
+import { languageOf } from "./language";
+
+describe("dates", () => {
+  it("are written as the person's language writes them", () => {
+    expect(datesIn("en-GB").day("2026-11-27")).toBe("Fri 27 Nov");
+    expect(datesIn("de").day("2026-11-27")).toBe("Fr., 27. Nov.");
+    expect(datesIn("en-US", "UTC").clock("2026-11-27T14:05:00Z")).toBe("02:05 PM");
+    expect(datesIn("en-GB", "UTC").both("2026-11-27T14:05:00Z")).toBe("27 Nov 14:05");
+  });
+  it("a day is that day in every zone; a moment is of the device's", () => {
+    expect(datesIn("en-GB", "Pacific/Auckland").day("2026-11-27")).toBe("Fri 27 Nov");
+    expect(datesIn("en-GB", "Pacific/Auckland").both("2026-11-27T14:05:00Z")).toBe("28 Nov 03:05");
+  });
+  it("the language is the first that the browser asks for and that there is", () => {
+    expect(languageOf("nb-NO,nb;q=0.9,en;q=0.8")).toBe("nb-NO");
+    expect(languageOf("xx-nothing, *;q=0.5, fr")).toBe("fr");
+    for (const odd of [null, "", "*", "<script>", "\0,,,;;"]) expect([odd, languageOf(odd)]).toEqual([odd, "en-GB"]);
+  });
+});

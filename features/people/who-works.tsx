@@ -1,0 +1,190 @@
+"use client";
+import { Delete } from "lucide-react";
+import { useRouter } from "next/navigation";
+import { useState, useTransition } from "react";
+import { Button } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
+import { Field } from "../../ui/field";
+import { takeOverAction } from "./actions";
+import { SignInForm } from "./sign-in-form";
+import { keepWorker, type Worker } from "./worker";
+
+export interface AtBench extends Worker {
+  hasPin: boolean;
+}
+
+const NO_ANSWER = "No network: a change of person needs the server. What you press is kept on this tablet, and asks for its person then.";
+
+/** A change of person at a bench: a key for everybody, then a PIN on keys as large. */
+export function WhoWorks({
+  open,
+  close,
+  people,
+  who,
+  signedIn,
+  onIn,
+  because,
+}: {
+  open: boolean;
+  close: () => void;
+  people: readonly AtBench[];
+  who: Worker | null;
+  /** Somebody has signed in at this device with a password. */
+  signedIn: boolean;
+  onIn: (worker: Worker) => void;
+  because?: string;
+}) {
+  const [chosen, setChosen] = useState<AtBench | undefined>();
+  const [byPassword, setByPassword] = useState(false);
+  const router = useRouter();
+  const done = ({ asOfMs, ...worker }: Worker & { asOfMs: number }) => {
+    keepWorker(worker, asOfMs);
+    setChosen(undefined);
+    setByPassword(false);
+    onIn(worker);
+    router.refresh();
+  };
+  const leave = () => {
+    setChosen(undefined);
+    setByPassword(false);
+    close();
+  };
+  return (
+    <Dialog
+      bench
+      open={open}
+      onOpenChange={(o) => !o && leave()}
+      title={chosen ? chosen.name : signedIn ? "Who works here?" : "Sign in at this tablet"}
+    >
+      {because ? <p>{because}</p> : null}
+      {!signedIn ? (
+        <SignInForm
+          bench
+          name={who?.name ?? ""}
+          onIn={() => {
+            close();
+            router.refresh();
+          }}
+        />
+      ) : chosen ? (
+        <Proof
+          person={chosen}
+          byPassword={byPassword || !chosen.hasPin}
+          onOther={() => setByPassword(true)}
+          onBack={() => setChosen(undefined)}
+          onDone={done}
+        />
+      ) : (
+        <ul className="flex flex-wrap gap-3" aria-label="People">
+          {people.map((p) => (
+            <li key={p.id}>
+              <Button
+                bench
+                aria-current={p.id === who?.id ? "true" : undefined}
+                className={p.id === who?.id ? "!border-ink" : ""}
+                onClick={() => setChosen(p)}
+              >
+                {p.name}
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </Dialog>
+  );
+}
+
+function Proof({
+  person,
+  byPassword,
+  onOther,
+  onBack,
+  onDone,
+}: {
+  person: AtBench;
+  byPassword: boolean;
+  onOther: () => void;
+  onBack: () => void;
+  onDone: (worker: Worker & { asOfMs: number }) => void;
+}) {
+  const [secret, setSecret] = useState("");
+  const [sentence, setSentence] = useState("");
+  const [pending, start] = useTransition();
+  const send = (what: string) =>
+    start(async () => {
+      const r = await takeOverAction({ person: person.id, secret: what, by: byPassword ? "password" : "pin" }).catch(() => undefined);
+      if (r?.ok) onDone(r.value);
+      else {
+        setSecret("");
+        setSentence(r?.sentence ?? NO_ANSWER);
+      }
+    });
+  return (
+    <form
+      className="flex flex-col gap-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (secret) send(secret);
+      }}
+    >
+      {byPassword ? (
+        <Field
+          bench
+          word="Password"
+          type="password"
+          autoComplete="off"
+          value={secret}
+          onChange={(e) => setSecret(e.target.value)}
+          maxLength={128}
+          autoFocus
+        />
+      ) : (
+        <>
+          <Field
+            bench
+            word="PIN"
+            type="password"
+            inputMode="none"
+            autoComplete="off"
+            value={secret}
+            onChange={(e) => setSecret(e.target.value.replace(/\D/g, "").slice(0, 8))}
+            autoFocus
+            className="max-w-[420px]"
+          />
+          <fieldset className="grid w-full max-w-[420px] grid-cols-3 gap-3">
+            <legend className="sr-only">Digits</legend>
+            {["1", "2", "3", "4", "5", "6", "7", "8", "9"].map((d) => (
+              <Button key={d} bench className="mono !px-0" onClick={() => setSecret((s) => `${s}${d}`.slice(0, 8))}>
+                {d}
+              </Button>
+            ))}
+            <Button bench className="!px-0" onClick={() => setSecret((s) => s.slice(0, -1))}>
+              <Delete size={28} aria-hidden />
+              <span className="sr-only">Take the last digit back</span>
+            </Button>
+            <Button bench className="mono !px-0" onClick={() => setSecret((s) => `${s}0`.slice(0, 8))}>
+              0
+            </Button>
+          </fieldset>
+        </>
+      )}
+      <p role="alert" className="min-h-8 font-semibold text-stop">
+        {sentence}
+      </p>
+      <div className="flex flex-wrap gap-3">
+        <Button bench onClick={onBack}>
+          Somebody else
+        </Button>
+        {byPassword ? null : (
+          <Button bench onClick={onOther}>
+            Password instead
+          </Button>
+        )}
+        <div className="flex-1" />
+        <Button bench type="submit" tone="mark" disabled={pending || secret === ""}>
+          {pending ? "Looking …" : "It is me"}
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,45 @@
+import { type Algorithm, hash, verify } from "@node-rs/argon2";
+
+/** Argon2id as the OWASP Password Storage Cheat Sheet has it: 19 MiB, 2 passes, 1 lane (its second choice of equals; RFC 9106). */
+const PARAMETERS = { algorithm: 2 satisfies Algorithm.Argon2id, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
+
+/** At least 8 characters, at most 128, no rules of composition (NIST SP 800-63B, ASVS V6.2; from memory). */
+export const LEAST_PASSWORD = 8;
+export const MOST_PASSWORD = 128;
+/** A PIN is digits: 4 to 8. */
+export const PIN = /^\d{4,8}$/;
+
+const COMMON = /^(password|passwort|12345678|123456789|1234567890|qwertyui|qwertyuiop|11111111|00000000|abcdefgh|letmein1|iloveyou)/i;
+
+/** What is wrong with a new password, in a sentence; undefined when it will do. */
+export function passwordFault(password: string, name: string): string | undefined {
+  if (password.length < LEAST_PASSWORD) return `A password has at least ${LEAST_PASSWORD} characters. Several words in a row are easy to keep.`;
+  if (new Set(password).size < 4 || COMMON.test(password))
+    return "That password is among the first that anybody would try. Take several words in a row.";
+  if (name.length > 2 && password.toLowerCase().includes(name.toLowerCase()))
+    return "A password that holds the name is easily guessed. Take other words.";
+  return undefined;
+}
+
+/** What is wrong with a new PIN; undefined when it will do. */
+export function pinFault(pin: string): string | undefined {
+  if (!PIN.test(pin)) return "A PIN is four to eight digits.";
+  const steps = new Set([...pin].slice(1).map((d, i) => (Number(d) - Number(pin[i]) + 10) % 10));
+  return steps.size === 1 && [0, 1, 9].includes([...steps][0] ?? -1)
+    ? "Digits that are all the same or in a row are tried first. Take others."
+    : undefined;
+}
+
+/** Unicode spelled one way (NFKC), so that the same word typed on another keyboard is the same. */
+const spelled = (secret: string) => secret.normalize("NFKC");
+
+export const hashSecret = (secret: string): Promise<string> => hash(spelled(secret), PARAMETERS);
+
+let nobody: Promise<string> | undefined;
+
+/** Is it the secret of this hash? Without a hash it takes as long, and is not: nobody learns from the time whether a name exists. */
+export async function isSecret(kept: string | null | undefined, secret: string): Promise<boolean> {
+  nobody ??= hashSecret("nobody has this one");
+  const right = await verify(kept ?? (await nobody), spelled(secret)).catch(() => false);
+  return right && Boolean(kept);
+}

@@ -1,0 +1,216 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import pg from "pg";
+import { beforeAll, describe, expect, it } from "vitest";
+import { signedIn } from "../fixtures/signed-in";
+import { base } from "./seat";
+
+// Every page, every file route and every action that the built application has, asked for by nobody and by each role.
+
+const ROLES = ["nobody", "reader", "technician", "lead"] as const;
+type Who = (typeof ROLES)[number];
+type Said = "in" | "sign in" | "nothing" | "refused";
+const ALL: Record<Who, Said> = { nobody: "sign in", reader: "in", technician: "in", lead: "in" };
+const LEADS: Record<Who, Said> = { nobody: "sign in", reader: "nothing", technician: "nothing", lead: "in" };
+const ANYBODY: Record<Who, Said> = { nobody: "in", reader: "in", technician: "in", lead: "in" };
+const RECORDS: Record<Who, Said> = { nobody: "sign in", reader: "refused", technician: "in", lead: "in" };
+
+/** Pages by their folder under app, without groups. */
+const PAGES: Record<string, Record<Who, Said>> = {
+  "/": ALL,
+  "/jobs": ALL,
+  "/intake": ALL,
+  "/shelf": ALL,
+  "/shelf/import": ALL,
+  "/shelf/[id]": ALL,
+  "/job/[number]": ALL,
+  "/job/[number]/parts": ALL,
+  "/job/[number]/wiring": ALL,
+  "/job/[number]/order": ALL,
+  "/job/[number]/bench": ALL,
+  "/job/[number]/receipt": ALL,
+  "/job/[number]/first-boot": ALL,
+  "/job/[number]/faults": ALL,
+  "/job/[number]/handover": ALL,
+  "/you": ALL,
+  "/people": LEADS,
+  "/sign-in": ANYBODY,
+  // A shop that has a lead sends on from here.
+  "/first": { nobody: "sign in", reader: "sign in", technician: "sign in", lead: "sign in" },
+};
+
+/** Routes by method and path. */
+const ROUTES: Record<string, Record<Who, Said>> = {
+  "GET /files/shelf": ALL,
+  "GET /files/job/[number]/[file]": ALL,
+  "GET /files/job/[number]/plan": ALL,
+  "POST /files/job/[number]/plan": RECORDS,
+  "POST /entries": RECORDS,
+  "GET /live": ALL,
+  "GET /live/ping": ALL,
+  // The service worker is code, the same for all.
+  "GET /sw/[path]": ANYBODY,
+};
+
+const L: Who[] = ["lead"];
+const TL: Who[] = ["technician", "lead"];
+const RTL: Who[] = ["reader", "technician", "lead"];
+/** Actions by the name of their function: who may. Anybody: those of coming in and going out, and how a browser shows itself. */
+const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
+  signInAction: "anybody",
+  signOutAction: "anybody",
+  firstLeadAction: "anybody",
+  takeOverAction: "anybody",
+  themeAction: "anybody",
+  addPersonAction: L,
+  changePersonAction: L,
+  newPasswordAction: L,
+  benchLockAction: L,
+  ownPasswordAction: RTL,
+  endSessionAction: RTL,
+  ownPinAction: TL,
+  plugAction: TL,
+  importAction: TL,
+  closeFaultAction: TL,
+  tryActionAction: TL,
+  observeAction: TL,
+  settingAction: TL,
+  soakAction: TL,
+  findAction: RTL,
+  handOverAction: TL,
+  reopenAction: TL,
+  readRowsAction: RTL,
+  newJobAction: TL,
+  setAsideAction: TL,
+  addPartAction: TL,
+  removePartAction: TL,
+  placePartAction: TL,
+  changePartAction: TL,
+  wishesAction: TL,
+  alternativesAction: RTL,
+  tryWiringAction: RTL,
+  keepTrialAction: TL,
+  receiveAction: TL,
+  benchTestAction: TL,
+  replacementAction: TL,
+  searchShelfAction: RTL,
+  saveTypeAction: TL,
+  stockAction: TL,
+  judgeFileAction: TL,
+  takeFileAction: TL,
+  planAction: TL,
+  stopPlanAction: TL,
+  fixAction: TL,
+  planChangesAction: RTL,
+  placeCostsAction: RTL,
+  takeConnectionsAction: TL,
+  orderMoreAction: TL,
+  schoolsAction: TL,
+};
+
+const filesUnder = (folder: string, name: RegExp): string[] =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((f) =>
+    f.isDirectory() ? filesUnder(join(folder, f.name), name) : name.test(f.name) ? [join(folder, f.name)] : [],
+  );
+const addressOf = (file: string) =>
+  `/${file
+    .split("/")
+    .slice(1, -1)
+    .filter((p) => !p.startsWith("("))
+    .join("/")}`;
+const filled = (address: string) =>
+  address.replace("[number]", "FS-1042").replace("[id]", "knotwick-split-2").replace("[file]", "wiring.csv").replace("[path]", "sw.js");
+
+const cookies = new Map<Who, string>([["nobody", ""]]);
+beforeAll(async () => {
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL ?? "" });
+  await client.connect();
+  for (const role of ROLES.slice(1)) {
+    const [person] = (await client.query<{ id: string }>(`select id from person where role = $1 order by name limit 1`, [role])).rows;
+    cookies.set(role, await signedIn(client, person?.id ?? ""));
+  }
+  await client.end();
+});
+
+const ask = (who: Who, path: string, init: RequestInit = {}) =>
+  fetch(`${base()}${path}`, { redirect: "manual", ...init, headers: { cookie: cookies.get(who) ?? "", ...init.headers } });
+
+/** What an answer comes to: a page that is streamed sends away from within. */
+async function said(r: Response): Promise<Said> {
+  if (r.status === 401) return "sign in";
+  if (r.status === 307 || r.status === 303) return (r.headers.get("location") ?? "").includes("/sign-in") ? "sign in" : "in";
+  if (r.status === 404) return "nothing";
+  const text = r.headers.get("content-type")?.startsWith("text/event-stream") ? "" : await r.text();
+  if (/NEXT_REDIRECT;[a-z]+;\/sign-in/.test(text)) return "sign in";
+  return /may not do this/.test(text) ? "refused" : r.status < 400 ? "in" : "nothing";
+}
+
+describe("the walk", () => {
+  it("every page that there is stands in the table, and opens for whom it should", async () => {
+    const there = [...new Set(filesUnder("app", /^page\.tsx$/).map(addressOf))].sort();
+    expect(Object.keys(PAGES).sort()).toEqual(there);
+    for (const [address, wanted] of Object.entries(PAGES))
+      for (const who of ROLES) expect([address, who, await said(await ask(who, filled(address)))]).toEqual([address, who, wanted[who]]);
+  });
+
+  it("every route that there is stands in the table, and answers whom it should", async () => {
+    const there = filesUnder("app", /^route\.ts$/)
+      .flatMap((f) => {
+        const text = readFileSync(f, "utf8");
+        return ["GET", "POST", "PUT", "PATCH", "DELETE"]
+          .filter((m) => new RegExp(`export (async )?(function|const) (\\{[^}]*)?${m}\\b|[{,] ${m} [},]`).test(text))
+          .map((m) => `${m} ${addressOf(f)}`);
+      })
+      .sort();
+    expect(Object.keys(ROUTES).sort()).toEqual(there);
+    for (const [route, wanted] of Object.entries(ROUTES))
+      for (const who of ROLES) {
+        const [method = "", address = ""] = route.split(" ");
+        const body =
+          address === "/entries"
+            ? {
+                body: JSON.stringify({
+                  action: "bench.note",
+                  input: { number: "FS-1042", text: "walked", kind: "note" },
+                  entry: { key: `walk-${who}-${Date.now()}` },
+                }),
+              }
+            : {};
+        const ended = new AbortController();
+        const r = await ask(who, filled(address), { method, ...body, signal: ended.signal });
+        let verdict = await said(r);
+        // Entries are answered with 200 and a result: nobody's are kept, and ask for the person.
+        if (address === "/entries" && verdict === "in" && who === "nobody") verdict = "sign in";
+        expect([route, who, verdict]).toEqual([route, who, wanted[who]]);
+        ended.abort();
+      }
+    const nobody = await ask("nobody", "/entries", {
+      method: "POST",
+      body: JSON.stringify({ action: "bench.note", input: {}, entry: { key: "walk-x" } }),
+    });
+    expect(await nobody.json()).toMatchObject({ ok: false, later: "who" });
+  });
+
+  it("every action that the build lets a browser call stands in the table, and is refused to whom it should be", async () => {
+    const manifest = JSON.parse(readFileSync(".next/server/server-reference-manifest.json", "utf8")) as {
+      node: Record<string, { exportedName?: string; filename?: string; workers: Record<string, { exportedName?: string }> }>;
+    };
+    const actions = Object.entries(manifest.node).map(([id, a]) => ({ id, name: a.exportedName ?? "" }));
+    expect(actions.map((a) => a.name).sort()).toEqual(Object.keys(ACTIONS).sort());
+    for (const { id, name } of actions) {
+      const may = ACTIONS[name];
+      for (const who of ROLES) {
+        // An input that none of them understands: whoever may is told that, and nothing is changed.
+        const r = await ask(who, "/sign-in", {
+          method: "POST",
+          headers: { "Next-Action": id, "Content-Type": "text/plain;charset=UTF-8", origin: base(), accept: "text/x-component" },
+          body: JSON.stringify([{ walked: true }]),
+        });
+        const text = await r.text();
+        const verdict = /may not do this/.test(text) ? "refused" : /not signed in any more/.test(text) ? "sign in" : "in";
+        const wanted = may === "anybody" || may?.includes(who) ? "in" : who === "nobody" ? "sign in" : "refused";
+        expect([name, who, r.status, verdict]).toEqual([name, who, 200, wanted]);
+      }
+    }
+  });
+});
