@@ -2,6 +2,8 @@ import type { Metadata, Viewport } from "next";
 import { cookies, headers } from "next/headers";
 import type { ReactNode } from "react";
 import { LanguageProvider } from "../features/frame/dates";
+import { KeepFocus } from "../features/frame/keep-focus";
+import { KeysProvider } from "../features/frame/keys";
 import { languageOf } from "../features/frame/language";
 import { LiveProvider } from "../features/frame/live";
 import { OfflinePages } from "../features/frame/offline-pages";
@@ -23,9 +25,12 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" data-theme={chosen === "dark" || chosen === "light" ? chosen : "system"}>
       <body>
         <LanguageProvider language={language}>
-          <LiveProvider>
-            <OutboxProvider>{children}</OutboxProvider>
-          </LiveProvider>
+          <KeysProvider>
+            <LiveProvider>
+              <OutboxProvider>{children}</OutboxProvider>
+            </LiveProvider>
+          </KeysProvider>
+          <KeepFocus />
         </LanguageProvider>
         <Ready />
         <OfflinePages />

@@ -9,7 +9,7 @@ export interface LeadSaid {
 
 /**
  * What can happen to a job, by kind, with its data: names are those of the moment. An event is never changed; a correction is
- * another event. Money in the shop's currency, dates as YYYY-MM-DD.
+ * another event, whose data has `takesBack`, the number of the first. Money in the shop's currency, dates as YYYY-MM-DD.
  */
 export interface JobEvents {
   "job-made": { number: string; client: string; parts: number; from: "list" | "file"; copyOf?: string; aside?: number };
@@ -47,6 +47,8 @@ export interface JobEvents {
   "goes-on": { to: Stage };
   "handed-over": { open: string[]; reason: string };
   reopened: { reason: string };
+  cancelled: { reason: string };
+  details: { changes: { what: string; was: string | number | null; now: string | number | null }[] };
 }
 
 export type EventKind = keyof JobEvents;

@@ -13,6 +13,7 @@ describe("the stages of a job", () => {
       reached.add(stage);
     }
     reached.add(stageAfter("bench", "waits"));
+    reached.add(stageAfter("bench", "cancelled"));
     expect([...STAGES].filter((s) => !reached.has(s))).toEqual([]);
     expect(isClosed(stage)).toBe(true);
   });
@@ -24,9 +25,11 @@ describe("the stages of a job", () => {
     );
     for (const h of HAPPENINGS.filter((x) => x !== "reopened")) expect([h, stageAfter("handed-over", h)]).toEqual([h, "handed-over"]);
     expect(stageAfter("handed-over", "reopened")).toBe("first-boot");
+    for (const h of HAPPENINGS.filter((x) => x !== "reopened")) expect([h, stageAfter("cancelled", h)]).toEqual([h, "cancelled"]);
+    expect([stageAfter("cancelled", "reopened"), isClosed("cancelled")]).toEqual(["planning", true]);
   });
   it("work never moves a job back", () => {
-    const work: Happening[] = ["planned", "worked", "looked", "soaks", "handed over"];
+    const work: Happening[] = ["planned", "worked", "looked", "soaks", "handed over", "arrived"];
     fc.assert(
       fc.property(fc.constantFrom(...ORDER), fc.constantFrom(...work), (stage, h) => {
         expect(ORDER.indexOf(stageAfter(stage, h))).toBeGreaterThanOrEqual(ORDER.indexOf(stage));

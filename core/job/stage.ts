@@ -1,9 +1,9 @@
 /** Where a job stands. `waiting` keeps the stage that it goes back to apart. */
-export const STAGES = ["intake", "planning", "bench", "first-boot", "soak", "waiting", "handed-over"] as const;
+export const STAGES = ["intake", "planning", "bench", "first-boot", "soak", "waiting", "handed-over", "cancelled"] as const;
 export type Stage = (typeof STAGES)[number];
 
 /** What moves a job from one stage to another. */
-export const HAPPENINGS = ["planned", "worked", "looked", "soaks", "waits", "arrived", "handed over", "reopened"] as const;
+export const HAPPENINGS = ["planned", "worked", "looked", "soaks", "waits", "arrived", "handed over", "cancelled", "reopened"] as const;
 export type Happening = (typeof HAPPENINGS)[number];
 
 const MOVES: Record<Exclude<Happening, "arrived">, Partial<Record<Stage, Stage>>> = {
@@ -20,7 +20,16 @@ const MOVES: Record<Exclude<Happening, "arrived">, Partial<Record<Stage, Stage>>
     soak: "handed-over",
     waiting: "handed-over",
   },
-  reopened: { "handed-over": "first-boot" },
+  cancelled: {
+    intake: "cancelled",
+    planning: "cancelled",
+    bench: "cancelled",
+    "first-boot": "cancelled",
+    soak: "cancelled",
+    waiting: "cancelled",
+  },
+  // A machine that came back goes on at first boot; a job that was cancelled, at its plan.
+  reopened: { "handed-over": "first-boot", cancelled: "planning" },
 };
 
 export const isStage = (s: string): s is Stage => (STAGES as readonly string[]).includes(s);
@@ -34,5 +43,5 @@ export function stageAfter(stage: Stage, happening: Happening, before: Stage = "
   return MOVES[happening][stage] ?? stage;
 }
 
-/** Nothing more is recorded on a job that was handed over, but that it is opened again. */
-export const isClosed = (stage: Stage): boolean => stage === "handed-over";
+/** Nothing more is recorded on a job that was handed over or cancelled, but that it is opened again. */
+export const isClosed = (stage: Stage): boolean => stage === "handed-over" || stage === "cancelled";

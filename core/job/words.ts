@@ -70,11 +70,14 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   "goes-on": () => "The job goes on.",
   "handed-over": (d) => `Handed over.${d.open.length > 0 ? ` Open then: ${d.open.join("; ")}. Reason: ${d.reason}` : ""}`,
   reopened: (d) => `Opened again. Reason: ${d.reason}`,
+  cancelled: (d) => `Cancelled. Reason: ${d.reason}`,
+  details: (d) => `Changed: ${d.changes.map((c) => `${c.what} ${c.now ?? "none"}, was ${c.was ?? "none"}`).join("; ")}.`,
 };
 
 /** What happened, as one sentence of the log. */
 export function eventWords(event: JobEvent): string {
-  return (WORDS[event.kind] as (d: JobEvent["data"]) => string)(event.data);
+  const words = (WORDS[event.kind] as (d: JobEvent["data"]) => string)(event.data);
+  return "takesBack" in event.data ? `Taken back. ${words}` : words;
 }
 
 export const isEventKind = (kind: string): kind is EventKind => Object.hasOwn(WORDS, kind);

@@ -1,5 +1,7 @@
 "use server";
 import { plug } from "../../server/bench/plug";
+import { takeBack } from "../../server/bench/take-back";
 import { perform } from "../../server/kernel/door";
 
+export const takeBackAction = async (input: unknown) => perform(takeBack, input);
 export const plugAction = async (input: unknown) => perform(plug, input);

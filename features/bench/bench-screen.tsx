@@ -3,13 +3,14 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { panelPinout } from "../../core/brings";
 import { family } from "../../core/catalogue";
 import type { JobView } from "../../server/read/job-view";
+import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import Link from "../../ui/link";
 import { Caution, SeverityShape } from "../../ui/marks";
 import { useDates } from "../frame/dates";
+import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
-import { SCAN_MS } from "../frame/use-keys";
 import type { Said } from "../outbox/entries";
 import { EntriesSheet } from "../outbox/entries-sheet";
 import { useOutbox } from "../outbox/outbox";
@@ -18,6 +19,7 @@ import { useUntouched, useWorker, type Worker } from "../people/worker";
 import { sceneOf } from "../wiring/scene";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { RegionView } from "./region-view";
+import { useTakeBack } from "./use-take-back";
 
 const REST_MS = 500;
 /** Which hand works is the tablet's business, not the job's. */
@@ -126,6 +128,7 @@ export function BenchScreen({
     if (!step || step.done || stop) return;
     setDone(true);
   }, [elsewhere, step, stop, setDone]);
+  const takeBack = useTakeBack(number, setSaid);
   const undo = () => {
     setDone(false);
     setLooking(null);
@@ -140,65 +143,30 @@ export function BenchScreen({
     [steps.length, current],
   );
 
-  // The listener stays for good and looks up what is current: a page that renders meanwhile must not lose a key.
-  const now = useRef({ press, look, leads: view.leads, lead });
-  useEffect(() => {
-    now.current = { press, look, leads: view.leads, lead };
-  });
-  // A bare key waits a moment: more keys in that time are a scan, whose Enter is swallowed and never ticks.
-  useEffect(() => {
-    let burst = "";
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const act = (k: string) => {
-      if (k === " " || k === "Enter") now.current.press();
-      else if (k === "ArrowLeft") now.current.look(-1);
-      else if (k === "ArrowRight") now.current.look(1);
-      else {
-        const open = ({ d: "differs", p: "problem", s: "skip", l: "list", v: "press" } as const)[k.toLowerCase()];
-        if (open) setSheet(open);
-      }
-    };
-    const key = (e: KeyboardEvent) => {
-      const t = e.target as HTMLElement | null;
-      if ((t && ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName)) || e.ctrlKey || e.metaKey || e.altKey) return;
-      if (document.querySelector('[role="dialog"]')) return;
-      // A focused key obeys its own Space and Enter first.
-      if ((e.key === " " || e.key === "Enter") && burst === "" && t && ["BUTTON", "A", "SUMMARY"].includes(t.tagName)) return;
-      if (e.repeat) {
-        e.preventDefault();
-        return;
-      }
-      if (e.key.length > 1 && !["Enter", "ArrowLeft", "ArrowRight"].includes(e.key)) return;
-      e.preventDefault();
-      if (e.key === "Enter" && burst.length > 1) {
-        const scan = burst;
-        burst = "";
-        clearTimeout(timer);
-        const hit = now.current.leads.find((l) => l.tag.toLowerCase() === scan.toLowerCase());
-        setSaid(
-          hit && hit.address === now.current.lead?.address
-            ? `Right lead: ${hit.tag}. Plug it, then press Done.`
-            : hit
-              ? `Wrong lead: that is ${hit.tag}, ${hit.name}. This step wants ${now.current.lead?.tag ?? "another"}.`
-              : `${scan} is no lead of this job.`,
-        );
-        return;
-      }
-      burst += e.key.length === 1 ? e.key : "";
-      const k = e.key;
-      clearTimeout(timer);
-      timer = setTimeout(() => {
-        const n = burst.length;
-        burst = "";
-        if (n <= 1) act(k);
-      }, SCAN_MS);
-    };
-    window.addEventListener("keydown", key);
-    return () => {
-      window.removeEventListener("keydown", key);
-      clearTimeout(timer);
-    };
-  }, []);
+  useKeys(
+    "screen",
+    [
+      { keys: [" ", "Enter"], word: "Done", only: "keys", run: press },
+      { keys: ["ArrowLeft"], word: "Look back", run: () => look(-1) },
+      { keys: ["ArrowRight"], word: "Look ahead", run: () => look(1) },
+      { keys: ["d"], word: "Differs: it is somewhere else", run: () => (step?.lead ? setSheet("differs") : false) },
+      { keys: ["p"], word: "Problem", run: () => setSheet("problem") },
+      { keys: ["s"], word: "Skip this step", run: () => setSheet("skip") },
+      { keys: ["l"], word: "All steps", run: () => setSheet("list") },
+      { keys: ["v"], word: "If I press the button now", run: () => setSheet("press") },
+      { keys: ["ctrl+z"], word: "Take back the last entry of mine", run: takeBack },
+    ],
+    (code) => {
+      const hit = view.leads.find((l) => l.tag.toLowerCase() === code.toLowerCase());
+      if (!hit) return false;
+      setSaid(
+        hit.address === lead?.address
+          ? `Right lead: ${hit.tag}. Plug it, then press Done.`
+          : `Wrong lead: that is ${hit.tag}, ${hit.name}. This step wants ${lead?.tag ?? "another"}.`,
+      );
+      return true;
+    },
+  );
 
   if (!step || steps.length === 0)
     return (
@@ -231,9 +199,9 @@ export function BenchScreen({
   return (
     <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden">
       <header className="flex h-20 shrink-0 items-stretch border-b border-rule">
-        <button type="button" className="key-bench !min-h-0 w-40 !rounded-none !border-0 !border-r" onClick={() => look(-1)}>
+        <Button bench className="px-2 min-h-0 w-40 rounded-none border-0 border-r" onClick={() => look(-1)}>
           Look back
-        </button>
+        </Button>
         <button
           type="button"
           className="flex min-w-0 flex-1 items-center gap-4 px-5 text-left text-bench hover:bg-sheet"
@@ -266,9 +234,9 @@ export function BenchScreen({
                 ? "all sent"
                 : ""}
         </button>
-        <button type="button" className="key-bench !min-h-0 w-44 !rounded-none !border-0 !border-l" onClick={() => look(1)}>
+        <Button bench className="px-2 min-h-0 w-44 rounded-none border-0 border-l" onClick={() => look(1)}>
           Look ahead
-        </button>
+        </Button>
       </header>
       <section aria-live="polite" className="flex h-38 shrink-0 flex-col justify-center px-6">
         <h1 className="line-clamp-2 text-bench-action font-bold">{finished ? "Every step is done. On to the first boot." : step.title}</h1>
@@ -306,39 +274,39 @@ export function BenchScreen({
         <div className="line-clamp-2">{band}</div>
       </div>
       <footer className={cx("flex h-36 shrink-0 items-center gap-3 border-t border-rule px-6", left && "flex-row-reverse")}>
-        <button type="button" className="key-bench w-34" onClick={() => setSheet("differs")} disabled={!step.lead}>
+        <Button bench className="px-2 min-h-24 w-34" onClick={() => setSheet("differs")} disabled={!step.lead}>
           Differs
-        </button>
-        <button type="button" className="key-bench w-34" onClick={() => setSheet("problem")}>
+        </Button>
+        <Button bench className="px-2 min-h-24 w-34" onClick={() => setSheet("problem")}>
           Problem
-        </button>
+        </Button>
         {elsewhere && step.done ? (
-          <button type="button" className="key-bench w-34" onClick={undo}>
+          <Button bench className="px-2 min-h-24 w-34" onClick={undo}>
             Undo
-          </button>
+          </Button>
         ) : (
-          <button type="button" className="key-bench w-34" onClick={() => setSheet("skip")}>
+          <Button bench className="px-2 min-h-24 w-34" onClick={() => setSheet("skip")}>
             Skip
-          </button>
+          </Button>
         )}
-        <button type="button" className="key-bench w-34" onClick={() => setSheet("press")}>
+        <Button bench className="px-2 min-h-24 w-34" onClick={() => setSheet("press")}>
           If I press
-        </button>
+        </Button>
         <div className="flex-1" />
         {finished ? (
-          <Link className="key-bench !min-h-28 w-84 no-underline" data-done="mark" href={`/job/${number}/first-boot`}>
+          <Link className="key-bench min-h-28 w-84 no-underline" data-done="mark" href={`/job/${number}/first-boot`}>
             First boot
           </Link>
         ) : (
-          <button
-            type="button"
-            className={cx("key-bench !min-h-28 w-84")}
-            data-done={stop && !elsewhere ? undefined : "mark"}
+          <Button
+            bench
+            className={cx("px-2 min-h-28 w-84")}
+            tone={stop && !elsewhere ? "plain" : "mark"}
             disabled={outbox.waiting.length > 400}
             onClick={press}
           >
             {elsewhere ? `Return to step ${current + 1}` : stop ? "Stopped: see above" : step.done ? "Done already" : "Done"}
-          </button>
+          </Button>
         )}
       </footer>
       <EntriesSheet open={entriesOpen} close={() => setEntriesOpen(false)} {...{ outbox, who }} />

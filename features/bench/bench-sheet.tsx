@@ -1,8 +1,9 @@
 "use client";
-import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import type { JobView } from "../../server/read/job-view";
+import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
+import { Dialog } from "../../ui/dialog";
 import Link from "../../ui/link";
 import { StateShape } from "../../ui/marks";
 import { candidates, type sceneOf } from "../wiring/scene";
@@ -41,118 +42,101 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, scene, number,
   }, [sheet]);
   const node = lead ? scene.graph.leads.get(lead.address) : undefined;
   return (
-    <Dialog.Root
-      open={sheet !== null}
-      onOpenChange={(o) => {
-        if (!o) close();
-      }}
-    >
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ground/80" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed inset-x-6 bottom-6 top-6 z-40 mx-auto flex max-w-[960px] flex-col gap-4 overflow-auto rounded border-2 border-ink bg-raised p-6 text-bench"
-        >
-          <div className="flex items-center gap-4">
-            <Dialog.Title className="flex-1 text-bench-key font-bold">{sheet ? TITLE[sheet] : ""}</Dialog.Title>
-            <Dialog.Close className="key-bench !min-h-20 w-34">Close</Dialog.Close>
+    <Dialog bench open={sheet !== null} onOpenChange={(o) => !o && close()} title={sheet ? TITLE[sheet] : ""}>
+      {sheet === "list" ? (
+        <>
+          <div className="flex flex-wrap gap-3">
+            <Link className="key-bench min-h-20 px-6 no-underline" href={`/job/${number}/wiring`}>
+              Wiring
+            </Link>
+            <Link className="key-bench min-h-20 px-6 no-underline" href={`/job/${number}/first-boot`}>
+              First boot
+            </Link>
+            <Link className="key-bench min-h-20 px-6 no-underline" href="/">
+              Benches
+            </Link>
+            <Button bench onClick={turnHand}>
+              {left ? "Keys for the right hand" : "Keys for the left hand"}
+            </Button>
           </div>
-          {sheet === "list" ? (
-            <>
-              <div className="flex flex-wrap gap-3">
-                <Link className="key-bench !min-h-20 px-6 no-underline" href={`/job/${number}/wiring`}>
-                  Wiring
-                </Link>
-                <Link className="key-bench !min-h-20 px-6 no-underline" href={`/job/${number}/first-boot`}>
-                  First boot
-                </Link>
-                <Link className="key-bench !min-h-20 px-6 no-underline" href="/">
-                  Benches
-                </Link>
-                <button type="button" className="key-bench !min-h-20 px-6" onClick={turnHand}>
-                  {left ? "Keys for the right hand" : "Keys for the left hand"}
+          <ol className="flex flex-col gap-3">
+            {steps.map((s, i) => (
+              <li key={s.id}>
+                <button
+                  type="button"
+                  aria-current={i === at ? "step" : undefined}
+                  className={cx(
+                    "flex min-h-20 w-full items-center gap-4 rounded border-2 bg-sheet px-4 text-left",
+                    i === at ? "border-ink" : "border-edge",
+                  )}
+                  onClick={() => onGo(i)}
+                >
+                  <StateShape state={s.done ? "plugged" : "free"} size={28} />
+                  <span className="mono w-12 text-right">{i + 1}</span>
+                  <span className="flex-1">{s.title}</span>
+                  <span className="text-soft">{s.done ? "done" : ""}</span>
                 </button>
-              </div>
-              <ol className="flex flex-col gap-3">
-                {steps.map((s, i) => (
-                  <li key={s.id}>
-                    <button
-                      type="button"
-                      aria-current={i === at ? "step" : undefined}
-                      className={cx(
-                        "flex min-h-20 w-full items-center gap-4 rounded border-2 bg-sheet px-4 text-left",
-                        i === at ? "border-ink" : "border-edge",
-                      )}
-                      onClick={() => onGo(i)}
-                    >
-                      <StateShape state={s.done ? "plugged" : "free"} size={28} />
-                      <span className="mono w-12 text-right">{i + 1}</span>
-                      <span className="flex-1">{s.title}</span>
-                      <span className="text-soft">{s.done ? "done" : ""}</span>
-                    </button>
-                  </li>
-                ))}
-              </ol>
-            </>
-          ) : null}
-          {sheet === "press" ? (
-            <>
-              <p>{view.power.verdict}</p>
-              <ul className="flex flex-col gap-2">
-                {view.power.lines
-                  .filter((l) => !l.works)
-                  .slice(0, 12)
-                  .map((l) => (
-                    <li key={l.id}>
-                      {l.what}: {l.expected}. <span className="text-soft">{l.because}</span>
-                    </li>
-                  ))}
-              </ul>
-            </>
-          ) : null}
-          {sheet === "differs" && node ? (
-            <ul className="flex flex-col gap-3">
-              {candidates(scene.graph, node)
-                .filter((c) => !c.here)
-                .map((c) => (
-                  <li key={c.port + (c.place?.join(".") ?? "")}>
-                    <button
-                      type="button"
-                      className="flex min-h-20 w-full items-center gap-4 rounded border-2 border-edge bg-sheet px-4 text-left"
-                      onClick={() => onDiffers(c.port, c.place)}
-                    >
-                      <span className="mono font-semibold">{c.name}</span>
-                      <span className="flex-1 text-soft">{c.taken ? `planned for ${c.taken}` : c.words}</span>
-                    </button>
-                  </li>
-                ))}
-            </ul>
-          ) : null}
-          {sheet === "problem" || sheet === "skip" ? (
-            <form
-              className="flex flex-col gap-4"
-              onSubmit={(e) => {
-                e.preventDefault();
-                if (text.trim()) onNote(sheet, text.trim());
-              }}
-            >
-              <label className="flex flex-col gap-2">
-                {sheet === "skip" ? "Say why; the step stays open." : "Say what you see. It opens a fault with this step on it."}
-                <textarea
-                  className="rounded border-2 border-edge bg-sheet p-4 text-bench"
-                  rows={4}
-                  maxLength={1500}
-                  value={text}
-                  onChange={(e) => setText(e.target.value)}
-                />
-              </label>
-              <button type="submit" className="key-bench !min-h-28 w-84 self-end" data-done="mark" disabled={!text.trim()}>
-                {sheet === "skip" ? "Skip it" : "Open a fault"}
-              </button>
-            </form>
-          ) : null}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+              </li>
+            ))}
+          </ol>
+        </>
+      ) : null}
+      {sheet === "press" ? (
+        <>
+          <p>{view.power.verdict}</p>
+          <ul className="flex flex-col gap-2">
+            {view.power.lines
+              .filter((l) => !l.works)
+              .slice(0, 12)
+              .map((l) => (
+                <li key={l.id}>
+                  {l.what}: {l.expected}. <span className="text-soft">{l.because}</span>
+                </li>
+              ))}
+          </ul>
+        </>
+      ) : null}
+      {sheet === "differs" && node ? (
+        <ul className="flex flex-col gap-3">
+          {candidates(scene.graph, node)
+            .filter((c) => !c.here)
+            .map((c) => (
+              <li key={c.port + (c.place?.join(".") ?? "")}>
+                <button
+                  type="button"
+                  className="flex min-h-20 w-full items-center gap-4 rounded border-2 border-edge bg-sheet px-4 text-left"
+                  onClick={() => onDiffers(c.port, c.place)}
+                >
+                  <span className="mono font-semibold">{c.name}</span>
+                  <span className="flex-1 text-soft">{c.taken ? `planned for ${c.taken}` : c.words}</span>
+                </button>
+              </li>
+            ))}
+        </ul>
+      ) : null}
+      {sheet === "problem" || sheet === "skip" ? (
+        <form
+          className="flex flex-col gap-4"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (text.trim()) onNote(sheet, text.trim());
+          }}
+        >
+          <label className="flex flex-col gap-2">
+            {sheet === "skip" ? "Say why; the step stays open." : "Say what you see. It opens a fault with this step on it."}
+            <textarea
+              className="rounded border-2 border-edge bg-sheet p-4 text-bench"
+              rows={4}
+              maxLength={1500}
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+            />
+          </label>
+          <Button bench type="submit" className="px-2 min-h-28 w-84 self-end" tone="mark" disabled={!text.trim()}>
+            {sheet === "skip" ? "Skip it" : "Open a fault"}
+          </Button>
+        </form>
+      ) : null}
+    </Dialog>
   );
 }

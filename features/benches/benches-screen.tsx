@@ -13,11 +13,13 @@ const hoursWord = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 
 const MOST_DUE = 30;
 
 export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { today: string }) {
-  const lanes = [1, 2, 3, 4].map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench) }));
+  // Four benches, and as many more as a job stands on.
+  const last = Math.max(4, ...jobs.map((j) => j.bench ?? 0));
+  const lanes = Array.from({ length: last }, (_, n) => n + 1).map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench) }));
   const off = jobs.filter((j) => j.bench === null && j.stage !== "waiting");
   const due = jobs.filter((j) => j.dueOn).sort((a, b) => ((a.dueOn ?? "") < (b.dueOn ?? "") ? -1 : 1));
   return (
-    <main className="flex min-h-0 flex-1 flex-col">
+    <main className="stage flex min-h-0 flex-1 flex-col">
       <div className="flex h-23 shrink-0 items-center gap-6 px-6">
         <h1 className="flex-1 text-verdict font-semibold">{verdictOf(jobs, today)}</h1>
         <Link className="key no-underline" href="/intake">
@@ -25,11 +27,11 @@ export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { tod
         </Link>
         <NewJob />
       </div>
-      <div className="flex min-h-0 flex-1">
+      <div className="cols">
         <section aria-label="Benches" className="region flex min-w-0 flex-[880] flex-col border-t border-rule">
           {lanes.map((lane) => (
             <div key={lane.bench} className="flex min-h-37 border-b border-rule">
-              <h2 className="w-28 shrink-0 px-6 py-4 text-key font-[650]">Bench {lane.bench}</h2>
+              <h2 className="w-28 shrink-0 px-6 py-4 text-key font-[650] @max-[660px]/stage:w-20 @max-[660px]/stage:px-3">Bench {lane.bench}</h2>
               <div className="flex min-w-0 flex-1 flex-col justify-center py-2 pr-4">
                 {lane.jobs.length === 0 ? (
                   <p className="text-soft">Free. Take a job from the list on the right.</p>
@@ -40,7 +42,7 @@ export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { tod
             </div>
           ))}
         </section>
-        <section aria-label="Waiting and due" className="region w-100 shrink-0 border-l border-t border-rule px-6 py-4">
+        <section aria-label="Waiting and due" className="region w-100 shrink-0 @max-[1040px]/stage:w-72 border-l border-t border-rule px-6 py-4">
           <h2 className="mb-2 text-key font-[650]">Waiting</h2>
           <ul className="mb-6 flex flex-col gap-3">
             {jobs
@@ -119,7 +121,7 @@ function LaneJob({ job, today, compact }: { job: BenchJob; today: string; compac
   return (
     <article className={cx("flex items-center gap-4 py-1.5")}>
       <div className="min-w-0 flex-1">
-        <div className="flex items-baseline gap-2">
+        <div className="flex flex-wrap items-baseline gap-x-2">
           <Job job={job} />
           <span className="font-semibold">{job.title}</span>
           <span className="truncate text-second text-soft">{job.client}</span>
@@ -130,7 +132,7 @@ function LaneJob({ job, today, compact }: { job: BenchJob; today: string; compac
         >
           {job.next}
         </Link>
-        <div className="flex items-center gap-4 text-second text-soft">
+        <div className="flex flex-wrap items-center gap-x-4 text-second text-soft">
           <span>{job.technician ?? "nobody yet"}</span>
           <span>{STAGE_WORD[job.stage]}</span>
           <span>due {dueWord(daysTo(today, job.dueOn))}</span>

@@ -1,4 +1,5 @@
 import type { JobsPage } from "../../server/read/benches";
+import { Button } from "../../ui/button";
 import Link from "../../ui/link";
 import { STAGE_WORD, stageSlug } from "../job/stage-slug";
 
@@ -26,9 +27,7 @@ export function JobsScreen({ list, text, stage }: { list: JobsPage; text: string
             ))}
           </select>
         </label>
-        <button type="submit" className="key">
-          Show
-        </button>
+        <Button type="submit">Show</Button>
       </form>
       {list.jobs.length === 0 ? <p>No such job.</p> : null}
       <ul>

@@ -18,7 +18,7 @@ const MOST_NAMED = 3;
 
 /** One glance tells whether the week holds. */
 export function verdictOf(jobs: readonly BenchJob[], today: string): string {
-  const live = jobs.filter((j) => j.stage !== "handed-over");
+  const live = jobs.filter((j) => j.stage !== "handed-over" && j.stage !== "cancelled");
   const late = live.filter((j) => (daysTo(today, j.dueOn) ?? 99) < 0);
   const risky = live.filter(
     (j) =>

@@ -1,6 +1,8 @@
 "use client";
 import { useState } from "react";
 import type { JobView } from "../../server/read/job-view";
+import { Button } from "../../ui/button";
+import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { Caution, StateMark } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
@@ -22,7 +24,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
       () => (result === "that was it" ? "Closed. Look at those lines of the first-boot sheet again." : "Recorded. The next suspect is up."),
     );
   return (
-    <div className="flex min-h-0 min-w-0 flex-1">
+    <div className="cols cols-3">
       <h1 className="sr-only">Faults of {head.number}</h1>
       <section aria-label="Suspects" className="region w-96 shrink-0 border-r border-rule p-4">
         <h2 className="text-key font-[650]">Suspects</h2>
@@ -52,7 +54,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
           </ol>
         )}
       </section>
-      <section aria-label="Next action" className="region flex min-w-0 flex-1 flex-col border-r border-rule p-6">
+      <section data-first aria-label="Next action" className="region flex min-w-0 flex-1 flex-col border-r border-rule p-6">
         {next ? (
           <>
             <h2 className="text-second text-soft">
@@ -69,12 +71,12 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
               <dd>{next.ifBad}</dd>
             </dl>
             <div className="mt-6 flex flex-wrap gap-3">
-              <button type="button" className="key key-mark" disabled={act.pending} onClick={() => report("that was it")}>
+              <Button tone="mark" disabled={act.pending} onClick={() => report("that was it")}>
                 That was it
-              </button>
-              <button type="button" className="key" disabled={act.pending} onClick={() => report("no change")}>
+              </Button>
+              <Button disabled={act.pending} onClick={() => report("no change")}>
                 Nothing changed
-              </button>
+              </Button>
             </div>
           </>
         ) : (
@@ -149,8 +151,7 @@ function OpenFault({ number, fault }: { number: string; fault: JobView["faults"]
         <StateMark state="wrong" word={`Fault ${fault.number}`} />
         <span className="flex-1">{fault.title}</span>
       </div>
-      <details className="mt-1 text-second">
-        <summary>Close it with a finding</summary>
+      <Fold word={<>Close it with a finding</>} className="mt-1 text-second">
         <form
           className="mt-1 flex gap-2"
           onSubmit={(e) => {
@@ -169,12 +170,12 @@ function OpenFault({ number, fault }: { number: string; fault: JobView["faults"]
             onChange={(e) => setFinding(e.target.value)}
             maxLength={500}
           />
-          <button type="submit" className="key" disabled={act.pending}>
+          <Button type="submit" disabled={act.pending}>
             Close
-          </button>
+          </Button>
         </form>
         <p role="status">{act.sentence}</p>
-      </details>
+      </Fold>
     </li>
   );
 }

@@ -3,7 +3,9 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { asExpected, type Expectation, GROUPS, type Group } from "../../core/machine";
 import type { JobView } from "../../server/read/job-view";
 import type { BootSlice } from "../../server/read/slices";
+import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
+import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
 import { type Acting, useAct } from "../frame/use-act";
@@ -35,7 +37,7 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
       () => `${unseen.length} ${unseen.length === 1 ? "line" : "lines"} of ${group} recorded as expected.`,
     );
   return (
-    <div className="flex min-h-0 min-w-0 flex-1">
+    <div className="cols cols-3">
       <nav aria-label="Groups" className="region w-52 shrink-0 border-r border-rule py-2">
         <h1 className="sr-only">First boot of {head.number}</h1>
         {groups.map((g) => (
@@ -87,13 +89,13 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
             {act.sentence}
           </p>
           {unseen.length > 0 ? (
-            <button type="button" className="key key-mark" disabled={act.pending} onClick={allAs}>
+            <Button tone="mark" disabled={act.pending} onClick={allAs}>
               {unseen.length === shown.length ? `All of ${group} as expected` : `The other ${unseen.length} as expected`}
-            </button>
+            </Button>
           ) : nextGroup ? (
-            <button type="button" className="key key-mark" onClick={() => setGroup(nextGroup)}>
+            <Button tone="mark" onClick={() => setGroup(nextGroup)}>
               Go on: {nextGroup}
-            </button>
+            </Button>
           ) : view.progress.faults > 0 ? (
             <Link className="key key-mark" href={`/job/${head.number}/faults`}>
               Find the fault
@@ -102,9 +104,8 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
             <>
               <span className="font-semibold">Everything has been seen.</span>
               {head.stage === "first-boot" ? (
-                <button
-                  type="button"
-                  className="key key-mark"
+                <Button
+                  tone="mark"
                   disabled={act.pending}
                   onClick={() =>
                     act.run(
@@ -114,7 +115,7 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
                   }
                 >
                   Start the soak
-                </button>
+                </Button>
               ) : (
                 <Link className="key" href={`/job/${head.number}/handover`}>
                   To handover
@@ -182,10 +183,10 @@ function Line({
         {line.otherwise.length > 0 ? (
           <div role="group" aria-label={`${line.what}: seen`} className="flex flex-wrap gap-2">
             {words.map((w) => (
-              <button key={w} type="button" className="key" aria-pressed={seen?.value === w} disabled={busy} onClick={() => onSee(w)}>
+              <Button key={w} aria-pressed={seen?.value === w} disabled={busy} onClick={() => onSee(w)}>
                 {seen?.value === w ? <StateShape state={w === line.expected ? "checked" : "wrong"} /> : null}
                 {w}
-              </button>
+              </Button>
             ))}
           </div>
         ) : (
@@ -207,12 +208,12 @@ function Line({
               placeholder={seen?.value ?? ""}
               onChange={(e) => setTyped(e.target.value)}
             />
-            <button type="submit" className="key" disabled={busy || !typed.trim()}>
+            <Button type="submit" disabled={busy || !typed.trim()}>
               Record
-            </button>
-            <button type="button" className="key" aria-pressed={seen?.value === line.expected} disabled={busy} onClick={() => onSee(line.expected)}>
+            </Button>
+            <Button aria-pressed={seen?.value === line.expected} disabled={busy} onClick={() => onSee(line.expected)}>
               {seen?.value === line.expected ? <StateShape state="checked" /> : null}As expected
-            </button>
+            </Button>
           </form>
         )}
         {seen ? (
@@ -239,9 +240,8 @@ function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; a
   return (
     <div className="mt-6 flex flex-col gap-2">
       <h3 className="font-semibold">Firmware settings</h3>
-      <button
-        type="button"
-        className="key justify-start"
+      <Button
+        className="justify-start"
         aria-pressed={s.memoryProfile}
         disabled={act.pending}
         onClick={() =>
@@ -252,18 +252,16 @@ function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; a
         }
       >
         Memory profile: {s.memoryProfile ? "on" : "off"}
-      </button>
+      </Button>
       <p className="text-second">CPU fan warning: {s.cpuFanWarning === "halt" ? "halts start-up" : "ignored, with a reason in the log"}.</p>
       {s.cpuFanWarning === "halt" ? (
-        <details className="text-second">
-          <summary>Ignore the warning instead</summary>
+        <Fold word={<>Ignore the warning instead</>} className="text-second">
           <label className="mt-1 block">
             Why
             <input className="field mt-1 w-full" value={why} maxLength={500} onChange={(e) => setWhy(e.target.value)} />
           </label>
-          <button
-            type="button"
-            className="key mt-1"
+          <Button
+            className="mt-1"
             disabled={act.pending}
             onClick={() =>
               act.run(
@@ -273,12 +271,10 @@ function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; a
             }
           >
             Ignore it
-          </button>
-        </details>
+          </Button>
+        </Fold>
       ) : (
-        <button
-          type="button"
-          className="key"
+        <Button
           onClick={() =>
             act.run(
               () => settingAction({ number: view.head.number, cpuFanWarning: "halt" }),
@@ -287,7 +283,7 @@ function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; a
           }
         >
           Let it halt again
-        </button>
+        </Button>
       )}
     </div>
   );

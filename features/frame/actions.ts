@@ -1,9 +1,10 @@
 "use server";
 import { cookies } from "next/headers";
-import { find } from "../../server/job/find";
+import { find, scanned } from "../../server/job/find";
 import { perform } from "../../server/kernel/door";
 
 export const findAction = async (input: unknown) => perform(find, input);
+export const scannedAction = async (input: unknown) => perform(scanned, input);
 
 /** How this browser shows itself; nothing of the shop. */
 export async function themeAction(theme: unknown): Promise<void> {

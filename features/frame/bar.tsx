@@ -3,14 +3,14 @@ import { toSignIn } from "../../server/kernel/door";
 import { whoIsIt } from "../../server/kernel/who";
 import Link from "../../ui/link";
 import { PersonMenu } from "../people/person-menu";
-import { Find } from "./find";
+import { Palette } from "./palette";
 import { ThemeKey } from "./theme-key";
 
 export async function Bar() {
   const who = await whoIsIt();
   if (!who) return toSignIn();
   return (
-    <header className="flex h-11 shrink-0 items-center gap-4 border-b border-rule px-4">
+    <header className="flex h-11 shrink-0 items-center gap-2 border-b border-rule px-3 min-[900px]:gap-4 min-[900px]:px-4">
       <Link href="/" className="flex items-center gap-2 text-key font-[650] no-underline">
         <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden>
           <path d="M4 9h10v14h10" fill="none" stroke="var(--ink)" strokeWidth="4" />
@@ -27,7 +27,7 @@ export async function Bar() {
         </Link>
       </nav>
       <div className="flex-1" />
-      <Find />
+      <Palette keepsPeople={may(who, "keep people")} />
       <ThemeKey />
       <PersonMenu name={who.name} keepsPeople={may(who, "keep people")} />
     </header>

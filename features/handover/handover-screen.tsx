@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { HandoverSlice } from "../../server/read/slices";
+import { Button } from "../../ui/button";
 import { StateMark } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
 import { fullName } from "../parts/full-name";
@@ -104,7 +105,7 @@ export function HandoverScreen({ view }: { view: HandoverSlice }) {
 function Closing({ number, stage, open }: { number: string; stage: string; open: string[] }) {
   const act = useAct();
   const [reason, setReason] = useState("");
-  const closed = stage === "handed-over";
+  const closed = stage === "handed-over" || stage === "cancelled";
   const asks = closed || open.length > 0;
   return (
     <form
@@ -115,14 +116,18 @@ function Closing({ number, stage, open }: { number: string; stage: string; open:
           () => (closed ? reopenAction({ number, reason }) : handOverAction({ number, reason })),
           () => {
             setReason("");
-            return closed ? "Open again: it goes on at first boot." : "Handed over, and the job is closed.";
+            return closed
+              ? stage === "cancelled"
+                ? "Open again: it goes on at its plan."
+                : "Open again: it goes on at first boot."
+              : "Handed over, and the job is closed.";
           },
         );
       }}
     >
       <p className="w-full">
         {closed
-          ? "This job was handed over and is closed: nothing more is recorded on it."
+          ? `This job was ${stage === "cancelled" ? "cancelled" : "handed over"} and is closed: nothing more is recorded on it.`
           : open.length > 0
             ? `Open: ${open.join("; ")}.`
             : "Nothing is open."}
@@ -133,9 +138,9 @@ function Closing({ number, stage, open }: { number: string; stage: string; open:
           <input className="field mt-1 w-full" value={reason} maxLength={500} onChange={(e) => setReason(e.target.value)} />
         </label>
       ) : null}
-      <button type="submit" className={closed || open.length > 0 ? "key" : "key key-mark"} disabled={act.pending}>
+      <Button type="submit" tone={closed || open.length > 0 ? "plain" : "mark"} disabled={act.pending}>
         {closed ? "Open it again" : open.length > 0 ? "Hand over as it is" : "Hand over"}
-      </button>
+      </Button>
       <p role="status" className="w-full">
         {act.sentence}
       </p>

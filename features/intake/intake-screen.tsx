@@ -5,7 +5,9 @@ import { DISPLAY_SOCKETS } from "../../core/catalogue";
 import type { ListRow } from "../../core/intake";
 import { readCsv, type Table } from "../../core/table";
 import type { ListAnswer } from "../../server/job/read-list";
+import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
+import { Fold } from "../../ui/fold";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
@@ -138,175 +140,180 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
       return r;
     });
   return (
-    <main className="flex min-h-0 flex-1">
-      <form
-        className="region flex w-[420px] shrink-0 flex-col gap-3 overflow-y-auto border-r border-rule p-6"
-        onSubmit={(e) => {
-          e.preventDefault();
-          make();
-        }}
-      >
-        <h1 className="text-action font-[650]">New job</h1>
-        <Text word="Client" value={form.client} most={120} onChange={(v) => set("client", v)} needed focus={first} />
-        <Text word="The machine, in two or three words" value={form.title} most={120} onChange={(v) => set("title", v)} needed />
-        <Text word="What it is for" value={form.purpose} most={300} onChange={(v) => set("purpose", v)} />
-        <div className="grid grid-cols-2 gap-3">
-          <label>
-            <span className="block text-second text-soft">Due</span>
-            <input className="field mono w-full" type="date" value={form.dueOn} onChange={(e) => set("dueOn", e.target.value)} />
-          </label>
-          <label>
-            <span className="block text-second text-soft">Budget</span>
-            <input className="field mono w-full" type="number" min={0} value={form.budget} onChange={(e) => set("budget", e.target.value)} />
-          </label>
-          <label>
-            <span className="block text-second text-soft">Lighting</span>
-            <select className="field w-full" value={form.lighting} onChange={(e) => set("lighting", e.target.value)}>
-              <option value="indifferent">no matter</option>
-              <option value="none">none, please</option>
-              <option value="wanted">wanted</option>
-            </select>
-          </label>
-          <label>
-            <span className="block text-second text-soft">Loudest, dB(A)</span>
+    <main className="stage flex min-h-0 flex-1">
+      <div className="cols">
+        <form
+          className="region flex w-[420px] shrink-0 @max-[1040px]/stage:w-[340px] @max-[660px]/stage:!w-full flex-col gap-3 overflow-y-auto border-r border-rule p-6"
+          onSubmit={(e) => {
+            e.preventDefault();
+            make();
+          }}
+        >
+          <h1 className="text-action font-[650]">New job</h1>
+          <Text word="Client" value={form.client} most={120} onChange={(v) => set("client", v)} needed focus={first} />
+          <Text word="The machine, in two or three words" value={form.title} most={120} onChange={(v) => set("title", v)} needed />
+          <Text word="What it is for" value={form.purpose} most={300} onChange={(v) => set("purpose", v)} />
+          <div className="grid grid-cols-2 gap-3">
+            <label>
+              <span className="block text-second text-soft">Due</span>
+              <input className="field mono w-full" type="date" value={form.dueOn} onChange={(e) => set("dueOn", e.target.value)} />
+            </label>
+            <label>
+              <span className="block text-second text-soft">Budget</span>
+              <input className="field mono w-full" type="number" min={0} value={form.budget} onChange={(e) => set("budget", e.target.value)} />
+            </label>
+            <label>
+              <span className="block text-second text-soft">Lighting</span>
+              <select className="field w-full" value={form.lighting} onChange={(e) => set("lighting", e.target.value)}>
+                <option value="indifferent">no matter</option>
+                <option value="none">none, please</option>
+                <option value="wanted">wanted</option>
+              </select>
+            </label>
+            <label>
+              <span className="block text-second text-soft">Loudest, dB(A)</span>
+              <input
+                className="field mono w-full"
+                type="number"
+                min={10}
+                max={80}
+                value={form.noiseDb}
+                onChange={(e) => set("noiseDb", e.target.value)}
+              />
+            </label>
+          </div>
+          <fieldset className="grid grid-cols-2 gap-3">
+            <legend className="text-second text-soft">Monitors: how many, resolution, Hz, socket</legend>
             <input
               className="field mono w-full"
+              aria-label="How many monitors"
               type="number"
-              min={10}
-              max={80}
-              value={form.noiseDb}
-              onChange={(e) => set("noiseDb", e.target.value)}
+              min={0}
+              max={8}
+              value={form.screens}
+              onChange={(e) => set("screens", e.target.value)}
             />
-          </label>
-        </div>
-        <fieldset className="grid grid-cols-2 gap-3">
-          <legend className="text-second text-soft">Monitors: how many, resolution, Hz, socket</legend>
-          <input
-            className="field mono w-full"
-            aria-label="How many monitors"
-            type="number"
-            min={0}
-            max={8}
-            value={form.screens}
-            onChange={(e) => set("screens", e.target.value)}
-          />
-          <Pick word="Resolution" value={form.size} options={SIZES} onChange={(v) => set("size", v)} />
-          <Pick word="Refresh, Hz" value={form.hz} options={["60", "75", "100", "120", "144", "165", "240"]} onChange={(v) => set("hz", v)} />
-          <Pick word="Socket" value={form.socket} options={DISPLAY_SOCKETS} onChange={(v) => set("socket", v)} />
-        </fieldset>
-        <label className="flex items-center gap-2">
-          <input type="checkbox" checked={wireless} onChange={() => setWireless((w) => !w)} />
-          Wireless network wanted
-        </label>
-        <label>
-          <span className="block text-second text-soft">Parts and schools of an earlier job</span>
-          <select className="field w-full" value={form.copyOf} onChange={(e) => set("copyOf", e.target.value)}>
-            <option value="">none: an empty list</option>
-            {earlier.map((j) => (
-              <option key={j.number} value={j.number}>
-                {j.number} {j.title}, {j.client}
-              </option>
-            ))}
-          </select>
-        </label>
-        <details>
-          <summary className="cursor-pointer">Schools that differ from the shop's{form.copyOf ? ` or from ${form.copyOf}` : ""}</summary>
-          <div className="flex flex-col gap-3 pt-2">
-            {SCHOOLS.map((s) => (
-              <label key={s.id}>
-                <span className="block text-second text-soft">{s.word}</span>
-                <select className="field w-full" value={schools[s.id] ?? ""} onChange={(e) => setSchools((x) => ({ ...x, [s.id]: e.target.value }))}>
-                  <option value="">as usual</option>
-                  {s.options.map(([id, word]) => (
-                    <option key={id} value={id}>
-                      {word}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            ))}
-          </div>
-        </details>
-        <p role="status" className="text-second">
-          {act.sentence}
-          {act.more.map((m) => (
-            <span key={m} className="block">
-              {m}
-            </span>
-          ))}
-        </p>
-        <button type="submit" className="key key-mark mt-auto" disabled={act.pending}>
-          Make the job
-        </button>
-      </form>
-      <section aria-label="Parts list" className="region flex min-w-0 flex-1 flex-col gap-3 p-6">
-        <div>
-          <h2 className="text-key font-[650]">Parts, from a list</h2>
-          <p className="text-second text-soft">
-            What no part type of the shelf answers to is kept aside with the job, in its own words. More can be added later.
-          </p>
-        </div>
-        <div className="flex items-start gap-4">
-          <label className="min-w-0 flex-1">
-            <span className="block text-second text-soft">Pasted: a part on each line, as 2 x Name or Name (2); sizes and kinds as they come</span>
-            <textarea className="field mono w-full" rows={5} value={pasted} maxLength={200_000} onChange={(e) => setPasted(e.target.value)} />
-          </label>
-          <div className="flex flex-col gap-2 pt-5">
-            <button type="button" className="key" disabled={act.pending || pasted.trim() === ""} onClick={() => readPasted(pasted)}>
-              Read the list
-            </button>
-            <ChooseFile word="Choose a CSV file" accept=".csv,text/csv,text/plain" onFile={(f) => void file(f)} />
-          </div>
-        </div>
-        {table ? (
-          <fieldset className="flex flex-wrap items-end gap-3">
-            <legend className="text-second text-soft">Columns of {table.name}</legend>
-            {(["part", "count", "serial"] as const).map((what) => (
-              <label key={what}>
-                <span className="block text-second text-soft">{what === "part" ? "Part" : what === "count" ? "Count" : "Serial"}</span>
-                <select
-                  className="field"
-                  value={table.columns[what] ?? ""}
-                  onChange={(e) =>
-                    columns({ ...table.columns, [what]: e.target.value === "" ? (what === "part" ? 0 : null) : Number(e.target.value) })
-                  }
-                >
-                  {what === "part" ? null : <option value="">none</option>}
-                  {table.table.columns.map((c, i) => (
-                    <option key={`${String(i)}${c}`} value={i}>
-                      {c}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            ))}
+            <Pick word="Resolution" value={form.size} options={SIZES} onChange={(v) => set("size", v)} />
+            <Pick word="Refresh, Hz" value={form.hz} options={["60", "75", "100", "120", "144", "165", "240"]} onChange={(v) => set("hz", v)} />
+            <Pick word="Socket" value={form.socket} options={DISPLAY_SOCKETS} onChange={(v) => set("socket", v)} />
           </fieldset>
-        ) : null}
-        {faults.length > 0 ? (
-          <div className="text-second" role="alert">
-            <ul>
-              {faults.slice(0, 20).map((f) => (
-                <li key={f}>{f}</li>
+          <label className="flex items-center gap-2">
+            <input type="checkbox" checked={wireless} onChange={() => setWireless((w) => !w)} />
+            Wireless network wanted
+          </label>
+          <label>
+            <span className="block text-second text-soft">Parts and schools of an earlier job</span>
+            <select className="field w-full" value={form.copyOf} onChange={(e) => set("copyOf", e.target.value)}>
+              <option value="">none: an empty list</option>
+              {earlier.map((j) => (
+                <option key={j.number} value={j.number}>
+                  {j.number} {j.title}, {j.client}
+                </option>
               ))}
-            </ul>
+            </select>
+          </label>
+          <Fold word={<>Schools that differ from the shop's{form.copyOf ? ` or from ${form.copyOf}` : ""}</>}>
+            <div className="flex flex-col gap-3 pt-2">
+              {SCHOOLS.map((s) => (
+                <label key={s.id}>
+                  <span className="block text-second text-soft">{s.word}</span>
+                  <select
+                    className="field w-full"
+                    value={schools[s.id] ?? ""}
+                    onChange={(e) => setSchools((x) => ({ ...x, [s.id]: e.target.value }))}
+                  >
+                    <option value="">as usual</option>
+                    {s.options.map(([id, word]) => (
+                      <option key={id} value={id}>
+                        {word}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ))}
+            </div>
+          </Fold>
+          <p role="status" className="text-second">
+            {act.sentence}
+            {act.more.map((m) => (
+              <span key={m} className="block">
+                {m}
+              </span>
+            ))}
+          </p>
+          <Button tone="mark" type="submit" className="mt-auto" disabled={act.pending}>
+            Make the job
+          </Button>
+        </form>
+        <section aria-label="Parts list" className="region flex min-w-0 flex-1 flex-col gap-3 p-6">
+          <div>
+            <h2 className="text-key font-[650]">Parts, from a list</h2>
+            <p className="text-second text-soft">
+              What no part type of the shelf answers to is kept aside with the job, in its own words. More can be added later.
+            </p>
           </div>
-        ) : null}
-        {answer ? (
-          <Understood
-            answer={answer}
-            chosen={chosen}
-            onChoose={(text, id) => setChosen((c) => ({ ...c, [text]: id }))}
-            own={own}
-            onOwn={(type) =>
-              setOwn((o) => {
-                const next = new Set(o);
-                if (!next.delete(type)) next.add(type);
-                return next;
-              })
-            }
-          />
-        ) : null}
-      </section>
+          <div className="flex items-start gap-4">
+            <label className="min-w-0 flex-1">
+              <span className="block text-second text-soft">Pasted: a part on each line, as 2 x Name or Name (2); sizes and kinds as they come</span>
+              <textarea className="field mono w-full" rows={5} value={pasted} maxLength={200_000} onChange={(e) => setPasted(e.target.value)} />
+            </label>
+            <div className="flex flex-col gap-2 pt-5">
+              <Button disabled={act.pending || pasted.trim() === ""} onClick={() => readPasted(pasted)}>
+                Read the list
+              </Button>
+              <ChooseFile word="Choose a CSV file" accept=".csv,text/csv,text/plain" onFile={(f) => void file(f)} />
+            </div>
+          </div>
+          {table ? (
+            <fieldset className="flex flex-wrap items-end gap-3">
+              <legend className="text-second text-soft">Columns of {table.name}</legend>
+              {(["part", "count", "serial"] as const).map((what) => (
+                <label key={what}>
+                  <span className="block text-second text-soft">{what === "part" ? "Part" : what === "count" ? "Count" : "Serial"}</span>
+                  <select
+                    className="field"
+                    value={table.columns[what] ?? ""}
+                    onChange={(e) =>
+                      columns({ ...table.columns, [what]: e.target.value === "" ? (what === "part" ? 0 : null) : Number(e.target.value) })
+                    }
+                  >
+                    {what === "part" ? null : <option value="">none</option>}
+                    {table.table.columns.map((c, i) => (
+                      <option key={`${String(i)}${c}`} value={i}>
+                        {c}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ))}
+            </fieldset>
+          ) : null}
+          {faults.length > 0 ? (
+            <div className="text-second" role="alert">
+              <ul>
+                {faults.slice(0, 20).map((f) => (
+                  <li key={f}>{f}</li>
+                ))}
+              </ul>
+            </div>
+          ) : null}
+          {answer ? (
+            <Understood
+              answer={answer}
+              chosen={chosen}
+              onChoose={(text, id) => setChosen((c) => ({ ...c, [text]: id }))}
+              own={own}
+              onOwn={(type) =>
+                setOwn((o) => {
+                  const next = new Set(o);
+                  if (!next.delete(type)) next.add(type);
+                  return next;
+                })
+              }
+            />
+          ) : null}
+        </section>
+      </div>
     </main>
   );
 }

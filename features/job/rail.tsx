@@ -4,18 +4,20 @@ import { useEffect, useRef, useState } from "react";
 import type { Finding } from "../../core/checks";
 import type { JobFinding, SetAside } from "../../server/read/findings";
 import type { JobView } from "../../server/read/job-view";
+import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SEVERITY_WORD, type Severity, SeverityShape } from "../../ui/marks";
 import { plugAction } from "../bench/actions";
 import { useDates } from "../frame/dates";
+import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
 import { fixAction, planAction } from "../wiring/actions";
 import { setAsideAction } from "./actions";
 
 type Panel = Severity | "log";
 
-/** Counts that are always visible; they open the findings and the log over the stage. */
+/** Counts that are always visible; they open the findings and the log beside the stage, and cover nothing of it. */
 export function Rail({
   number,
   findings,
@@ -35,48 +37,49 @@ export function Rail({
   useEffect(() => {
     if (open) panel.current?.focus();
   }, [open]);
-  useEffect(() => {
-    const key = (e: KeyboardEvent) => {
-      const t = e.target as HTMLElement | null;
-      if (t && ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName)) return;
-      if (e.key === "Escape") setOpen(null);
-      if (e.key === "n" && !e.ctrlKey && !e.metaKey) {
+  useKeys("job", [
+    {
+      keys: ["n"],
+      word: "Next finding",
+      run: () => {
         const first = findings[0];
         if (first) setOpen(first.severity);
-      }
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [findings]);
+      },
+    },
+    { keys: [], word: "Log of this job", run: () => setOpen("log") },
+    { keys: ["Escape"], word: "Let go", only: "keys", run: () => (open ? setOpen(null) : false) },
+  ]);
   return (
-    <aside aria-label="Findings and log" className="relative flex w-12 shrink-0 flex-col border-l border-rule">
-      {(["stop", "warn", "note"] as const).map((s) => (
+    <aside aria-label="Findings and log" className="flex shrink-0 flex-row-reverse max-[700px]:flex-col">
+      <div className="flex w-12 shrink-0 flex-col border-l border-rule max-[700px]:w-full max-[700px]:flex-row max-[700px]:border-b max-[700px]:border-l-0">
+        {(["stop", "warn", "note"] as const).map((s) => (
+          <button
+            key={s}
+            type="button"
+            aria-expanded={open === s}
+            onClick={() => setOpen(open === s ? null : s)}
+            className={cx(RAIL_KEY, open === s && "bg-sheet")}
+          >
+            <SeverityShape severity={s} />
+            <span className="mono font-semibold">{count(s)}</span>
+            <span className="text-label">{SEVERITY_WORD[s]}</span>
+          </button>
+        ))}
         <button
-          key={s}
           type="button"
-          aria-expanded={open === s}
-          onClick={() => setOpen(open === s ? null : s)}
-          className={cx("flex h-16 flex-col items-center justify-center gap-0.5 hover:bg-sheet", open === s && "bg-sheet")}
+          aria-expanded={open === "log"}
+          onClick={() => setOpen(open === "log" ? null : "log")}
+          className={cx(RAIL_KEY, open === "log" && "bg-sheet")}
         >
-          <SeverityShape severity={s} />
-          <span className="mono font-semibold">{count(s)}</span>
-          <span className="text-label">{SEVERITY_WORD[s]}</span>
+          <ScrollText size={16} aria-hidden />
+          <span className="text-label">Log</span>
         </button>
-      ))}
-      <button
-        type="button"
-        aria-expanded={open === "log"}
-        onClick={() => setOpen(open === "log" ? null : "log")}
-        className={cx("flex h-16 flex-col items-center justify-center gap-0.5 hover:bg-sheet", open === "log" && "bg-sheet")}
-      >
-        <ScrollText size={16} aria-hidden />
-        <span className="text-label">Log</span>
-      </button>
+      </div>
       {open ? (
         <div
           ref={panel}
           tabIndex={-1}
-          className="arrive region outline-none absolute right-12 top-0 z-20 h-full w-90 border-l-2 border-ink bg-raised p-4"
+          className="arrive region w-90 border-l-2 border-ink bg-raised p-4 outline-none max-[700px]:w-full max-[700px]:border-b-2 max-[700px]:border-l-0"
         >
           {open === "log" ? <LogList log={log} /> : <FindingList number={number} list={findings} setAside={setAside} leads={leads} first={open} />}
         </div>
@@ -84,6 +87,9 @@ export function Rail({
     </aside>
   );
 }
+
+const RAIL_KEY =
+  "flex h-16 flex-col items-center justify-center gap-0.5 hover:bg-sheet max-[700px]:h-12 max-[700px]:flex-1 max-[700px]:flex-row max-[700px]:gap-2";
 
 export function FindingList({
   number,
@@ -131,9 +137,9 @@ export function FindingList({
                 </div>
               ) : f.remedy ? (
                 <div className="mt-1">
-                  <button type="button" className="key" disabled={act.pending} onClick={() => remedy(f, number, leads, act)}>
+                  <Button disabled={act.pending} onClick={() => remedy(f, number, leads, act)}>
                     {f.remedy.label}
-                  </button>
+                  </Button>
                 </div>
               ) : null}
               {f.mayBeSetAside ? <SetAsideForm number={number} finding={f} act={act} /> : null}
@@ -173,9 +179,9 @@ function SetAsideForm({ number, finding, act }: { number: string; finding: JobFi
   const [reason, setReason] = useState("");
   if (!open)
     return (
-      <button type="button" className="key mt-1" aria-label={`Set aside: ${finding.message}`} onClick={() => setOpen(true)}>
+      <Button className="mt-1" aria-label={`Set aside: ${finding.message}`} onClick={() => setOpen(true)}>
         Set aside, because
-      </button>
+      </Button>
     );
   return (
     <form
@@ -201,12 +207,10 @@ function SetAsideForm({ number, finding, act }: { number: string; finding: JobFi
         />
       </label>
       <div className="flex gap-2">
-        <button type="submit" className="key" disabled={act.pending || reason.trim().length < 5}>
+        <Button type="submit" disabled={act.pending || reason.trim().length < 5}>
           Set aside
-        </button>
-        <button type="button" className="key" onClick={() => setOpen(false)}>
-          Leave it
-        </button>
+        </Button>
+        <Button onClick={() => setOpen(false)}>Leave it</Button>
       </div>
     </form>
   );

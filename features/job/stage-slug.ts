@@ -6,6 +6,7 @@ export const STAGE_WORD: Record<string, string> = {
   soak: "Soak",
   waiting: "Waiting",
   "handed-over": "Handed over",
+  cancelled: "Cancelled",
 };
 const STAGE_SLUG: Record<string, string> = {
   intake: "parts",
@@ -15,6 +16,7 @@ const STAGE_SLUG: Record<string, string> = {
   soak: "first-boot",
   waiting: "parts",
   "handed-over": "handover",
+  cancelled: "handover",
 };
 
 /** The screen where the work of a stage is. */

@@ -1,9 +1,12 @@
 "use client";
 import { useParams, usePathname, useRouter } from "next/navigation";
-import { useEffect } from "react";
+import type { HeadView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SeverityShape } from "../../ui/marks";
+import { Day } from "../frame/dates";
+import { useKeys } from "../frame/keys";
+import { JobDetails } from "./job-details";
 
 export interface StageEntry {
   slug: string;
@@ -13,37 +16,54 @@ export interface StageEntry {
 }
 
 /** The stages of a job in the order of work, Faults apart. G then a digit goes to a stage. */
-export function Stages({ head, stages, faults }: { head: { number: string; title: string; client: string }; stages: StageEntry[]; faults: number }) {
+export function Stages({
+  head,
+  stages,
+  faults,
+  people,
+  mayRun,
+  mayEnd,
+}: {
+  head: HeadView;
+  stages: StageEntry[];
+  faults: number;
+  people: { id: string; name: string }[];
+  mayRun: boolean;
+  mayEnd: boolean;
+}) {
   const path = usePathname();
   const { number } = useParams<{ number: string }>();
   const router = useRouter();
-  useEffect(() => {
-    let armed = 0;
-    const key = (e: KeyboardEvent) => {
-      const t = e.target as HTMLElement | null;
-      if ((t && (t.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName))) || e.ctrlKey || e.altKey || e.metaKey) return;
-      if (e.key.toLowerCase() === "g") {
-        armed = Date.now();
-        return;
-      }
-      const n = Number(e.key);
-      if (Date.now() - armed < 1500 && n >= 1 && n <= stages.length + 1) {
-        armed = 0;
-        e.stopImmediatePropagation();
-        router.push(`/job/${number}/${n <= stages.length ? stages[n - 1]?.slug : "faults"}`);
-      }
-    };
-    window.addEventListener("keydown", key, true);
-    return () => window.removeEventListener("keydown", key, true);
-  }, [router, number, stages]);
+  const to = [...stages, { slug: "faults", name: "Faults" }];
+  useKeys("job", [
+    ...to.map((s, i) => ({ keys: [`g ${i + 1}`], word: `To ${s.name}`, run: () => router.push(`/job/${number}/${s.slug}`) })),
+    { keys: [], word: "Receipt at the bench", run: () => router.push(`/job/${number}/receipt`) },
+    { keys: [], word: "Hand over", run: () => router.push(`/job/${number}/handover`) },
+  ]);
   const here = (slug: string) => path.endsWith(`/${slug}`);
   return (
-    <nav aria-label="Stages of the job" className="flex h-15 shrink-0 items-stretch border-b border-rule">
-      <div className="flex w-66 shrink-0 flex-col justify-center px-4">
-        <div className="truncate text-key font-[650]">
-          <span className="mono">{head.number}</span> {head.title}
+    <nav aria-label="Stages of the job" className="flex h-15 shrink-0 items-stretch border-b border-rule max-[860px]:h-auto max-[860px]:flex-wrap">
+      <div className="flex w-66 min-w-40 items-center gap-2 pl-4 pr-2 max-[860px]:min-h-13 max-[860px]:w-full">
+        <div className="min-w-0 flex-1">
+          <div className="truncate text-key font-[650]">
+            <span className="mono">{head.number}</span> {head.title}
+          </div>
+          <div className="truncate text-second text-soft">
+            {head.stage === "waiting" ? (
+              <span className="font-semibold text-ink">
+                Waits for {head.waitingFor}
+                {head.waitingUntil ? (
+                  <>
+                    , until <Day of={head.waitingUntil} />
+                  </>
+                ) : null}
+              </span>
+            ) : (
+              head.client
+            )}
+          </div>
         </div>
-        <div className="truncate text-second text-soft">{head.client}</div>
+        {mayRun ? <JobDetails head={head} people={people} mayEnd={mayEnd} /> : null}
       </div>
       {stages.map((s) => (
         <Link
@@ -51,7 +71,7 @@ export function Stages({ head, stages, faults }: { head: { number: string; title
           href={`/job/${number}/${s.slug}`}
           aria-current={here(s.slug) ? "page" : undefined}
           className={cx(
-            "flex w-34 flex-col justify-center border-b-4 px-3 no-underline hover:bg-sheet",
+            "flex w-34 min-w-0 flex-col justify-center border-b-4 px-3 no-underline hover:bg-sheet max-[860px]:min-h-11 max-[860px]:w-auto max-[860px]:px-2.5",
             here(s.slug) ? "border-b-ink bg-sheet" : "border-b-transparent",
           )}
         >
@@ -64,15 +84,15 @@ export function Stages({ head, stages, faults }: { head: { number: string; title
               </>
             ) : null}
           </span>
-          <span className="truncate text-label text-soft">{s.progress}</span>
+          <span className="truncate text-label text-soft max-[860px]:sr-only">{s.progress}</span>
         </Link>
       ))}
-      <div className="flex-1" />
+      <div className="flex-1 max-[860px]:hidden" />
       <Link
         href={`/job/${number}/faults`}
         aria-current={here("faults") ? "page" : undefined}
         className={cx(
-          "flex w-30 flex-col justify-center border-b-4 border-l border-l-rule px-3 no-underline hover:bg-sheet",
+          "flex w-30 min-w-0 flex-col justify-center border-b-4 border-l border-l-rule px-3 no-underline hover:bg-sheet max-[860px]:min-h-11 max-[860px]:w-auto max-[860px]:border-l-0 max-[860px]:px-2.5",
           here("faults") ? "border-b-ink bg-sheet" : "border-b-transparent",
         )}
       >

@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { Finding } from "../../core/checks";
+import { Button } from "../../ui/button";
 import { SeverityShape } from "../../ui/marks";
 
 /** A new stop stands above the stage until somebody has opened it. What was opened is kept on this device. */
@@ -31,9 +32,7 @@ export function StopLine({ number, findings }: { number: string; findings: Findi
         {first.message}
         {fresh.length > 1 ? ` And ${fresh.length - 1} more.` : ""}
       </span>
-      <button type="button" className="key" onClick={seen}>
-        I have seen it
-      </button>
+      <Button onClick={seen}>I have seen it</Button>
     </div>
   );
 }

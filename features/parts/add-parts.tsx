@@ -1,9 +1,9 @@
 "use client";
 import { Plus } from "lucide-react";
-import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import type { ShelfRow } from "../../server/shelf/search";
-import { Sheet } from "../../ui/sheet";
+import { Button } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
 import { useAct } from "../frame/use-act";
 import { searchShelfAction } from "../shelf/actions";
 import { addPartAction } from "./actions";
@@ -32,42 +32,45 @@ export function AddParts({ number }: { number: string }) {
     };
   }, [open, text]);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className="key">
-        <Plus size={16} aria-hidden />
-        Add parts
-      </Dialog.Trigger>
-      <Sheet title="Add parts from the shelf" className="h-[80vh] w-[620px]">
-        <label>
-          <span className="sr-only">Find a part type</span>
-          <input className="field w-full" placeholder="Name, maker or kind" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
-        </label>
-        <p role="status" className="text-second">
-          {act.sentence || (more ? `The first ${rows.length}; more words narrow it.` : `${rows.length} found.`)}
-        </p>
-        <ul className="region min-h-0 flex-1">
-          {rows.map((r) => (
-            <li key={r.id} className="flex min-h-12 items-center gap-3 border-b border-rule px-1">
-              <span className="w-24 shrink-0 text-second text-soft">{KIND_WORD[r.kind] ?? r.kind}</span>
-              <span className="min-w-0 flex-1 truncate">{r.name}</span>
-              <button
-                type="button"
-                className="key"
-                aria-label={`Add ${r.name}`}
-                disabled={act.pending}
-                onClick={() =>
-                  act.run(
-                    () => addPartAction({ number, type: r.id, count: 1 }),
-                    () => `${r.name} added.`,
-                  )
-                }
-              >
-                Add
-              </button>
-            </li>
-          ))}
-        </ul>
-      </Sheet>
-    </Dialog.Root>
+    <Dialog
+      open={open}
+      onOpenChange={setOpen}
+      title="Add parts from the shelf"
+      className="h-[80vh] w-[620px]"
+      trigger={
+        <Button>
+          <Plus size={16} aria-hidden />
+          Add parts
+        </Button>
+      }
+    >
+      <label>
+        <span className="sr-only">Find a part type</span>
+        <input className="field w-full" placeholder="Name, maker or kind" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
+      </label>
+      <p role="status" className="text-second">
+        {act.sentence || (more ? `The first ${rows.length}; more words narrow it.` : `${rows.length} found.`)}
+      </p>
+      <ul className="region min-h-0 flex-1">
+        {rows.map((r) => (
+          <li key={r.id} className="flex min-h-12 items-center gap-3 border-b border-rule px-1">
+            <span className="w-24 shrink-0 text-second text-soft">{KIND_WORD[r.kind] ?? r.kind}</span>
+            <span className="min-w-0 flex-1 truncate">{r.name}</span>
+            <Button
+              aria-label={`Add ${r.name}`}
+              disabled={act.pending}
+              onClick={() =>
+                act.run(
+                  () => addPartAction({ number, type: r.id, count: 1 }),
+                  () => `${r.name} added.`,
+                )
+              }
+            >
+              Add
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </Dialog>
   );
 }

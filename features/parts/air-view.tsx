@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { type Air, airOf, soundAtDb } from "../../core/air";
 import type { Graph } from "../../core/assembly";
+import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
@@ -19,7 +20,7 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
   const wish = graph.build.wishes.noiseDb;
   return (
     <>
-      <section aria-label="Air in the case" className="flex w-[432px] shrink-0 flex-col overflow-hidden border-r border-rule p-4">
+      <section aria-label="Air in the case" className="flex w-[432px] max-w-full shrink-0 flex-col overflow-hidden border-r border-rule p-4">
         <h2 className="text-key font-[650]">{SIGN[air.sign]}</h2>
         <p className="text-second text-soft">From the side, rear to the left, to scale. Arrows as wide as their flow.</p>
         <AirPlan graph={graph} air={air} chosen={chosen} onChoose={onChoose} />
@@ -39,9 +40,8 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
           <input type="range" min={20} max={100} step={5} value={Math.round(share * 100)} onChange={(e) => setShare(Number(e.target.value) / 100)} />
         </label>
         {Math.abs(share - saved) > 0.001 ? (
-          <button
-            type="button"
-            className="key self-start"
+          <Button
+            className="self-start"
             disabled={act.pending}
             onClick={() =>
               act.run(
@@ -51,7 +51,7 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
             }
           >
             Plan with {n(share * 100)} %
-          </button>
+          </Button>
         ) : null}
         <p role="status" className="text-second">
           {act.sentence}
@@ -88,9 +88,8 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
                   ) : null}
                 </th>
                 <td>
-                  <button
-                    type="button"
-                    className="key min-w-12 px-2 text-second"
+                  <Button
+                    className="min-w-12 px-2 text-second"
                     aria-label={`${f.part.part.label ?? f.part.type.name} blows ${f.blows}; turn it round`}
                     disabled={act.pending}
                     onClick={() =>
@@ -101,7 +100,7 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
                     }
                   >
                     {f.blows}
-                  </button>
+                  </Button>
                 </td>
                 <td className="mono text-right">{n(f.flowM3h)}</td>
                 <td className="mono text-right">{n(f.noiseDb, 1)}</td>

@@ -2,6 +2,7 @@
 import { useState } from "react";
 import type { Graph } from "../../core/assembly";
 import type { Clearance } from "../../core/fit";
+import { Button } from "../../ui/button";
 import { FrontSection } from "./front-section";
 import { fullName } from "./full-name";
 import { SideSection } from "./side-section";
@@ -34,9 +35,9 @@ export function CaseSection({
           </p>
         </div>
         {(["side", "front"] as const).map((v) => (
-          <button key={v} type="button" className="key shrink-0 px-2 text-second" aria-pressed={view === v} onClick={() => setView(v)}>
+          <Button key={v} className="shrink-0 px-2 text-second" aria-pressed={view === v} onClick={() => setView(v)}>
             {v === "side" ? "Side" : "Front"}
-          </button>
+          </Button>
         ))}
       </div>
       {view === "side" ? (

@@ -23,7 +23,7 @@ export function FitView({
   const shown = list.find((c) => c.id === picked) ?? list.find((c) => c.parts[0] === chosen) ?? list[0];
   return (
     <>
-      <section aria-label="The case in section" className="flex w-[432px] shrink-0 flex-col overflow-hidden border-r border-rule">
+      <section aria-label="The case in section" className="flex w-[432px] max-w-full shrink-0 flex-col overflow-hidden border-r border-rule">
         <CaseSection graph={graph} chosen={chosen} clearance={shown} onChoose={onChoose} />
       </section>
       <section aria-label="Numbers" className="region min-w-0 flex-1 p-4">

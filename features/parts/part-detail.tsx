@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { PartType } from "../../core/catalogue";
 import type { Tubes } from "../../core/fit";
 import type { JobView } from "../../server/read/job-view";
+import { Button } from "../../ui/button";
 import { SEVERITY_WORD, SeverityShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
 import { changePartAction, placePartAction, removePartAction } from "./actions";
@@ -80,9 +81,8 @@ export function PartDetail({
           <p>
             The shelf's entry was corrected: this job keeps revision {corrected.had}, the shelf has {corrected.now}.
           </p>
-          <button
-            type="button"
-            className="key self-start"
+          <Button
+            className="self-start"
             disabled={act.pending}
             onClick={() =>
               act.run(
@@ -92,7 +92,7 @@ export function PartDetail({
             }
           >
             Take revision {corrected.now}
-          </button>
+          </Button>
         </div>
       ) : null}
       {findings.map((f) => (
@@ -119,9 +119,7 @@ export function PartDetail({
       {part.from === "client" ? (
         <div className="flex flex-wrap gap-2">
           <WhatIf number={number} part={part.id} parts={others} opened={trying} />
-          <button
-            type="button"
-            className="key"
+          <Button
             disabled={act.pending}
             onClick={() =>
               act.run(
@@ -131,7 +129,7 @@ export function PartDetail({
             }
           >
             Remove
-          </button>
+          </Button>
         </div>
       ) : null}
       {places.length > 0 ? (
@@ -180,19 +178,14 @@ export function PartDetail({
       ) : null}
       <PartDecisions part={part} type={type} pending={act.pending} place={place} />
       {type.kind === "card" && canStand ? (
-        <button type="button" className="key self-start" disabled={act.pending} onClick={() => place({ vertical: !part.vertical })}>
+        <Button className="self-start" disabled={act.pending} onClick={() => place({ vertical: !part.vertical })}>
           {part.vertical ? "Put it level on the board" : "Put it on the vertical mount"}
-        </button>
+        </Button>
       ) : null}
       {type.kind === "fan" && mount?.frame === "either" ? (
-        <button
-          type="button"
-          className="key self-start"
-          disabled={act.pending}
-          onClick={() => place({ frame: part.frame === "outside" ? null : "outside" })}
-        >
+        <Button className="self-start" disabled={act.pending} onClick={() => place({ frame: part.frame === "outside" ? null : "outside" })}>
           {part.frame === "outside" ? "Move it inside the frame" : "Move it outside the frame"}
-        </button>
+        </Button>
       ) : null}
       <form
         className="flex items-end gap-2"
@@ -208,9 +201,9 @@ export function PartDetail({
           <span className="block text-second text-soft">Its name (empty: by its place)</span>
           <input className="field w-full" value={label} maxLength={60} onChange={(e) => setLabel(e.target.value)} />
         </label>
-        <button type="submit" className="key" disabled={act.pending || label.trim() === (part.label ?? "")}>
+        <Button type="submit" disabled={act.pending || label.trim() === (part.label ?? "")}>
           Name it
-        </button>
+        </Button>
       </form>
       <form
         className="flex items-end gap-2"
@@ -226,9 +219,9 @@ export function PartDetail({
           <span className="block text-second text-soft">Serial (scan or type)</span>
           <input className="field mono w-full" value={serial} maxLength={80} onChange={(e) => setSerial(e.target.value)} />
         </label>
-        <button type="submit" className="key" disabled={act.pending || serial === (part.serial ?? "")}>
+        <Button type="submit" disabled={act.pending || serial === (part.serial ?? "")}>
           Record
-        </button>
+        </Button>
       </form>
       <p role="status" className="text-second">
         {act.sentence}

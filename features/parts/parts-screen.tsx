@@ -8,6 +8,7 @@ import type { JobView } from "../../server/read/job-view";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { StateMark } from "../../ui/marks";
+import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { AddParts } from "./add-parts";
 import { AirView } from "./air-view";
 import { FitView } from "./fit-view";
@@ -81,8 +82,12 @@ export function PartsScreen({
     ) : undefined;
   };
   return (
-    <div className="flex min-h-0 min-w-0 flex-1">
-      <section aria-label="Parts list" className="region w-[480px] shrink-0 border-r border-rule">
+    <div className="cols">
+      <section
+        data-tall
+        aria-label="Parts list"
+        className="region w-[480px] @max-[1040px]/stage:w-[300px] @max-[660px]/stage:!w-full shrink-0 border-r border-rule"
+      >
         <div className="flex h-12 items-center gap-3 px-4">
           <h1 className="flex-1 text-key font-[650]">{view.build.parts.length} parts</h1>
           <AddParts number={number} />
@@ -147,18 +152,18 @@ export function PartsScreen({
         </ul>
       </section>
       <div className="flex min-w-0 flex-1 flex-col">
-        <div role="toolbar" aria-label="What to look at" className="flex h-12 shrink-0 items-center gap-2 border-b border-rule px-4">
+        <Toolbar label="What to look at" className="h-12 shrink-0 gap-2 border-b border-rule px-4">
           {SHOWS.map(([id, word]) => (
-            <button key={id} type="button" className="key" aria-pressed={show === id} onClick={() => router.replace(`${path}?show=${id}`)}>
+            <ToolbarKey key={id} pressed={show === id} onClick={() => router.replace(`${path}?show=${id}`)}>
               {word}
-            </button>
+            </ToolbarKey>
           ))}
           <span className="flex-1" />
           <Link className="key no-underline" href={`/job/${number}/receipt`}>
             Receipt at the bench
           </Link>
-        </div>
-        <div className="flex min-h-0 flex-1">
+        </Toolbar>
+        <div className="flex min-h-0 flex-1 @max-[1040px]/stage:flex-col @max-[1040px]/stage:overflow-auto">
           {show === "power" ? (
             <PowerView graph={graph} number={number} />
           ) : show === "air" ? (

@@ -2,6 +2,7 @@
 import { useState } from "react";
 import type { Graph } from "../../core/assembly";
 import { byDraw, efficiencyPercent, efficiencyPoints, plugDrops, powerBudget, RAIL_NAME, RAIL_TOLERANCE_V } from "../../core/power";
+import { Button } from "../../ui/button";
 import { LineChart } from "../../ui/line-chart";
 import { Meter } from "../../ui/meter";
 import { useAct } from "../frame/use-act";
@@ -220,9 +221,9 @@ function Upgrade({ graph, number, left }: { graph: Graph; number: string; left: 
           <span className="block text-second text-soft">Watts more</span>
           <input className="field mono w-full" type="number" min={0} max={2000} value={watts} onChange={(e) => setWatts(e.target.value)} />
         </label>
-        <button type="submit" className="key" disabled={act.pending}>
+        <Button type="submit" disabled={act.pending}>
           Record
-        </button>
+        </Button>
       </div>
       <p role="status" className="text-second">
         {act.sentence}

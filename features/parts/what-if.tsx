@@ -1,9 +1,9 @@
 "use client";
-import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 import type { AlternativeRow, WiringRows } from "../../server/parts/what-if";
+import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
-import { Sheet } from "../../ui/sheet";
+import { Dialog } from "../../ui/dialog";
 import { useAct } from "../frame/use-act";
 import { WiringDifference } from "../wiring/wiring-difference";
 import { alternativesAction, keepTrialAction, tryWiringAction } from "./actions";
@@ -77,129 +77,126 @@ export function WhatIf({
     setPart(first);
   };
   return (
-    <Dialog.Root open={open} onOpenChange={(o) => (o ? setOpen(true) : close())}>
-      <Dialog.Trigger className="key">Try another in its place</Dialog.Trigger>
-      <Sheet title={`What if: a copy of ${number}`} close="Drop the copy" className="h-[90vh] w-[1120px]">
-        <div className="flex flex-wrap items-center gap-2">
-          <label className="flex items-center gap-2">
-            In place of
-            <select className="field" value={part} onChange={(e) => setPart(e.target.value)}>
-              {parts.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.name}
-                </option>
-              ))}
-            </select>
-          </label>
-          {others.map((t) => (
-            <button
-              key={t.part}
-              type="button"
-              className="key"
-              aria-label={`${t.name} becomes ${t.typeName} in the copy: take it out again`}
-              onClick={() => setTrial((x) => x.filter((y) => y.part !== t.part))}
-            >
-              {t.name}: {t.typeName} ×
-            </button>
-          ))}
-        </div>
-        <p role="status" className="text-second">
-          {act.sentence ||
-            said ||
-            (list
-              ? `${list.filter((a) => a.helps).length} of ${list.length} on the shelf help${others.length > 0 ? ", with what else is changed in the copy" : ""}. Nothing is changed until you keep it.`
-              : "Judging every one on the shelf …")}
-        </p>
-        <div className="flex min-h-0 flex-1 gap-5">
-          <ul className="region w-[340px] shrink-0">
-            {(list ?? []).map((a) => (
-              <li key={a.id}>
-                <button
-                  type="button"
-                  aria-pressed={a.id === chosen}
-                  data-chosen={a.id === chosen}
-                  className={cx(
-                    "bar-left flex min-h-12 w-full items-center gap-3 border-b border-b-rule px-3 py-1 text-left hover:bg-sheet",
-                    a.id === chosen && "bg-sheet",
-                  )}
-                  onClick={() => {
-                    setChosen(a.id);
-                    setWiring(null);
-                    clear();
-                  }}
-                >
-                  <span className="min-w-0 flex-1 truncate">{a.name}</span>
-                  <span className="shrink-0 text-second text-soft">
-                    {a.helps
-                      ? "helps"
-                      : a.stops > 0
-                        ? `${a.stops} ${a.stops === 1 ? "stop" : "stops"}`
-                        : `${a.better.length} better, ${a.worse.length} worse`}
-                  </span>
-                </button>
-              </li>
+    <Dialog
+      open={open}
+      onOpenChange={(o) => (o ? setOpen(true) : close())}
+      title={`What if: a copy of ${number}`}
+      close="Drop the copy"
+      className="h-[90vh] w-[1120px]"
+      trigger={<Button>Try another in its place</Button>}
+    >
+      <div className="flex flex-wrap items-center gap-2">
+        <label className="flex items-center gap-2">
+          In place of
+          <select className="field" value={part} onChange={(e) => setPart(e.target.value)}>
+            {parts.map((p) => (
+              <option key={p.id} value={p.id}>
+                {p.name}
+              </option>
             ))}
-          </ul>
-          {shown && at ? (
-            <section aria-label={`${at.type} beside ${shown.name}`} className="flex min-w-0 flex-1 flex-col gap-3">
-              <h3 className="text-key font-[650]">
-                {own[0]?.adds ? `${at.type}, and ${shown.name}` : `${at.type}, then ${shown.name}`}
-                {others.length > 0 ? `, with ${others.map((t) => t.typeName).join(", ")}` : ""}
-              </h3>
-              <div className="region flex min-h-0 flex-1 flex-col gap-4">
-                <Side title="Better" list={shown.better} none="Nothing becomes better." />
-                <Side title="Worse" list={shown.worse} none="Nothing becomes worse." />
-                {wiring ? <WiringDifference rows={wiring} before="as it is" after="in the copy" under={3} /> : null}
-              </div>
-              <div className="flex flex-wrap gap-2">
-                <button
-                  type="button"
-                  className="key key-mark"
-                  disabled={act.pending}
-                  onClick={() =>
-                    act.run(async () => {
-                      const r = await keepTrialAction({ number, trial: wanted });
-                      if (r.ok) close();
+          </select>
+        </label>
+        {others.map((t) => (
+          <Button
+            key={t.part}
+            aria-label={`${t.name} becomes ${t.typeName} in the copy: take it out again`}
+            onClick={() => setTrial((x) => x.filter((y) => y.part !== t.part))}
+          >
+            {t.name}: {t.typeName} ×
+          </Button>
+        ))}
+      </div>
+      <p role="status" className="text-second">
+        {act.sentence ||
+          said ||
+          (list
+            ? `${list.filter((a) => a.helps).length} of ${list.length} on the shelf help${others.length > 0 ? ", with what else is changed in the copy" : ""}. Nothing is changed until you keep it.`
+            : "Judging every one on the shelf …")}
+      </p>
+      <div className="flex min-h-0 flex-1 gap-5">
+        <ul className="region w-[340px] shrink-0">
+          {(list ?? []).map((a) => (
+            <li key={a.id}>
+              <button
+                type="button"
+                aria-pressed={a.id === chosen}
+                data-chosen={a.id === chosen}
+                className={cx(
+                  "bar-left flex min-h-12 w-full items-center gap-3 border-b border-b-rule px-3 py-1 text-left hover:bg-sheet",
+                  a.id === chosen && "bg-sheet",
+                )}
+                onClick={() => {
+                  setChosen(a.id);
+                  setWiring(null);
+                  clear();
+                }}
+              >
+                <span className="min-w-0 flex-1 truncate">{a.name}</span>
+                <span className="shrink-0 text-second text-soft">
+                  {a.helps
+                    ? "helps"
+                    : a.stops > 0
+                      ? `${a.stops} ${a.stops === 1 ? "stop" : "stops"}`
+                      : `${a.better.length} better, ${a.worse.length} worse`}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {shown && at ? (
+          <section aria-label={`${at.type} beside ${shown.name}`} className="flex min-w-0 flex-1 flex-col gap-3">
+            <h3 className="text-key font-[650]">
+              {own[0]?.adds ? `${at.type}, and ${shown.name}` : `${at.type}, then ${shown.name}`}
+              {others.length > 0 ? `, with ${others.map((t) => t.typeName).join(", ")}` : ""}
+            </h3>
+            <div className="region flex min-h-0 flex-1 flex-col gap-4">
+              <Side title="Better" list={shown.better} none="Nothing becomes better." />
+              <Side title="Worse" list={shown.worse} none="Nothing becomes worse." />
+              {wiring ? <WiringDifference rows={wiring} before="as it is" after="in the copy" under={3} /> : null}
+            </div>
+            <div className="flex flex-wrap gap-2">
+              <Button
+                tone="mark"
+                disabled={act.pending}
+                onClick={() =>
+                  act.run(async () => {
+                    const r = await keepTrialAction({ number, trial: wanted });
+                    if (r.ok) close();
+                    return r;
+                  })
+                }
+              >
+                {all.length === own.length ? `Keep ${shown.name}` : `Keep all ${all.length} changes`}
+              </Button>
+              <Button
+                disabled={act.pending}
+                onClick={() =>
+                  act.run(
+                    async () => {
+                      const r = await tryWiringAction({ number, trial: wanted });
+                      if (r.ok) setWiring(r.value);
                       return r;
-                    })
-                  }
-                >
-                  {all.length === own.length ? `Keep ${shown.name}` : `Keep all ${all.length} changes`}
-                </button>
-                <button
-                  type="button"
-                  className="key"
-                  disabled={act.pending}
-                  onClick={() =>
-                    act.run(
-                      async () => {
-                        const r = await tryWiringAction({ number, trial: wanted });
-                        if (r.ok) setWiring(r.value);
-                        return r;
-                      },
-                      () => "Both wirings are planned. Nothing is stored.",
-                    )
-                  }
-                >
-                  Plan both wirings
-                </button>
-                <button
-                  type="button"
-                  className="key"
-                  disabled={act.pending || all.length >= 12}
-                  onClick={() => {
-                    setTrial(all);
-                    setPart(parts.find((p) => !all.some((t) => t.part === p.id))?.id ?? part);
-                  }}
-                >
-                  Change another part too
-                </button>
-              </div>
-            </section>
-          ) : null}
-        </div>
-      </Sheet>
-    </Dialog.Root>
+                    },
+                    () => "Both wirings are planned. Nothing is stored.",
+                  )
+                }
+              >
+                Plan both wirings
+              </Button>
+              <Button
+                disabled={act.pending || all.length >= 12}
+                onClick={() => {
+                  setTrial(all);
+                  setPart(parts.find((p) => !all.some((t) => t.part === p.id))?.id ?? part);
+                }}
+              >
+                Change another part too
+              </Button>
+            </div>
+          </section>
+        ) : null}
+      </div>
+    </Dialog>
   );
 }
 

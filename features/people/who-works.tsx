@@ -154,15 +154,15 @@ function Proof({
           <fieldset className="grid w-full max-w-[420px] grid-cols-3 gap-3">
             <legend className="sr-only">Digits</legend>
             {["1", "2", "3", "4", "5", "6", "7", "8", "9"].map((d) => (
-              <Button key={d} bench className="mono !px-0" onClick={() => setSecret((s) => `${s}${d}`.slice(0, 8))}>
+              <Button key={d} bench className="mono px-0" onClick={() => setSecret((s) => `${s}${d}`.slice(0, 8))}>
                 {d}
               </Button>
             ))}
-            <Button bench className="!px-0" onClick={() => setSecret((s) => s.slice(0, -1))}>
+            <Button bench className="px-0" onClick={() => setSecret((s) => s.slice(0, -1))}>
               <Delete size={28} aria-hidden />
               <span className="sr-only">Take the last digit back</span>
             </Button>
-            <Button bench className="mono !px-0" onClick={() => setSecret((s) => `${s}0`.slice(0, 8))}>
+            <Button bench className="mono px-0" onClick={() => setSecret((s) => `${s}0`.slice(0, 8))}>
               0
             </Button>
           </fieldset>

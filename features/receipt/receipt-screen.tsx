@@ -1,11 +1,12 @@
 "use client";
 import { useMemo, useState } from "react";
 import type { ReceiptRow, ReceiptView } from "../../server/receipt/receipt-view";
+import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { StateShape } from "../../ui/marks";
+import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
-import { useKeys } from "../frame/use-keys";
 import { KIND_WORD } from "../parts/kinds";
 import { benchTestAction, receiveAction, replacementAction } from "./actions";
 
@@ -50,11 +51,14 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
     );
   };
   // A scan is the serial of the part in front; this screen has no keys of its own.
-  useKeys(() => {}, arrive);
+  useKeys("screen", [], (code) => {
+    arrive(code);
+    return true;
+  });
   return (
     <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden text-bench">
       <header className="flex h-20 shrink-0 items-stretch border-b border-rule">
-        <Link className="key-bench !min-h-0 w-40 !rounded-none !border-0 !border-r no-underline" href={`/job/${number}/parts`}>
+        <Link className="key-bench min-h-0 w-40 rounded-none border-0 border-r no-underline" href={`/job/${number}/parts`}>
           Parts
         </Link>
         <div className="flex min-w-0 flex-1 items-center gap-4 px-5">
@@ -115,14 +119,9 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
                 <Field word="Covered until" mono type="date" value={until} onChange={set("until")} />
                 <Field word="Price" mono type="number" value={price} onChange={set("price")} />
               </div>
-              <button
-                type="submit"
-                className="key-bench !min-h-28 w-84 self-end"
-                data-done={at.arrivedAt ? undefined : "mark"}
-                disabled={act.pending}
-              >
+              <Button bench type="submit" className="px-2 min-h-28 w-84 self-end" tone={at.arrivedAt ? "plain" : "mark"} disabled={act.pending}>
                 {at.arrivedAt ? "Correct it" : "Arrived"}
-              </button>
+              </Button>
             </form>
           </section>
         ) : (
@@ -181,9 +180,9 @@ function Test({ number, row, act, spares }: { number: string; row: ReceiptRow; a
   const [until, setUntil] = useState(soon.toISOString().slice(0, 10));
   if (row.testResult === "dead")
     return (
-      <button
-        type="button"
-        className="key-bench !min-h-28 self-start px-6"
+      <Button
+        bench
+        className="min-h-28 self-start"
         disabled={act.pending}
         onClick={() =>
           act.run(
@@ -193,7 +192,7 @@ function Test({ number, row, act, spares }: { number: string; row: ReceiptRow; a
         }
       >
         Its replacement is here
-      </button>
+      </Button>
     );
   const say = (result: "passed" | "dead") =>
     act.run(
@@ -231,12 +230,12 @@ function Test({ number, row, act, spares }: { number: string; row: ReceiptRow; a
         />
       </label>
       <div className="flex gap-3">
-        <button type="button" className="key-bench flex-1" disabled={act.pending} onClick={() => say("dead")}>
+        <Button bench className="min-h-24 flex-1" disabled={act.pending} onClick={() => say("dead")}>
           Dead: send it back
-        </button>
-        <button type="button" className="key-bench flex-1" disabled={act.pending} onClick={() => say("passed")}>
+        </Button>
+        <Button bench className="min-h-24 flex-1" disabled={act.pending} onClick={() => say("passed")}>
           Passed
-        </button>
+        </Button>
       </div>
     </div>
   );

@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { FileRow } from "../../server/shelf/shelf-file";
+import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
 import Link from "../../ui/link";
 import { readTextFile } from "../frame/read-text-file";
@@ -76,9 +77,9 @@ export function ImportScreen() {
       <div className="flex items-center gap-3">
         <ChooseFile word="Choose a file" accept=".csv,.json,text/csv,application/json,text/plain" onFile={(f) => void choose(f)} />
         {file && rows ? <span className="mono text-second">{file.name}</span> : null}
-        <button type="button" className="key key-mark" disabled={act.pending || take.length === 0} onClick={store}>
+        <Button tone="mark" disabled={act.pending || take.length === 0} onClick={store}>
           {take.length === 0 ? "Nothing to take over" : `Take over ${take.length}`}
-        </button>
+        </Button>
         <p role="status" className="min-w-0 flex-1 text-second">
           {act.sentence} {rows ? ORDER.flatMap((w) => (count(w) > 0 ? [`${count(w)} ${WORD[w]}`] : [])).join(", ") : ""}
         </p>

@@ -1,4 +1,5 @@
 "use client";
+import { Button } from "../../ui/button";
 import { type Draft, get, type Json } from "./draft";
 import { EntryChoice, EntryField, EntryRow } from "./entry-row";
 
@@ -63,9 +64,7 @@ export function PlacesForm({
               <h2 className="flex-1 font-semibold">
                 {k.title}, {items.length}
               </h2>
-              <button type="button" className="key" onClick={add}>
-                Add a {k.one}
-              </button>
+              <Button onClick={add}>Add a {k.one}</Button>
             </div>
             <ul>
               {items.map((p, i) => {
@@ -98,9 +97,7 @@ export function PlacesForm({
                         onChange={(to) => set(["body", k.key, i, choice.path], to)}
                       />
                     ) : null}
-                    <button type="button" className="key" onClick={() => set(["body", k.key, i], undefined)}>
-                      Remove
-                    </button>
+                    <Button onClick={() => set(["body", k.key, i], undefined)}>Remove</Button>
                   </EntryRow>
                 );
               })}

@@ -2,6 +2,7 @@
 import { useRef, useState } from "react";
 import { shapeOf } from "../../core/catalogue";
 import { portSizeMm } from "../../ui/drawing/port-size";
+import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { type Draft, get, type Json } from "./draft";
 
 interface Thing {
@@ -83,14 +84,14 @@ export function TypeDrawing({
   return (
     <>
       {draft.kind === "case" ? (
-        <div className="flex items-center gap-2" role="toolbar" aria-label="Side of the tray">
+        <Toolbar label="Side of the tray" className="gap-2">
           {(["front", "rear"] as const).map((v) => (
-            <button key={v} type="button" className="key shrink-0" aria-pressed={side === v} onClick={() => setSide(v)}>
+            <ToolbarKey key={v} pressed={side === v} onClick={() => setSide(v)}>
               {v === "front" ? "Tray, front" : "Tray, rear"}
-            </button>
+            </ToolbarKey>
           ))}
           <span className="text-second text-soft">{mirrored ? "From behind: the front is left." : "The rear is left."}</span>
-        </div>
+        </Toolbar>
       ) : null}
       <svg
         ref={svg}

@@ -3,7 +3,9 @@ import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { FAMILY_IDS, family, PORT_ROLES } from "../../core/catalogue";
 import type { ShelfEntry } from "../../server/shelf/search";
+import { Button } from "../../ui/button";
 import Link from "../../ui/link";
+import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
 import { KIND_WORD } from "../parts/kinds";
@@ -56,123 +58,128 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
         `Saved as revision ${v.revision}.${v.jobs.length > 0 ? ` ${v.jobs.join(", ")} keep the entry they were planned with, and are told.` : ""}`,
     );
   return (
-    <main className="flex min-h-0 flex-1">
-      <section aria-label="The entry" className="flex w-[560px] shrink-0 flex-col border-r border-rule">
-        <div className="shrink-0 border-b border-rule px-5 py-3">
-          <p className="text-second">
-            <Link className="underline underline-offset-4" href={`/shelf?kind=${entry.type.kind}`}>
-              Shelf
-            </Link>
-            , {KIND_WORD[entry.type.kind]}, revision {entry.type.revision}
-          </p>
-          <h1 className="text-action font-[650]">{str(draft.name) || "without a name"}</h1>
-          <div role="toolbar" aria-label="Parts of the entry" className="mt-2 flex gap-2">
-            {(
-              [
-                ["form", "Numbers"],
-                ...(draft.kind === "case" ? ([["places", "Places"]] as const) : ([["ports", `Ports, ${list(draft.ports).length}`]] as const)),
-                ["json", "Whole entry"],
-              ] as const
-            ).map(([id, word]) => (
-              <button key={id} type="button" className="key" aria-pressed={look === id} onClick={() => show(id)}>
-                {word}
-              </button>
-            ))}
-          </div>
-        </div>
-        <div className="region min-h-0 flex-1 p-5">
-          {look === "form" ? <Numbers draft={draft} kind={entry.type.kind} set={set} /> : null}
-          {look === "ports" ? <Ports draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
-          {look === "places" ? <PlacesForm draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
-          {look === "json" ? (
-            <label className="flex h-full flex-col gap-1">
-              <span className="text-second text-soft">Leads, cables and all the rest. {jsonFault}</span>
-              <textarea
-                className="field mono min-h-0 w-full flex-1 text-second"
-                spellCheck={false}
-                value={text}
-                onChange={(e) => {
-                  setText(e.target.value);
-                  try {
-                    setDraft(JSON.parse(e.target.value) as Draft);
-                    setJsonFault("");
-                  } catch {
-                    setJsonFault("Not JSON yet: the last readable state is kept.");
-                  }
-                }}
-              />
-            </label>
-          ) : null}
-        </div>
-        <div className="shrink-0 border-t border-rule px-5 py-3">
-          {judged.faults.length > 0 ? (
-            <ul aria-label="What is not right yet" className="region mb-2 max-h-28 text-second">
-              {judged.faults.map((f) => (
-                <li key={f}>{f}</li>
-              ))}
-            </ul>
-          ) : null}
-          <p role="status" className="mb-2 text-second">
-            {act.sentence}
-            {act.more.map((m) => (
-              <span key={m} className="block">
-                {m}
-              </span>
-            ))}
-          </p>
-          <div className="flex items-end gap-2">
-            <label className="min-w-0 flex-1">
-              <span className="block text-second text-soft">Why (stays with the revision)</span>
-              <input className="field w-full" value={because} maxLength={500} onChange={(e) => setBecause(e.target.value)} />
-            </label>
-            <button type="button" className="key key-mark" disabled={act.pending || !changed || judged.faults.length > 0} onClick={save}>
-              {asNew ? "Save as a new part type" : `Save revision ${base.revision + 1}`}
-            </button>
-          </div>
-        </div>
-      </section>
-      <section aria-label="To scale" className="flex min-w-0 flex-1 flex-col gap-3 overflow-hidden p-5">
-        <TypeDrawing
-          draft={draft}
-          chosen={chosen}
-          onChoose={setChosen}
-          onMove={(path, xMm, yMm) => {
-            set([...path, "xMm"], xMm);
-            set([...path, "yMm"], yMm);
-          }}
-        />
-      </section>
-      <section aria-label="Where it is used" className="region w-64 shrink-0 border-l border-rule p-4">
-        <h2 className="text-key font-[650]">Used by</h2>
-        {entry.usedBy.length === 0 ? <p className="text-second text-soft">No job yet.</p> : null}
-        <ul className="mb-5 text-second">
-          {entry.usedBy.map((j) => (
-            <li key={j.number} className="border-t border-rule py-1.5">
-              <Link className="underline underline-offset-4" href={`/job/${j.number}/parts`}>
-                <span className="mono">{j.number}</span> {j.title}
-              </Link>
-              {j.revision < entry.type.revision ? <span className="block text-soft">with revision {j.revision}</span> : null}
-            </li>
-          ))}
-        </ul>
-        <h2 className="text-key font-[650]">Revisions</h2>
-        {entry.revisions.length === 0 ? <p className="text-second text-soft">As it came with the demo shelf.</p> : null}
-        <ol className="mb-5 text-second">
-          {entry.revisions.map((r) => (
-            <li key={r.revision} className="border-t border-rule py-1.5">
-              <span className="mono">{r.revision}</span> {r.by}, {dates.day(r.at)}
-              {r.because ? <span className="block text-soft">{r.because}</span> : null}
-            </li>
-          ))}
-        </ol>
-        <a
-          className="key no-underline"
-          download={`${entry.type.id}.json`}
-          href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entry.type, null, 2))}`}
+    <main className="stage flex min-h-0 flex-1">
+      <div className="cols">
+        <section
+          aria-label="The entry"
+          className="flex w-[560px] shrink-0 @max-[1040px]/stage:w-[440px] @max-[660px]/stage:!w-full flex-col border-r border-rule"
         >
-          Save as JSON file
-        </a>
-      </section>
+          <div className="shrink-0 border-b border-rule px-5 py-3">
+            <p className="text-second">
+              <Link className="underline underline-offset-4" href={`/shelf?kind=${entry.type.kind}`}>
+                Shelf
+              </Link>
+              , {KIND_WORD[entry.type.kind]}, revision {entry.type.revision}
+            </p>
+            <h1 className="text-action font-[650]">{str(draft.name) || "without a name"}</h1>
+            <Toolbar label="Parts of the entry" className="mt-2 gap-2">
+              {(
+                [
+                  ["form", "Numbers"],
+                  ...(draft.kind === "case" ? ([["places", "Places"]] as const) : ([["ports", `Ports, ${list(draft.ports).length}`]] as const)),
+                  ["json", "Whole entry"],
+                ] as const
+              ).map(([id, word]) => (
+                <ToolbarKey key={id} pressed={look === id} onClick={() => show(id)}>
+                  {word}
+                </ToolbarKey>
+              ))}
+            </Toolbar>
+          </div>
+          <div className="region min-h-0 flex-1 p-5">
+            {look === "form" ? <Numbers draft={draft} kind={entry.type.kind} set={set} /> : null}
+            {look === "ports" ? <Ports draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
+            {look === "places" ? <PlacesForm draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
+            {look === "json" ? (
+              <label className="flex h-full flex-col gap-1">
+                <span className="text-second text-soft">Leads, cables and all the rest. {jsonFault}</span>
+                <textarea
+                  className="field mono min-h-0 w-full flex-1 text-second"
+                  spellCheck={false}
+                  value={text}
+                  onChange={(e) => {
+                    setText(e.target.value);
+                    try {
+                      setDraft(JSON.parse(e.target.value) as Draft);
+                      setJsonFault("");
+                    } catch {
+                      setJsonFault("Not JSON yet: the last readable state is kept.");
+                    }
+                  }}
+                />
+              </label>
+            ) : null}
+          </div>
+          <div className="shrink-0 border-t border-rule px-5 py-3">
+            {judged.faults.length > 0 ? (
+              <ul aria-label="What is not right yet" className="region mb-2 max-h-28 text-second">
+                {judged.faults.map((f) => (
+                  <li key={f}>{f}</li>
+                ))}
+              </ul>
+            ) : null}
+            <p role="status" className="mb-2 text-second">
+              {act.sentence}
+              {act.more.map((m) => (
+                <span key={m} className="block">
+                  {m}
+                </span>
+              ))}
+            </p>
+            <div className="flex items-end gap-2">
+              <label className="min-w-0 flex-1">
+                <span className="block text-second text-soft">Why (stays with the revision)</span>
+                <input className="field w-full" value={because} maxLength={500} onChange={(e) => setBecause(e.target.value)} />
+              </label>
+              <Button tone="mark" disabled={act.pending || !changed || judged.faults.length > 0} onClick={save}>
+                {asNew ? "Save as a new part type" : `Save revision ${base.revision + 1}`}
+              </Button>
+            </div>
+          </div>
+        </section>
+        <section aria-label="To scale" className="flex min-w-0 flex-1 flex-col gap-3 overflow-hidden p-5">
+          <TypeDrawing
+            draft={draft}
+            chosen={chosen}
+            onChoose={setChosen}
+            onMove={(path, xMm, yMm) => {
+              set([...path, "xMm"], xMm);
+              set([...path, "yMm"], yMm);
+            }}
+          />
+        </section>
+        <section aria-label="Where it is used" className="region w-64 shrink-0 border-l border-rule p-4">
+          <h2 className="text-key font-[650]">Used by</h2>
+          {entry.usedBy.length === 0 ? <p className="text-second text-soft">No job yet.</p> : null}
+          <ul className="mb-5 text-second">
+            {entry.usedBy.map((j) => (
+              <li key={j.number} className="border-t border-rule py-1.5">
+                <Link className="underline underline-offset-4" href={`/job/${j.number}/parts`}>
+                  <span className="mono">{j.number}</span> {j.title}
+                </Link>
+                {j.revision < entry.type.revision ? <span className="block text-soft">with revision {j.revision}</span> : null}
+              </li>
+            ))}
+          </ul>
+          <h2 className="text-key font-[650]">Revisions</h2>
+          {entry.revisions.length === 0 ? <p className="text-second text-soft">As it came with the demo shelf.</p> : null}
+          <ol className="mb-5 text-second">
+            {entry.revisions.map((r) => (
+              <li key={r.revision} className="border-t border-rule py-1.5">
+                <span className="mono">{r.revision}</span> {r.by}, {dates.day(r.at)}
+                {r.because ? <span className="block text-soft">{r.because}</span> : null}
+              </li>
+            ))}
+          </ol>
+          <a
+            className="key no-underline"
+            download={`${entry.type.id}.json`}
+            href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entry.type, null, 2))}`}
+          >
+            Save as JSON file
+          </a>
+        </section>
+      </div>
     </main>
   );
 }
@@ -249,9 +256,9 @@ function Ports({
   };
   return (
     <div>
-      <button type="button" className="key mb-3" onClick={add}>
+      <Button className="mb-3" onClick={add}>
         Add a port like the last
-      </button>
+      </Button>
       <ul className="flex flex-col">
         {ports.map((p, i) => {
           const key = `ports.${i}.at`;
@@ -291,9 +298,7 @@ function Ports({
               {field("Limit, A", ["limit", "currentA"], "w-20", true)}
               {get(p, ["family"]) === "m2" ? field("PCIe generation", ["link", "generation"], "w-32", true) : null}
               {get(p, ["family"]) === "m2" ? field("Lanes", ["link", "lanes"], "w-20", true) : null}
-              <button type="button" className="key" onClick={() => set(["ports", i], undefined)}>
-                Remove
-              </button>
+              <Button onClick={() => set(["ports", i], undefined)}>Remove</Button>
             </EntryRow>
           );
         })}

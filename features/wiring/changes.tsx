@@ -1,8 +1,7 @@
 "use client";
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { PlanChange } from "../../server/plan/plan-changes";
-import { Sheet } from "../../ui/sheet";
+import { Dialog } from "../../ui/dialog";
 import { useAct } from "../frame/use-act";
 import { planChangesAction } from "./actions";
 import { WiringDifference } from "./wiring-difference";
@@ -12,7 +11,7 @@ export function Changes({ number, revision }: { number: string; revision: number
   const act = useAct();
   const [change, setChange] = useState<PlanChange | null>(null);
   return (
-    <Dialog.Root
+    <Dialog
       onOpenChange={(open) => {
         setChange(null);
         act.clear();
@@ -23,19 +22,21 @@ export function Changes({ number, revision }: { number: string; revision: number
           return r;
         });
       }}
+      title={`What plan ${revision} changed`}
+      className="w-[720px]"
+      trigger={
+        <button type="button" className="flex min-h-8 items-center self-start text-second underline underline-offset-4">
+          What plan {revision} changed
+        </button>
+      }
     >
-      <Dialog.Trigger className="flex min-h-8 items-center self-start text-second underline underline-offset-4">
-        What plan {revision} changed
-      </Dialog.Trigger>
-      <Sheet title={`What plan ${revision} changed`} className="w-[720px]">
-        <div className="region min-h-0 flex-1">
-          {change ? (
-            <WiringDifference rows={change.rows} before={`in plan ${change.before}`} after={`in plan ${change.after}`} under={2} />
-          ) : (
-            <p role="status">{act.pending ? "Comparing …" : act.sentence}</p>
-          )}
-        </div>
-      </Sheet>
-    </Dialog.Root>
+      <div className="region min-h-0 flex-1">
+        {change ? (
+          <WiringDifference rows={change.rows} before={`in plan ${change.before}`} after={`in plan ${change.after}`} under={2} />
+        ) : (
+          <p role="status">{act.pending ? "Comparing …" : act.sentence}</p>
+        )}
+      </div>
+    </Dialog>
   );
 }

@@ -1,8 +1,8 @@
 "use client";
-import { Dialog } from "radix-ui";
 import { useState } from "react";
+import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
-import { Sheet } from "../../ui/sheet";
+import { Dialog } from "../../ui/dialog";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 import { takeConnectionsAction } from "./actions";
@@ -34,37 +34,34 @@ export function WiringFiles({ number }: { number: string }) {
     );
   };
   return (
-    <Dialog.Root>
-      <Dialog.Trigger className="key shrink-0 px-1.5 text-second">Files</Dialog.Trigger>
-      <Sheet title={`The wiring of ${number} as files`} className="max-h-[86vh] w-[720px]">
-        <ul>
-          {FILES.map(([as, word, what]) => (
-            <li key={as} className="flex items-center gap-4 border-t border-rule py-2">
-              <a className="key w-64 shrink-0 no-underline" download href={`/files/job/${number}/wiring.${as}`}>
-                {word}
-              </a>
-              <span className="text-second text-soft">{what}</span>
-            </li>
-          ))}
-        </ul>
-        <div className="flex items-center gap-4 border-t border-rule pt-3">
-          <ChooseFile className="w-64 shrink-0" word="Read a connection list" accept=".csv,text/csv,text/plain" onFile={(f) => void take(f)} />
-          <p role="status" className="text-second">
-            {act.sentence || "Its rows become fixed connections; plan again and the rest follows. What is plugged stays."}
-          </p>
+    <Dialog title={`The wiring of ${number} as files`} className="w-[720px]" trigger={<Button className="shrink-0 px-1.5 text-second">Files</Button>}>
+      <ul>
+        {FILES.map(([as, word, what]) => (
+          <li key={as} className="flex items-center gap-4 border-t border-rule py-2">
+            <a className="key w-64 shrink-0 no-underline" download href={`/files/job/${number}/wiring.${as}`}>
+              {word}
+            </a>
+            <span className="text-second text-soft">{what}</span>
+          </li>
+        ))}
+      </ul>
+      <div className="flex items-center gap-4 border-t border-rule pt-3">
+        <ChooseFile className="w-64 shrink-0" word="Read a connection list" accept=".csv,text/csv,text/plain" onFile={(f) => void take(f)} />
+        <p role="status" className="text-second">
+          {act.sentence || "Its rows become fixed connections; plan again and the rest follows. What is plugged stays."}
+        </p>
+      </div>
+      {left.length > 0 ? (
+        <div role="alert" className="region min-h-0 flex-1 text-second">
+          <ul>
+            {left.map((l) => (
+              <li key={l} className="border-t border-rule py-1">
+                {l}
+              </li>
+            ))}
+          </ul>
         </div>
-        {left.length > 0 ? (
-          <div role="alert" className="region min-h-0 flex-1 text-second">
-            <ul>
-              {left.map((l) => (
-                <li key={l} className="border-t border-rule py-1">
-                  {l}
-                </li>
-              ))}
-            </ul>
-          </div>
-        ) : null}
-      </Sheet>
-    </Dialog.Root>
+      ) : null}
+    </Dialog>
   );
 }

@@ -4,6 +4,7 @@ import { hungOn, panelPinout } from "../../core/brings";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
 import type { LeadRow } from "../../server/read/lead-rows";
+import { Button } from "../../ui/button";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { LoomSwatch } from "../../ui/loom";
 import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";
@@ -170,19 +171,19 @@ function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPla
         <h3 className="font-semibold">{locked ? "It is plugged" : "Where it could go"}</h3>
         {locked ? <p>What is plugged stays until the bench records it as taken out.</p> : null}
         {!locked && lead.fixed ? (
-          <button type="button" className="key my-1" disabled={busy} onClick={() => onUnfix(lead)}>
+          <Button className="my-1" disabled={busy} onClick={() => onUnfix(lead)}>
             Let the planner decide again
-          </button>
+          </Button>
         ) : null}
         {!locked && !taking ? (
-          <button type="button" className="key my-1" onClick={onTake}>
+          <Button className="my-1" onClick={onTake}>
             Take it, to place it elsewhere
-          </button>
+          </Button>
         ) : null}
         {!locked && taking ? (
-          <button type="button" className="key my-1" onClick={onLetGo}>
+          <Button className="my-1" onClick={onLetGo}>
             Let go
-          </button>
+          </Button>
         ) : null}
         {!locked && taking ? (
           <p role="status" className="text-second">
@@ -194,11 +195,10 @@ function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPla
           <ul className="mt-1 flex flex-col gap-1">
             {list.map((c, i) => (
               <li key={`${c.port}${c.place?.join(".") ?? ""}`}>
-                <button
+                <Button
                   ref={i === firstAt ? first : undefined}
-                  type="button"
                   disabled={busy}
-                  className="key w-full justify-start text-left font-normal"
+                  className="w-full justify-start text-left font-normal"
                   aria-current={c.here || c.port === aim}
                   onClick={() => onPlace(lead.address, c)}
                   onKeyDown={stepThrough}
@@ -209,7 +209,7 @@ function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPla
                     <span className="block text-second text-soft">{[c.words, c.taken ? `holds ${c.taken}` : ""].filter(Boolean).join("; ")}</span>
                     <CostWords rows={costs.rows} at={c} />
                   </span>
-                </button>
+                </Button>
               </li>
             ))}
           </ul>
@@ -240,11 +240,11 @@ function PortInspector({ scene, portAddress, leads, onChoose, onAim }: Inspector
           <p>Free.</p>
         ) : (
           here.map((l) => (
-            <button key={l.address} type="button" className="key mt-1 w-full justify-start" onClick={() => onChoose(l.address)}>
+            <Button key={l.address} className="mt-1 w-full justify-start" onClick={() => onChoose(l.address)}>
               <span className="mono">{l.tag}</span>
               {l.name}
               <StateMark state={l.state} size={13} />
-            </button>
+            </Button>
           ))
         )}
       </section>
@@ -260,16 +260,15 @@ function PortInspector({ scene, portAddress, leads, onChoose, onAim }: Inspector
           <h3 className="font-semibold">What could go in</h3>
           <p className="text-second">Take one, and what it would cost here is told before it is placed.</p>
           {fits.slice(0, 12).map((l) => (
-            <button
+            <Button
               key={l.address}
-              type="button"
-              className="key mt-1 w-full justify-start font-normal"
+              className="mt-1 w-full justify-start font-normal"
               onClick={() => onAim(l.address, portAddress)}
               onKeyDown={stepThrough}
             >
               <span className="mono">{l.tag}</span>
               <span className="truncate">{l.name}</span>
-            </button>
+            </Button>
           ))}
         </section>
       ) : null}

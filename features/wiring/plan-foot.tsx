@@ -1,5 +1,6 @@
 "use client";
 import type { JobView } from "../../server/read/job-view";
+import { Button } from "../../ui/button";
 import Link from "../../ui/link";
 import { Changes } from "./changes";
 import type { Planning } from "./use-plan";
@@ -42,22 +43,20 @@ export function PlanFoot({
             <progress aria-label="Planning" className="block w-full" value={planning.share} />
             <p className="text-second leading-5">{planning.now}</p>
           </div>
-          <button type="button" className="key" onClick={planning.stop}>
-            Cancel
-          </button>
+          <Button onClick={planning.stop}>Cancel</Button>
         </div>
       ) : !plan || plan.stale ? (
-        <button type="button" className="key key-mark" disabled={pending} onClick={onPlan}>
+        <Button tone="mark" disabled={pending} onClick={onPlan}>
           {plan ? "Plan the wiring again" : "Plan the wiring"}
-        </button>
+        </Button>
       ) : (
         <div className="flex gap-2">
           <Link className="key key-mark flex-1" href={`/job/${number}/bench`}>
             Go to the bench
           </Link>
-          <button type="button" className="key" disabled={pending} onClick={onPlan}>
+          <Button disabled={pending} onClick={onPlan}>
             Plan again
-          </button>
+          </Button>
         </div>
       )}
     </div>

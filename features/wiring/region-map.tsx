@@ -1,5 +1,6 @@
 "use client";
 import { BOARD_REGIONS, regionOfBoard } from "../../core/sheet";
+import { Button } from "../../ui/button";
 import type { Scene } from "./scene";
 
 /** The whole board, small, while the plan is zoomed in: a press shows that region. Counts are of ports that hold a plug or want one. */
@@ -23,16 +24,15 @@ export function RegionMap({
           const ports = scene.ports.filter((p) => regionOfBoard(p, scene) === name);
           const held = ports.filter((p) => filled.has(p.address)).length;
           return (
-            <button
+            <Button
               key={name}
-              type="button"
               aria-label={`${name}: ${held} of ${ports.length} ports hold a plug`}
               aria-pressed={now === name}
-              className="key min-h-9 min-w-11 px-0 text-second tabular-nums"
+              className="min-h-9 min-w-11 px-0 text-second tabular-nums"
               onClick={() => onRegion(name)}
             >
               {ports.length === 0 ? "–" : `${held}/${ports.length}`}
-            </button>
+            </Button>
           );
         })}
       </div>

@@ -1,9 +1,9 @@
 "use client";
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { WiringRows } from "../../server/parts/what-if";
 import type { JobView } from "../../server/read/job-view";
-import { Sheet } from "../../ui/sheet";
+import { Button } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
 import { tryWiringAction } from "../parts/actions";
@@ -20,83 +20,80 @@ export function Schools({ number, policy }: { number: string; policy: JobView["b
   const differs = SCHOOLS.some((s) => picked[s.id] !== undefined && picked[s.id] !== now(s.id));
   const schools = pickedSchools(picked);
   return (
-    <Dialog.Root
+    <Dialog
       onOpenChange={() => {
         setPicked({});
         setRows(null);
         clear();
       }}
+      title={`Schools that ${number} follows`}
+      className="h-[86vh] w-[1000px]"
+      trigger={<Button className="shrink-0 px-1.5 text-second">Schools</Button>}
     >
-      <Dialog.Trigger className="key shrink-0 px-1.5 text-second">Schools</Dialog.Trigger>
-      <Sheet title={`Schools that ${number} follows`} className="h-[86vh] w-[1000px]">
-        <div className="flex min-h-0 flex-1 gap-6">
-          <div className="region flex w-[380px] shrink-0 flex-col gap-3">
-            {SCHOOLS.map((s) => (
-              <label key={s.id}>
-                <span className="block text-second text-soft">{s.word}</span>
-                <select
-                  className="field w-full"
-                  value={picked[s.id] ?? now(s.id)}
-                  onChange={(e) => {
-                    setPicked((p) => ({ ...p, [s.id]: e.target.value }));
-                    setRows(null);
-                    clear();
-                  }}
-                >
-                  {s.options.map(([id, word]) => (
-                    <option key={id} value={id}>
-                      {word}
-                      {id === now(s.id) ? " (now)" : ""}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            ))}
-          </div>
-          <div className="region min-w-0 flex-1">
-            {rows ? (
-              <WiringDifference rows={rows} before="as now" after="as picked" under={2} />
-            ) : (
-              <p className="text-soft">Pick another answer on the left, then compare: the same parts are planned both ways. Nothing is stored.</p>
-            )}
-          </div>
+      <div className="flex min-h-0 flex-1 gap-6">
+        <div className="region flex w-[380px] shrink-0 flex-col gap-3">
+          {SCHOOLS.map((s) => (
+            <label key={s.id}>
+              <span className="block text-second text-soft">{s.word}</span>
+              <select
+                className="field w-full"
+                value={picked[s.id] ?? now(s.id)}
+                onChange={(e) => {
+                  setPicked((p) => ({ ...p, [s.id]: e.target.value }));
+                  setRows(null);
+                  clear();
+                }}
+              >
+                {s.options.map(([id, word]) => (
+                  <option key={id} value={id}>
+                    {word}
+                    {id === now(s.id) ? " (now)" : ""}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ))}
         </div>
-        <div className="flex items-center gap-3">
-          <button
-            type="button"
-            className="key"
-            disabled={act.pending || !differs}
-            onClick={() =>
-              act.run(
-                async () => {
-                  const r = await tryWiringAction({ number, schools });
-                  if (r.ok) setRows(r.value);
-                  return r;
-                },
-                () => "Both are planned. Nothing is stored.",
-              )
-            }
-          >
-            Compare
-          </button>
-          <button
-            type="button"
-            className="key key-mark"
-            disabled={act.pending || !differs}
-            onClick={() =>
-              act.run(
-                () => schoolsAction({ number, schools }),
-                () => "Recorded.",
-              )
-            }
-          >
-            Follow what is picked
-          </button>
-          <p role="status" className="min-w-0 flex-1 text-second">
-            {act.pending ? "Planning both ways …" : act.sentence}
-          </p>
+        <div className="region min-w-0 flex-1">
+          {rows ? (
+            <WiringDifference rows={rows} before="as now" after="as picked" under={2} />
+          ) : (
+            <p className="text-soft">Pick another answer on the left, then compare: the same parts are planned both ways. Nothing is stored.</p>
+          )}
         </div>
-      </Sheet>
-    </Dialog.Root>
+      </div>
+      <div className="flex items-center gap-3">
+        <Button
+          disabled={act.pending || !differs}
+          onClick={() =>
+            act.run(
+              async () => {
+                const r = await tryWiringAction({ number, schools });
+                if (r.ok) setRows(r.value);
+                return r;
+              },
+              () => "Both are planned. Nothing is stored.",
+            )
+          }
+        >
+          Compare
+        </Button>
+        <Button
+          tone="mark"
+          disabled={act.pending || !differs}
+          onClick={() =>
+            act.run(
+              () => schoolsAction({ number, schools }),
+              () => "Recorded.",
+            )
+          }
+        >
+          Follow what is picked
+        </Button>
+        <p role="status" className="min-w-0 flex-1 text-second">
+          {act.pending ? "Planning both ways …" : act.sentence}
+        </p>
+      </div>
+    </Dialog>
   );
 }

@@ -1,6 +1,7 @@
 "use client";
 import { typeLookup } from "../../core/assembly";
 import { type Loosening, type Ways, wayWords } from "../../core/wiring";
+import { Button } from "../../ui/button";
 import { useAct } from "../frame/use-act";
 import { fixAction, orderMoreAction } from "./actions";
 import type { Scene } from "./scene";
@@ -35,9 +36,8 @@ export function WaysIn({ ways, scene, number, onPlan }: { ways: Ways; scene: Sce
             ))}
           </ul>
           {items.length > 0 ? (
-            <button
-              type="button"
-              className="key mt-2"
+            <Button
+              className="mt-2"
               disabled={act.pending}
               onClick={() =>
                 act.run(
@@ -50,12 +50,11 @@ export function WaysIn({ ways, scene, number, onPlan }: { ways: Ways; scene: Sce
               }
             >
               {only ? "Order it and plan again" : "Order what can be ordered, plan again"}
-            </button>
+            </Button>
           ) : null}
           {release && from ? (
-            <button
-              type="button"
-              className="key mt-2"
+            <Button
+              className="mt-2"
               disabled={act.pending}
               onClick={() =>
                 act.run(
@@ -68,7 +67,7 @@ export function WaysIn({ ways, scene, number, onPlan }: { ways: Ways; scene: Sce
               }
             >
               Let go of it and plan again
-            </button>
+            </Button>
           ) : null}
         </>
       ) : null}

@@ -1,5 +1,6 @@
 "use client";
 import type { WiringRows } from "../../server/parts/what-if";
+import { Fold } from "../../ui/fold";
 
 /** Two plans side by side: what decides, what moves, what comes and goes. */
 export function WiringDifference({
@@ -53,10 +54,14 @@ export function WiringDifference({
       <Words title={`Only ${after}`} list={[...rows.accessories.come, ...rows.inBag.come.map((c) => `${c} stays in the bag`)]} />
       <Words title={`Only ${before}`} list={[...rows.accessories.gone, ...rows.inBag.gone.map((c) => `${c} stays in the bag`)]} />
       {rows.moves.length > 0 ? (
-        <details open={rows.moves.length <= 12}>
-          <summary className="cursor-pointer">
-            {rows.moves.length} {rows.moves.length === 1 ? "lead" : "leads"} elsewhere
-          </summary>
+        <Fold
+          word={
+            <>
+              {rows.moves.length} {rows.moves.length === 1 ? "lead" : "leads"} elsewhere
+            </>
+          }
+          open={rows.moves.length <= 12}
+        >
           <ul>
             {rows.moves.slice(0, 200).map((m) => (
               <li key={m.lead} className="border-t border-rule py-1 text-second">
@@ -64,7 +69,7 @@ export function WiringDifference({
               </li>
             ))}
           </ul>
-        </details>
+        </Fold>
       ) : null}
     </div>
   );

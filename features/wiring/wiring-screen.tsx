@@ -1,12 +1,16 @@
 "use client";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useSearchParams } from "next/navigation";
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import { BOARD_REGIONS, regionOfBoard } from "../../core/sheet";
 import type { JobView } from "../../server/read/job-view";
 import type { LeadRow } from "../../server/read/lead-rows";
-import { type LoomName, LoomSwatch } from "../../ui/loom";
+import { Button } from "../../ui/button";
+import { LoomSwatch } from "../../ui/loom";
+import { Toolbar, ToolbarKey } from "../../ui/toolbar";
+import { useTakeBack } from "../bench/use-take-back";
+import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
-import { useKeys } from "../frame/use-keys";
 import { useLater } from "../frame/use-later";
 import { useSteady } from "../frame/use-steady";
 import { fixAction } from "./actions";
@@ -24,6 +28,7 @@ import { usePinch } from "./use-pinch";
 import { usePlan } from "./use-plan";
 import { WaysIn } from "./ways-in";
 import { WhichPort } from "./which-port";
+import { fromAddress, toAddress, wiringAfter } from "./wiring-state";
 
 const ZOOMS = [
   { name: "Whole", scale: 1 },
@@ -42,19 +47,27 @@ export function WiringScreen({
   const { number } = view.head;
   const scene = useMemo(() => sceneOf(view.build), [view.build]);
   const drawn = useLater(useMemo(() => ({ scene, leads: view.leads }), [scene, view.leads]));
-  const [chosen, setChosen] = useState<string | null>(null);
-  const [chosenPort, setChosenPort] = useState<string | null>(null);
-  const [taking, setTaking] = useState(false);
-  const [aim, setAim] = useState<string | null>(null);
-  const [loom, setLoom] = useState<LoomName | null>(null);
-  const [zoom, setZoom] = useState(0);
-  const [region, setRegion] = useState<string | null>(null);
+  const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
+  const asked = useSearchParams();
+  const [state, happen] = useReducer(wiringAfter, null, () =>
+    fromAddress(asked, { lead: (a) => view.leads.some((l) => l.address === a), port: (a) => scene.graph.ports.has(a), looms }),
+  );
+  const { hand, loom, zoom, region } = state;
+  const chosen = hand.at === "lead" || hand.at === "taking" ? hand.lead : null;
+  const chosenPort = hand.at === "port" ? hand.port : null;
+  const taking = hand.at === "taking";
+  const aim = hand.at === "taking" ? (hand.aim ?? null) : null;
+  // The address says what is on screen: back, reload and a link that is passed on show the same.
+  const address = toAddress(state);
+  useEffect(() => {
+    const here = `${window.location.pathname}${address ? `?${address}` : ""}`;
+    if (here !== `${window.location.pathname}${window.location.search}`) window.history.replaceState(null, "", here);
+  }, [address]);
   const [ask, setAsk] = useState<string[]>([]);
   const act = useAct();
   const planning = usePlan(number, isRunning);
   const box = useRef<HTMLDivElement>(null);
-  usePinch(box, (by) => setZoom((z) => Math.min(2, Math.max(0, z + by))));
-  const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
+  usePinch(box, (by) => happen({ do: "zoom", to: zoom + by }));
   const [text, setText] = useState("");
   const [show, setShow] = useState<Show>("all");
   const [group, setGroup] = useState<Group>("loom");
@@ -77,10 +90,7 @@ export function WiringScreen({
 
   const choose = useCallback((address: string) => {
     setHeard("");
-    setChosen(address);
-    setChosenPort(null);
-    setTaking(false);
-    setAim(null);
+    happen({ do: "choose lead", lead: address });
   }, []);
   const choosePort = useSteady((address: string) => {
     const here = view.leads.filter((l) => l.port === address);
@@ -92,17 +102,11 @@ export function WiringScreen({
         return;
       }
     }
-    setTaking(false);
-    if (here.length === 1 && here[0]) {
-      setChosen(here[0].address);
-      setChosenPort(null);
-    } else {
-      setChosen(null);
-      setChosenPort(address);
-    }
+    if (here.length === 1 && here[0]) happen({ do: "choose lead", lead: here[0].address });
+    else happen({ do: "choose port", port: address });
   });
   const take = useSteady(() => {
-    if (chosen) setTaking(true);
+    if (chosen) happen({ do: "take", lead: chosen });
     else document.querySelector<HTMLElement>("#fits button")?.focus();
   });
   const chooseDock = useCallback(
@@ -120,7 +124,7 @@ export function WiringScreen({
 
   function place(address: string, c: Candidate) {
     const l = view.leads.find((x) => x.address === address);
-    setTaking(false);
+    happen({ do: "put down" });
     act.run(
       () => fixAction({ number, lead: address, port: c.port, ...(c.place ? { place: c.place } : {}), fixed: true }),
       () => `${l?.tag ?? "It"} is fixed in ${c.name}.${c.taken ? ` ${c.taken} is free now: plan again.` : ""}`,
@@ -139,55 +143,65 @@ export function WiringScreen({
     planning.start();
   };
 
+  const step = (by: number, e?: KeyboardEvent) => {
+    const t = e?.target as HTMLElement | null;
+    if (t && t !== document.body && !t.closest("[data-plan]")) return false;
+    const at = leads.findIndex((l) => l.address === chosen);
+    const next = leads[Math.min(leads.length - 1, Math.max(0, at + by))];
+    if (next) choose(next.address);
+    return true;
+  };
+  const focusOn = (id: string) => () => document.getElementById(id)?.focus();
+  const fixHere = () => {
+    if (!lead?.port || (lead.state !== "planned" && lead.state !== "free")) return false;
+    const { tag, address, port, place: at } = lead;
+    if (lead.fixed) unfix(lead);
+    else
+      act.run(
+        () => fixAction({ number, lead: address, port, ...(at ? { place: at } : {}), fixed: true }),
+        () => `${tag} is fixed where it is.`,
+      );
+    return true;
+  };
+  const takeBack = useTakeBack(number, setHeard);
   useKeys(
-    (k, e) => {
-      const t = e.target as HTMLElement | null;
-      if (k === "Escape") {
-        if (taking) setTaking(false);
-        else {
-          setChosen(null);
-          setChosenPort(null);
-        }
-      } else if (/^[1-5]$/.test(k)) setLoom(looms[Number(k) - 1] ?? null);
-      else if (k === "0") setLoom(null);
-      else if (k === "+" || k === "=") setZoom((z) => Math.min(2, z + 1));
-      else if (k === "-") setZoom((z) => Math.max(0, z - 1));
-      else if (k === "/") document.getElementById("find-lead")?.focus();
-      else if (k.toLowerCase() === "w") document.getElementById("why")?.focus();
-      else if (k.toLowerCase() === "p") document.getElementById("pins")?.focus();
-      else if (k.toLowerCase() === "f" && lead?.port && (lead.state === "planned" || lead.state === "free")) {
-        const { tag, address, port, place: at } = lead;
-        if (lead.fixed) unfix(lead);
-        else
-          act.run(
-            () => fixAction({ number, lead: address, port, ...(at ? { place: at } : {}), fixed: true }),
-            () => `${tag} is fixed where it is.`,
-          );
-      } else if ((k === "ArrowDown" || k === "ArrowUp") && (t === document.body || t?.closest("[data-plan]"))) {
-        e.preventDefault();
-        const at = leads.findIndex((l) => l.address === chosen);
-        const next = leads[Math.min(leads.length - 1, Math.max(0, at + (k === "ArrowDown" ? 1 : -1)))];
-        if (next) choose(next.address);
-      } else if (k === "Enter" && t === document.body && lead) setTaking(true);
-    },
+    "screen",
+    [
+      { keys: ["/"], word: "Find a lead", run: focusOn("find-lead"), atOnce: true },
+      { keys: ["ArrowDown"], word: "Next lead", only: "keys", run: (e) => step(1, e) },
+      { keys: ["ArrowUp"], word: "Lead before", only: "keys", run: (e) => step(-1, e) },
+      {
+        keys: ["Enter"],
+        word: "Take the lead, then place it",
+        only: "keys",
+        run: (e) => (lead && e?.target === document.body ? happen({ do: "take", lead: lead.address }) : false),
+      },
+      { keys: ["Escape"], word: "Let go", only: "keys", run: () => (hand.at === "nothing" ? false : happen({ do: "let go" })) },
+      { keys: ["f"], word: "Fix the lead where it is, or let the planner have it", run: fixHere },
+      { keys: ["w"], word: "Why here", run: focusOn("why") },
+      { keys: ["p"], word: "Pins", run: focusOn("pins") },
+      ...looms.map((l, i) => ({ keys: [`${i + 1}`], word: `Only ${LOOM_NAME[l].toLowerCase()}`, run: () => happen({ do: "loom", loom: l }) })),
+      { keys: ["0"], word: "All looms", run: () => happen({ do: "loom", loom: null }) },
+      { keys: ["+", "="], word: "Nearer", run: () => happen({ do: "zoom", to: zoom + 1 }) },
+      { keys: ["-"], word: "Further away", run: () => happen({ do: "zoom", to: zoom - 1 }) },
+      { keys: [], word: "Plan the wiring", run: runPlan },
+      { keys: ["ctrl+z"], word: "Take back the last entry of mine", run: takeBack },
+    ],
     (code) => {
       const hit = scanned(view.leads, parts, code);
       act.clear();
-      if (!hit) {
-        setHeard(`${code} is no lead and no serial of this job.`);
-        return;
-      }
+      if (!hit) return false;
       setText("");
       setShow("all");
-      setLoom(null);
+      happen({ do: "loom", loom: null });
       choose(hit.address);
       setHeard(`Scanned: ${hit.tag}, ${hit.name}.`);
+      return true;
     },
   );
 
   // Zoomed in, the region or the chosen port comes to the middle, whichever was chosen last.
   const chosenAt = scene.ports.find((p) => p.address === (chosenPort ?? lead?.port));
-  useEffect(() => setRegion(null), [chosenPort, lead?.port]);
   useEffect(() => {
     const el = box.current;
     if (!el || zoom === 0) return;
@@ -212,16 +226,12 @@ export function WiringScreen({
   const unplanned = view.leads.filter((l) => !l.port && l.loom !== "seat" && !l.out).length;
 
   return (
-    <div className="flex min-h-0 min-w-0 flex-1">
-      <section aria-label="Leads" className="flex w-76 shrink-0 flex-col border-r border-rule">
+    <div className="cols cols-3">
+      <section data-tall aria-label="Leads" className="flex w-76 shrink-0 flex-col border-r border-rule">
         <h1 className="sr-only">Wiring of {number}</h1>
         <div className="flex h-12 shrink-0 items-center gap-2 px-4">
           <span className="flex-1 text-key font-[650]">{loom ? LOOM_NAME[loom] : "All leads"}</span>
-          {loom ? (
-            <button type="button" className="key" onClick={() => setLoom(null)}>
-              All
-            </button>
-          ) : null}
+          {loom ? <Button onClick={() => happen({ do: "loom", loom: null })}>All</Button> : null}
           <Schools number={number} policy={view.build.policy} />
           <WiringFiles number={number} />
         </div>
@@ -243,7 +253,7 @@ export function WiringScreen({
         />
         <LeadList groups={groups} ports={foundPorts} chosen={chosen} chosenPort={chosenPort} onChoose={choose} onPort={choosePort} onTake={take} />
       </section>
-      <section aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
+      <section data-tall data-first aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
         <div
           ref={box}
           role="group"
@@ -272,10 +282,7 @@ export function WiringScreen({
               scene={scene}
               filled={filled}
               now={region ?? (chosenAt ? regionOfBoard(chosenAt, scene) : "middle centre")}
-              onRegion={(name) => {
-                setRegion(name);
-                setZoom((z) => Math.max(1, z));
-              }}
+              onRegion={(name) => happen({ do: "region", region: name })}
             />
           </div>
         ) : null}
@@ -289,30 +296,25 @@ export function WiringScreen({
           }}
           onClose={() => setAsk([])}
         />
-        <div
-          role="toolbar"
-          aria-label="Looms and zoom"
-          className="flex min-h-12 shrink-0 items-center gap-1 overflow-x-auto border-t border-rule px-2 py-1.5"
-        >
+        <Toolbar label="Looms and zoom" className="min-h-12 shrink-0 !gap-1 overflow-x-auto border-t border-rule px-2 py-1.5">
           {looms.map((l) => (
-            <button
+            <ToolbarKey
               key={l}
-              type="button"
-              className="key shrink-0 gap-1 px-1.5 text-second"
-              aria-pressed={loom === l}
-              onClick={() => setLoom(loom === l ? null : l)}
+              className="gap-1 px-1.5 text-second"
+              pressed={loom === l}
+              onClick={() => happen({ do: "loom", loom: loom === l ? null : l })}
             >
               <LoomSwatch loom={l} width={22} />
               {LOOM_NAME[l]}
-            </button>
+            </ToolbarKey>
           ))}
           <span className="flex-1" />
           {ZOOMS.map((z, i) => (
-            <button key={z.name} type="button" className="key shrink-0 px-1.5 text-second" aria-pressed={zoom === i} onClick={() => setZoom(i)}>
+            <ToolbarKey key={z.name} className="px-1.5 text-second" pressed={zoom === i} onClick={() => happen({ do: "zoom", to: i })}>
               {z.name}
-            </button>
+            </ToolbarKey>
           ))}
-        </div>
+        </Toolbar>
       </section>
       <section aria-label="Inspector" className="flex w-80 shrink-0 flex-col border-l border-rule">
         <div className="region min-h-0 flex-1">
@@ -332,13 +334,9 @@ export function WiringScreen({
             onPlace={place}
             onUnfix={unfix}
             onChoose={choose}
-            onLetGo={() => setTaking(false)}
+            onLetGo={() => happen({ do: "put down" })}
             onTake={take}
-            onAim={(address, port) => {
-              choose(address);
-              setAim(port);
-              setTaking(true);
-            }}
+            onAim={(address, port) => happen({ do: "take", lead: address, aim: port })}
           />
         </div>
         <PlanFoot

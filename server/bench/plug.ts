@@ -3,7 +3,7 @@ import { Address, lead as leadOf, port as portOf } from "../../core/assembly";
 import { mate } from "../../core/catalogue";
 import type { LinkRow } from "../../db";
 import { jobAction } from "../kernel/action";
-import { contradicts, done, no, type Refusal } from "../kernel/result";
+import { contradicts, done, no, type Refusal, type Result } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
 import type { JobBuild } from "../read/build-of-job";
@@ -58,50 +58,48 @@ const holds = (b: JobBuild, port: string, place: number[] | undefined, except: s
   b.build.connections.find((c) => c.port === port && c.lead !== except && (!c.place || !place || c.place.some((x) => place.includes(x))));
 
 /** This lead is in this port now, or out again. */
-export const plug = jobAction({
-  name: "bench.plug",
-  permission: "record",
-  input: Plug,
-  run: async (unit, t) => {
-    const b = await unit.build();
-    const l = b.graph.leads.get(t.lead);
-    const p = b.graph.ports.get(t.port);
-    if (!l || !p)
-      return no(`The parts of ${t.number} have changed: ${l ? t.port : t.lead} is no longer in it. Nothing was changed. Look at the wiring again.`);
-    const link = await unit.links.find(t.lead);
-    const two = t.saw && (await contradiction(unit, b, t, t.saw, link));
-    if (two) return two;
-    const said = { lead: t.lead, tag: l.tag, name: l.name, port: t.port, portName: p.name };
-    const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
-    if (m.outcome === "keyed" && t.state !== "planned") return no(`${l.tag} does not go into ${p.name}: ${m.because}. Nothing was changed.`);
-    const wanted = t.place ?? (link?.port === t.port ? (link.place ?? undefined) : undefined);
-    const other = holds(b, t.port, wanted, t.lead);
-    if (other && t.state !== "planned") {
-      const o = leadOf(b.graph, other.lead);
-      if (other.state !== "planned") return no(`${p.name} already holds ${o.tag} (${o.name}). Take that out first. Nothing was changed.`);
-      // The plan wanted another plug there: it is free again and the plan no longer whole.
-      await unit.links.remove(other.lead);
-      unit.emit("place-lost", { lead: other.lead, tag: o.tag, name: o.name, portName: p.name });
+export const plug = jobAction({ name: "bench.plug", permission: "record", input: Plug, run: (unit, t) => plugIn(unit, t) });
+
+/** One lead said to be in a port, or out of it. `unit.build()` is as it was before. */
+export async function plugIn(unit: JobUnit, t: Plug): Promise<Result> {
+  const b = await unit.build();
+  const l = b.graph.leads.get(t.lead);
+  const p = b.graph.ports.get(t.port);
+  if (!l || !p)
+    return no(`The parts of ${t.number} have changed: ${l ? t.port : t.lead} is no longer in it. Nothing was changed. Look at the wiring again.`);
+  const link = await unit.links.find(t.lead);
+  const two = t.saw && (await contradiction(unit, b, t, t.saw, link));
+  if (two) return two;
+  const said = { lead: t.lead, tag: l.tag, name: l.name, port: t.port, portName: p.name };
+  const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
+  if (m.outcome === "keyed" && t.state !== "planned") return no(`${l.tag} does not go into ${p.name}: ${m.because}. Nothing was changed.`);
+  const wanted = t.place ?? (link?.port === t.port ? (link.place ?? undefined) : undefined);
+  const other = holds(b, t.port, wanted, t.lead);
+  if (other && t.state !== "planned") {
+    const o = leadOf(b.graph, other.lead);
+    if (other.state !== "planned") return no(`${p.name} already holds ${o.tag} (${o.name}). Take that out first. Nothing was changed.`);
+    // The plan wanted another plug there: it is free again and the plan no longer whole.
+    await unit.links.remove(other.lead);
+    unit.emit("place-lost", { lead: other.lead, tag: o.tag, name: o.name, portName: p.name });
+  }
+  const plannedPort = link ? (link.plannedPort ?? (isIn(link.state) ? null : link.port)) : null;
+  if (t.state === "planned") {
+    // Taken out of where it never belonged: it is free again, not planned for there.
+    if (plannedPort === null && link && m.outcome !== "fits" && m.outcome !== "loss") await unit.links.remove(t.lead);
+    else {
+      const port = plannedPort ?? t.port;
+      const place = t.place ?? (link?.port === port ? link.place : null) ?? null;
+      await unit.links.put(t.lead, { port, place, state: "planned", plannedPort: null });
     }
-    const plannedPort = link ? (link.plannedPort ?? (isIn(link.state) ? null : link.port)) : null;
-    if (t.state === "planned") {
-      // Taken out of where it never belonged: it is free again, not planned for there.
-      if (plannedPort === null && link && m.outcome !== "fits" && m.outcome !== "loss") await unit.links.remove(t.lead);
-      else {
-        const port = plannedPort ?? t.port;
-        const place = t.place ?? (link?.port === port ? link.place : null) ?? null;
-        await unit.links.put(t.lead, { port, place, state: "planned", plannedPort: null });
-      }
-      unit.emit("plug", { ...said, state: "out" });
-      return done();
-    }
-    const place = t.place ?? (link?.port === t.port ? link.place : null) ?? null;
-    // What somebody has checked meanwhile stays checked.
-    const state = link?.state === "checked" && link.port === t.port && t.saw?.state !== "checked" ? "checked" : t.state;
-    await unit.links.put(t.lead, { port: t.port, place, state, plannedPort });
-    const elsewhere = plannedPort !== null && plannedPort !== t.port ? portOf(b.graph, plannedPort).name : undefined;
-    unit.emit("plug", { ...said, state: t.state, ...(elsewhere ? { planned: elsewhere } : {}) });
-    unit.stage.to("worked");
+    unit.emit("plug", { ...said, state: "out" });
     return done();
-  },
-});
+  }
+  const place = t.place ?? (link?.port === t.port ? link.place : null) ?? null;
+  // What somebody has checked meanwhile stays checked.
+  const state = link?.state === "checked" && link.port === t.port && t.saw?.state !== "checked" ? "checked" : t.state;
+  await unit.links.put(t.lead, { port: t.port, place, state, plannedPort });
+  const elsewhere = plannedPort !== null && plannedPort !== t.port ? portOf(b.graph, plannedPort).name : undefined;
+  unit.emit("plug", { ...said, state: t.state, ...(elsewhere ? { planned: elsewhere } : {}) });
+  unit.stage.to("worked");
+  return done();
+}

@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { StepDone } from "../../db";
 import { jobAction } from "../kernel/action";
-import { contradicts, done, no } from "../kernel/result";
+import { contradicts, done, no, type Result } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
+import type { JobUnit } from "../kernel/unit";
 import { stepsOfJob } from "../read/steps-of-job";
 import { clock, lastSaid } from "./last-said";
 
@@ -15,31 +16,28 @@ export const Step = z.object({
 });
 
 /** A step that makes no connection is done, or undone. Steps that the job does not have are refused. */
-export const step = jobAction({
-  name: "bench.step",
-  permission: "record",
-  input: Step,
-  run: async (unit, s) => {
-    const row = await unit.tx.findOne(StepDone, { job: unit.job.id, step: s.step });
-    const { steps } = await stepsOfJob(unit.tx, await unit.build());
-    const known = steps.find((x) => x.id === s.step && !x.lead);
-    if (!known && !(row && !s.done))
-      return no(`${s.number} has no such step any more: its parts or its plan changed. Nothing was changed. Look at the order again.`);
-    const title = known?.title ?? s.step;
-    const is = row !== null;
-    if (s.saw !== undefined && s.saw !== is && s.done !== is) {
-      const by = await lastSaid(unit, { step: s.step });
-      const word = (x: boolean) => (x ? "done" : "not done");
-      const there = `${word(is)}${by ? ` (${by})` : ""}`;
-      return contradicts(
-        `${title} is ${there} and ${word(s.done)} (${unit.actor.name}, ${clock(unit.when.happened)}). Look, then choose. Nothing was changed.`,
-        { there, yours: `${word(s.done)} (you, ${clock(unit.when.happened)})` },
-      );
-    }
-    if (s.done && !row) unit.tx.create(StepDone, { job: unit.job, step: s.step, by: unit.by, at: unit.when.happened });
-    if (!s.done && row) unit.tx.remove(row);
-    unit.emit("step", { step: s.step, title, done: s.done });
-    if (s.done) unit.stage.to("worked");
-    return done();
-  },
-});
+export const step = jobAction({ name: "bench.step", permission: "record", input: Step, run: (unit, s) => markStep(unit, s) });
+
+export async function markStep(unit: JobUnit, s: z.infer<typeof Step>): Promise<Result> {
+  const row = await unit.tx.findOne(StepDone, { job: unit.job.id, step: s.step });
+  const { steps } = await stepsOfJob(unit.tx, await unit.build());
+  const known = steps.find((x) => x.id === s.step && !x.lead);
+  if (!known && !(row && !s.done))
+    return no(`${s.number} has no such step any more: its parts or its plan changed. Nothing was changed. Look at the order again.`);
+  const title = known?.title ?? s.step;
+  const is = row !== null;
+  if (s.saw !== undefined && s.saw !== is && s.done !== is) {
+    const by = await lastSaid(unit, { step: s.step });
+    const word = (x: boolean) => (x ? "done" : "not done");
+    const there = `${word(is)}${by ? ` (${by})` : ""}`;
+    return contradicts(
+      `${title} is ${there} and ${word(s.done)} (${unit.actor.name}, ${clock(unit.when.happened)}). Look, then choose. Nothing was changed.`,
+      { there, yours: `${word(s.done)} (you, ${clock(unit.when.happened)})` },
+    );
+  }
+  if (s.done && !row) unit.tx.create(StepDone, { job: unit.job, step: s.step, by: unit.by, at: unit.when.happened });
+  if (!s.done && row) unit.tx.remove(row);
+  unit.emit("step", { step: s.step, title, done: s.done });
+  if (s.done) unit.stage.to("worked");
+  return done();
+}

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { isClosed } from "../../core/job";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, text } from "../kernel/text";
@@ -12,7 +13,7 @@ export const reopen = jobAction({
   input: Reopen,
   onClosed: true,
   run: async (unit, r) => {
-    if (unit.stage.now() !== "handed-over") return no("It was not handed over. Nothing was changed.");
+    if (!isClosed(unit.stage.now())) return no("It was neither handed over nor cancelled. Nothing was changed.");
     unit.stage.to("reopened");
     unit.emit("reopened", { reason: r.reason });
     return done();

@@ -48,7 +48,9 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
       const arrived = new Date();
       const unit = new JobUnit(tx, actor, { happened: happenedAt(entry, arrived), arrived }, job, entry?.key);
       if (!action.onClosed && isClosed(unit.stage.now()))
-        return no(`${job.number} was handed over. Nothing was changed. Open it again on Handover first.`);
+        return no(
+          `${job.number} was ${unit.stage.now() === "cancelled" ? "cancelled" : "handed over"}. Nothing was changed. Open it again on Handover first.`,
+        );
       const said = await action.run(unit, value);
       return said.ok ? { ...said, revision: job.revision } : said;
     });

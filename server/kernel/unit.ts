@@ -27,6 +27,8 @@ export class Unit {
 export class JobUnit extends Unit {
   private built: Promise<JobBuild> | undefined;
   private told = 0;
+  /** The entry of the log that this one takes back. */
+  takesBack: number | undefined;
 
   constructor(
     tx: EntityManager,
@@ -122,7 +124,7 @@ export class JobUnit extends Unit {
       job: this.job,
       by: this.by,
       kind,
-      data,
+      data: this.takesBack === undefined ? data : { ...data, takesBack: this.takesBack },
       text: null,
       planRevision: planRevision ?? null,
       entryKey: first ? (this.entryKey ?? null) : null,

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { jobAction } from "../kernel/action";
-import { done, no } from "../kernel/result";
+import { done, no, type Result } from "../kernel/result";
 import { JobNumber, line, PartKey, TypeId } from "../kernel/text";
+import type { JobUnit } from "../kernel/unit";
 import { findPart } from "./find-part";
 import { swapPart } from "./swap";
 
@@ -21,18 +22,27 @@ export const changePart = jobAction({
   run: async (unit, c) => {
     const found = await findPart(unit, c.part);
     if (!found.ok) return found;
-    const { row, name } = found;
+    const { row } = found;
     if (c.serial !== undefined) {
       row.serial = c.serial === "" ? null : c.serial;
       unit.emit("part-serial", { part: c.part, name: row.label ?? c.part, serial: row.serial });
     }
     if (c.label !== undefined && c.label !== (row.label ?? "")) {
-      const { build } = await unit.build();
-      const there = build.parts.find((p) => p.label?.toLowerCase() === c.label?.toLowerCase() && p.id !== c.part);
-      if (c.label !== "" && there) return no(`Another part is called ${c.label} already. Nothing was changed. Give this one a name of its own.`);
-      row.label = c.label === "" ? null : c.label;
-      unit.emit("part-named", { part: c.part, was: name, now: c.label });
+      const named = await nameIt(unit, c.part, c.label);
+      if (!named.ok) return named;
     }
     return c.type === undefined ? done() : swapPart(unit, c.part, c.type);
   },
 });
+
+/** Another name for a part; none: it is called by its place. */
+export async function nameIt(unit: JobUnit, part: string, label: string): Promise<Result> {
+  const found = await findPart(unit, part);
+  if (!found.ok) return found;
+  const { build } = await unit.build();
+  const there = build.parts.find((p) => p.label?.toLowerCase() === label.toLowerCase() && p.id !== part);
+  if (label !== "" && there) return no(`Another part is called ${label} already. Nothing was changed. Give this one a name of its own.`);
+  found.row.label = label === "" ? null : label;
+  unit.emit("part-named", { part, was: found.name, now: label });
+  return done();
+}

@@ -169,7 +169,7 @@ class Overtaken extends Error {}
 async function promisedTwice(tx: EntityManager, took: readonly string[]): Promise<string | undefined> {
   if (took.length === 0) return undefined;
   const [row] = await tx.execute<{ name: string }[]>(
-    `select s."name" from "shelf_type" s join (select "type", count(*) as n from "job_part" where "origin" = 'shelf' group by "type") p on p."type" = s."id"
+    `select s."name" from "shelf_type" s join (select o."type", count(*) as n from "job_part" o join "job" j on j."id" = o."job_id" where o."origin" = 'shelf' and j."stage" <> 'cancelled' group by o."type") p on p."type" = s."id"
      where p.n > s."stock" and s."id" = any(?) order by s."name" limit 1`,
     [`{${took.map((t) => JSON.stringify(t)).join()}}`],
   );

@@ -6,7 +6,7 @@ import { line } from "../kernel/text";
 import { day, type HeadView } from "./job-view";
 
 /** A job as lists show it. */
-export interface BenchJob extends Omit<HeadView, "revision"> {
+export interface BenchJob extends Omit<HeadView, "revision" | "purpose"> {
   next: string;
   stops: number;
   openFaults: number;
@@ -70,12 +70,12 @@ export interface Benches {
 /** The open jobs, on benches first, then by what is due first; and those handed over last. */
 export async function benches(em: EntityManager): Promise<Benches> {
   const rows = await em.execute<Row[]>(
-    `select ${COLUMNS} ${FROM} where j."stage" <> 'handed-over' order by (j."bench" is null), j."due_on" nulls last, j."created_at" desc limit ${MOST_OPEN}`,
+    `select ${COLUMNS} ${FROM} where j."stage" not in ('handed-over', 'cancelled') order by (j."bench" is null), j."due_on" nulls last, j."created_at" desc limit ${MOST_OPEN}`,
   );
   const [open] =
     rows.length < MOST_OPEN
       ? [{ n: rows.length }]
-      : await em.execute<{ n: number }[]>(`select count(*)::int as n from "job" where "stage" <> 'handed-over'`);
+      : await em.execute<{ n: number }[]>(`select count(*)::int as n from "job" where "stage" not in ('handed-over', 'cancelled')`);
   const handedOver = await em.execute<{ number: string; title: string }[]>(
     `select "number", "title" from "job" where "stage" = 'handed-over' order by "created_at" desc limit 5`,
   );

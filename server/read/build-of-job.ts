@@ -85,7 +85,10 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
     .select(["id", "stock", "body"])
     .where({ kind: { $in: ACCESSORIES } })
     .execute<ShelfPick[]>("all");
-  const reserved = await em.createQueryBuilder(JobPart).select(["type"]).where({ origin: "shelf" }).execute<{ type: string }[]>("all");
+  // A job that was cancelled takes nothing from the shelf.
+  const reserved = await em.execute<{ type: string }[]>(
+    `select p."type" from "job_part" p join "job" j on j."id" = p."job_id" where p."origin" = 'shelf' and j."stage" <> 'cancelled'`,
+  );
   // What is on the order list already may be planned with, whether anything more may be ordered or not.
   const ordered = new Map<string, number>();
   for (const r of rows) if (r.origin === "order") ordered.set(r.type, (ordered.get(r.type) ?? 0) + 1);

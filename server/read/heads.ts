@@ -6,6 +6,7 @@ import { type JobView, jobView } from "./job-view";
 function nextOf(v: JobView, left: Step | undefined): string {
   if (v.head.stage === "waiting") return `Waits for ${v.head.waitingFor ?? "a delivery"}`;
   if (v.head.stage === "handed-over") return "Handed over";
+  if (v.head.stage === "cancelled") return "Cancelled";
   if (!v.plan) return `${v.leads.filter((l) => !l.out && l.loom !== "seat").length} leads, none planned. Plan the wiring`;
   if (v.plan.stale) return "Parts changed. Plan the wiring again";
   if (v.diagnosis.next) return v.diagnosis.next.action;
@@ -56,7 +57,7 @@ async function renewHead(em: EntityManager, number: string): Promise<void> {
 export async function renewHeads(em: EntityManager, most = 50): Promise<number> {
   const behind = await em.execute<{ number: string }[]>(
     `select j."number" from "job" j left join "job_head" h on h."job_id" = j."id" where h."revision" is distinct from j."revision"
-     order by (j."stage" = 'handed-over'), j."created_at" desc limit ${Math.max(1, Math.floor(most))}`,
+     order by (j."stage" in ('handed-over', 'cancelled')), j."created_at" desc limit ${Math.max(1, Math.floor(most))}`,
   );
   for (const { number } of behind) await renewHead(em.fork() as EntityManager, number);
   return behind.length;

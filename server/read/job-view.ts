@@ -18,6 +18,7 @@ export interface HeadView {
   revision: number;
   client: string;
   title: string;
+  purpose: string;
   stage: string;
   bench: number | null;
   technician: string | null;
@@ -102,6 +103,7 @@ export function headOf(job: JobBuild["job"]): HeadView {
     revision: job.revision,
     client: job.client,
     title: job.title,
+    purpose: job.purpose,
     stage: job.stage,
     bench: job.bench ?? null,
     technician: job.technician?.name ?? null,

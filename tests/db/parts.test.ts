@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { z } from "zod";
 import { Fault, Job, JobPart, LogEntry, type PersonRow, ShelfRevision, ShelfType } from "../../db";
 import { step } from "../../server/bench/step";
-import { findJobs } from "../../server/job/find";
+import { findAll } from "../../server/job/find";
 import { NewJob, newJob } from "../../server/job/make";
 import { ReadRows, readRows } from "../../server/job/read-list";
 import { changeSchools, SchoolsChange } from "../../server/job/schools";
@@ -74,7 +74,7 @@ describe("intake", () => {
     expect(v.findings.map((f) => f.message).join("\n")).toMatch(/no memory in the parts list/);
     expect(v.findings.map((f) => f.message).join("\n")).toMatch(/no power supply/);
     expect(v.progress.stop.parts).toBe(true);
-    expect((await findJobs(db.em(), "gull ferry")).map((h) => h.number)).toEqual(["FS-1049"]);
+    expect((await findAll(db.em(), "gull ferry")).map((h) => h.href)).toEqual(["/job/FS-1049"]);
   });
   it("a copy of an earlier job takes its parts, places and schools, and no serial", async () => {
     const by = await db.by();
@@ -339,7 +339,7 @@ describe("receipt", () => {
     const r = (await receiptView(db.em(), "FS-1043"))?.rows.find((x) => x.part === "board");
     expect(r).toMatchObject({ serial: "TB-77", supplier: "Quayside", warrantyUntil: "2028-11-23", price: 219.9 });
     expect(r?.arrivedAt).not.toBeNull();
-    expect((await findJobs(db.em(), "TB-77")).map((h) => h.number)).toEqual(["FS-1043"]);
+    expect((await findAll(db.em(), "TB-77")).map((h) => h.href)).toEqual(["/job/FS-1043/parts?part=board"]);
   });
   it("the same scan sent twice is kept once", async () => {
     const by = await db.by();

@@ -8,7 +8,7 @@ import { step } from "../../server/bench/step";
 import { closeFault } from "../../server/faults/close";
 import { observe } from "../../server/faults/observe";
 import { tryOut } from "../../server/faults/try";
-import { findJobs } from "../../server/job/find";
+import { findAll } from "../../server/job/find";
 import { jobFromFile } from "../../server/job/from-file";
 import { setting } from "../../server/job/setting";
 import { carryOut } from "../../server/kernel/action";
@@ -40,11 +40,11 @@ describe("the demo", () => {
     expect(jobs.find((j) => j.number === "FS-1047")?.openFaults).toBe(2);
   });
   it("is found by number, client and serial", async () => {
-    expect((await findJobs(db.em(), "1043")).map((h) => h.number)).toContain("FS-1043");
-    expect((await findJobs(db.em(), "choir")).map((h) => h.number)).toEqual(["FS-1042"]);
+    expect((await findAll(db.em(), "1043")).map((h) => h.href)).toContain("/job/FS-1043");
+    expect((await findAll(db.em(), "choir")).map((h) => h.href)).toEqual(["/job/FS-1042"]);
     const serial = await db.em().findOneOrFail(JobPart, { serial: { $ne: null } }, { populate: ["job"] });
-    expect((await findJobs(db.em(), serial.serial ?? "")).length).toBeGreaterThan(0);
-    expect(await findJobs(db.em(), "100%_none")).toEqual([]);
+    expect((await findAll(db.em(), serial.serial ?? "")).length).toBeGreaterThan(0);
+    expect(await findAll(db.em(), "100%_none")).toEqual([]);
   });
 });
 

@@ -2,10 +2,13 @@ import type { ReactNode } from "react";
 import { Rail } from "../../../../features/job/rail";
 import { Stages } from "../../../../features/job/stages";
 import { StopLine } from "../../../../features/job/stop-line";
+import { may } from "../../../../server/kernel/actor";
+import { whoIsIt } from "../../../../server/kernel/who";
+import { peopleAtBench } from "../../../../server/people/pages";
 import { jobPage } from "../../../../server/read/job-page";
 
 export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ number: string }> }) {
-  const v = await jobPage((await params).number);
+  const [v, who, people] = await Promise.all([jobPage((await params).number), whoIsIt(), peopleAtBench()]);
   const p = v.progress;
   const stages = [
     { slug: "parts", name: "Parts", progress: p.parts, stop: p.stop.parts ?? false },
@@ -17,10 +20,10 @@ export default async function JobLayout({ children, params }: { children: ReactN
   ];
   return (
     <>
-      <Stages head={v.head} stages={stages} faults={p.faults} />
+      <Stages head={v.head} stages={stages} faults={p.faults} people={people} mayEnd={may(who, "end jobs")} mayRun={may(who, "run jobs")} />
       <StopLine number={v.head.number} findings={v.findings} />
-      <div className="flex min-h-0 flex-1">
-        <main className="flex min-h-0 min-w-0 flex-1">{children}</main>
+      <div className="flex min-h-0 flex-1 max-[700px]:flex-col-reverse max-[700px]:justify-end">
+        <main className="stage flex min-h-0 min-w-0 flex-1">{children}</main>
         <Rail
           number={v.head.number}
           findings={v.findings}
