@@ -24,18 +24,27 @@ export default defineConfig({
       },
       {
         resolve: { alias },
-        test: { name: "database", include: ["tests/db/**/*.test.ts", "tests/scripts/**/*.test.ts"], testTimeout: 60_000, fileParallelism: false },
+        test: {
+          name: "database",
+          include: ["tests/db/**/*.test.ts"],
+          setupFiles: ["tests/db/own.ts"],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+      {
+        resolve: { alias },
+        // Clusters of their own, which take ports by looking which are free: one after the other.
+        test: { name: "scripts", include: ["tests/scripts/**/*.test.ts"], testTimeout: 60_000, fileParallelism: false },
       },
       {
         resolve: { alias },
         test: {
           name: "browser",
           include: ["tests/browser/**/*.test.ts"],
+          setupFiles: ["tests/browser/own.ts"],
           testTimeout: 300_000,
           hookTimeout: 300_000,
-          // A machine that stalls for half a minute is no fault of the screen; what is wrong is wrong twice.
-          retry: 1,
-          fileParallelism: false,
         },
       },
     ],

@@ -23,7 +23,6 @@ export {
   Shop,
   ShopEntry,
   StepDone,
-  Turn,
 } from "./entities";
 export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";

@@ -156,6 +156,8 @@ export async function startCluster(project, { name, port, fresh = false }) {
   return {
     url: urlOf(password, at),
     wasRunning: running,
+    /** Lets the application's role make databases, as tests do that each want one. */
+    letMakeDatabases: () => keeper("alter role imbra createdb"),
     stop: () => {
       asOwner(pgctl, ["-D", data, "-m", "fast", "-w", "stop"], { stdio: "ignore" });
     },

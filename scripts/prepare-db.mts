@@ -5,7 +5,9 @@ import { hashSecret } from "../server/people/password";
 import { wantsFirstLead } from "../server/people/wants-first-lead";
 import { renewHeads } from "../server/read/heads";
 
-/** Migrates, and seeds when asked: `tsx scripts/prepare-db.ts [--seed] [--fresh]`. Run by start, dev and the tests. */
+/** Migrates, and seeds when asked: `tsx scripts/prepare-db.mts [--seed] [--fresh] [--today=2026-11-23T09:00:00Z]`. Run by start, dev and the tests. */
+const day = process.argv.find((a) => a.startsWith("--today="))?.slice("--today=".length);
+const today = day ? new Date(day) : new Date();
 const url = process.env.DATABASE_URL;
 if (!url) throw new Error("DATABASE_URL is not set");
 const orm = await MikroORM.init(ormConfig(url));
@@ -17,9 +19,7 @@ try {
   const ran = await orm.migrator.up();
   if (ran.length > 0) console.log(`  migrated: ${ran.map((m) => m.name).join(", ")}`);
   if (process.argv.includes("--seed")) {
-    const did = await orm.em
-      .fork()
-      .transactional((em) => seed(em as never, process.cwd(), new Date(), (text) => console.log(`  ${text}`), hashSecret));
+    const did = await orm.em.fork().transactional((em) => seed(em as never, process.cwd(), today, (text) => console.log(`  ${text}`), hashSecret));
     console.log(did ? "  demo seeded" : "  demo is there already");
     // Lists are right from the first page on.
     while ((await renewHeads(orm.em.fork() as never)) > 0);

@@ -1,15 +1,15 @@
 // npm test: all set-up on a separate database and port, then every check; closes with one line "N passed, N failed".
-// `npm test -- --only unit,database,browser,static` runs a part, `--file ways,wiring` only files with such names in it.
-import { spawnSync } from "node:child_process";
+// `npm test -- --only unit,database,scripts,browser,static` runs a part, `--file ways,wiring` only files with such names in it.
+import { spawn } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { buildWhenChanged } from "./build.mjs";
 import { installDebian, installPackages, nodeIsNewEnough, say, secret, startCluster } from "./cluster.mjs";
-import { serveFresh } from "./serve.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 const at = process.argv.indexOf("--only");
-const only = at >= 0 ? (process.argv[at + 1] ?? "").split(",") : ["static", "unit", "database", "browser"];
+const only = at >= 0 ? (process.argv[at + 1] ?? "").split(",") : ["static", "unit", "database", "scripts", "browser"];
 const named = process.argv.indexOf("--file");
 const files = named >= 0 ? (process.argv[named + 1] ?? "").split(",") : [];
 const wants = (part) => only.includes(part);
@@ -17,39 +17,43 @@ const wants = (part) => only.includes(part);
 nodeIsNewEnough();
 installPackages(project);
 if (wants("browser") && !existsSync("/usr/bin/chromium")) installDebian(["chromium"], "Chromium");
-const env = { ...process.env, IMBRA_SECRET: secret(project), NEXT_TELEMETRY_DISABLED: "1" };
+const env = { ...process.env, IMBRA_SECRET: secret(project), IMBRA_SETUP_CODE: "1234-5678", NEXT_TELEMETRY_DISABLED: "1" };
 delete env.DATABASE_URL;
 let cluster;
-if (wants("database") || wants("browser")) {
-  say("Starting the test database …");
-  cluster = await startCluster(project, { name: "pg-test", port: 54341 });
-  env.DATABASE_URL = cluster.url;
-}
-let server;
 const bin = (name) => join(project, "node_modules/.bin", name);
 let passed = 0;
 let failed = 0;
 
+/** A command to its end: its status and all that it said. */
+const ran = (command, args) =>
+  new Promise((resolve) => {
+    const child = spawn(bin(command), args, { cwd: project, env });
+    let said = "";
+    child.stdout.on("data", (d) => (said += d));
+    child.stderr.on("data", (d) => (said += d));
+    child.once("close", (status) => resolve({ status, said }));
+  });
+
 /** A check without tests of its own counts as one. */
-function once(what, command, args) {
-  say(`${what} …`);
-  const r = spawnSync(bin(command), args, { cwd: project, env, encoding: "utf8" });
+async function once(what, command, args) {
+  const began = Date.now();
+  const r = await ran(command, args);
+  say(`${what}: ${r.status === 0 ? "well" : "FAILED"}, ${((Date.now() - began) / 1000).toFixed(0)} s`);
   if (r.status === 0) passed++;
   else {
     failed++;
-    console.error(`${what} failed:\n${r.stdout}\n${r.stderr}`);
+    console.error(`${what} failed:\n${r.said}`);
   }
 }
 
-function vitest(part) {
+async function vitest(part, workers) {
   const out = join(project, ".data", `results-${part}.json`);
   mkdirSync(dirname(out), { recursive: true });
   rmSync(out, { force: true });
-  spawnSync(bin("vitest"), ["run", "--project", part, "--reporter=default", "--reporter=json", `--outputFile.json=${out}`, ...files], {
-    cwd: project,
-    env,
-    stdio: ["ignore", "inherit", "inherit"],
-  });
+  const began = Date.now();
+  const args = ["run", "--project", part, `--maxWorkers=${workers}`, "--reporter=default", "--reporter=json", `--outputFile.json=${out}`, ...files];
+  await new Promise((resolve) => spawn(bin("vitest"), args, { cwd: project, env, stdio: ["ignore", "inherit", "inherit"] }).once("close", resolve));
+  say(`${part}: ${((Date.now() - began) / 1000).toFixed(0)} s`);
   if (!existsSync(out)) {
     failed++;
     return;
@@ -60,29 +64,41 @@ function vitest(part) {
   failed += r.numFailedTests + r.testResults.filter((f) => f.status === "failed" && f.assertionResults.length === 0).length;
 }
 
+async function statics() {
+  await once("Types", "tsc", ["--noEmit"]);
+  await once("Lint and format", "biome", ["check", "."]);
+  await once("Layers", "depcruise", ["--config", ".dependency-cruiser.cjs", "app", "features", "ui", "server", "db", "core", "cli", "workers"]);
+  await once("Unused code", "knip", []);
+  await once("Schemas up to date", "tsx", ["scripts/write-schemas.mts", "--check"]);
+}
+
+const began = Date.now();
 try {
-  if (wants("static")) {
-    once("Types", "tsc", ["--noEmit"]);
-    once("Lint and format", "biome", ["check", "."]);
-    once("Layers", "depcruise", ["--config", ".dependency-cruiser.cjs", "app", "features", "ui", "server", "db", "core", "cli", "workers"]);
-    once("Unused code", "knip", []);
-    once("Schemas up to date", "tsx", ["scripts/write-schemas.mts", "--check"]);
+  if (wants("database") || wants("browser")) {
+    say("Starting the test databases …");
+    cluster = await startCluster(project, { name: "pg-test", port: 54341 });
+    cluster.letMakeDatabases();
+    env.IMBRA_TEST_CLUSTER = cluster.url;
+    // Needs a package, which is there by now.
+    const { seedTemplates } = await import("./templates.mjs");
+    if (!(await seedTemplates(project, env))) failed++;
   }
-  if (wants("unit")) vitest("unit");
-  if (wants("database")) vitest("database");
-  if (wants("browser")) {
-    server = await serveFresh(project, env);
-    if (server) {
-      env.IMBRA_URL = server.url;
-      vitest("browser");
-    } else {
-      failed++;
-      console.error("The application did not start, so no browser test ran.");
-    }
+  // What only reads the sources goes beside the build.
+  const building = wants("browser") ? buildWhenChanged(project, { ...env, DATABASE_URL: cluster.url, NODE_ENV: "production" }) : true;
+  if (wants("static")) await statics();
+  const built = await building;
+  if (wants("unit")) await vitest("unit", 2);
+  if (wants("database")) await vitest("database", 2);
+  if (wants("scripts")) await vitest("scripts", 1);
+  // Browser files wait more than they work.
+  if (wants("browser") && built) await vitest("browser", 3);
+  if (!built) {
+    failed++;
+    console.error("The application was not built, so no browser test ran.");
   }
 } finally {
-  server?.stop();
   if (cluster && !cluster.wasRunning) cluster.stop();
 }
+say(`All of it: ${((Date.now() - began) / 60_000).toFixed(1)} minutes`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);

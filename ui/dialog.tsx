@@ -34,6 +34,15 @@ export function Dialog({
         <Radix.Overlay className="fixed inset-0 z-40 bg-ground/80" />
         <Radix.Content
           aria-describedby={undefined}
+          onOpenAutoFocus={(e) => {
+            // Where there is something to type, it is typed there at once.
+            const first = (e.currentTarget as HTMLElement).querySelector<HTMLElement>(
+              "input:not([type=file]):not([type=checkbox]), textarea, select",
+            );
+            if (!first) return;
+            e.preventDefault();
+            first.focus();
+          }}
           className={cx(
             "fixed z-40 flex flex-col rounded border-2 border-ink bg-raised",
             bench

@@ -4,6 +4,7 @@ import { randomUUID } from "node:crypto";
 import { constants, hostname, setPriority } from "node:os";
 import { type EntityManager, entityManager, Job } from "../db";
 import { listen } from "../server/live/channel";
+import { forgetAttempts } from "../server/people/attempts";
 import { planInThread, threadsFrom } from "../server/plan/plan-thread";
 import { forgetOld } from "../server/planner/runs";
 import { workOnce } from "../server/planner/work";
@@ -69,7 +70,10 @@ async function warmUp(): Promise<void> {
 await warmUp().catch(() => undefined);
 const tidy = () =>
   entityManager()
-    .then(forgetOld)
+    .then(async (em) => {
+      await forgetOld(em);
+      await forgetAttempts(em);
+    })
     .catch(() => undefined);
 await tidy();
 setInterval(tidy, TIDY_MS).unref();

@@ -8,7 +8,7 @@ export class People extends Migration {
     this.addSql(`alter table "person" rename constraint "technician_name_unique" to "person_name_unique";`);
     this.addSql(`alter table "person" add column "active" boolean not null default true;`);
     this.addSql(`create table "credential" ("person_id" uuid not null, "password_hash" text null, "pin_hash" text null, constraint "credential_pkey" primary key ("person_id"));`);
-    this.addSql(`alter table "credential" add constraint "credential_person_id_foreign" foreign key ("person_id") references "person" ("id") on update cascade;`);
+    this.addSql(`alter table "credential" add constraint "credential_person_id_foreign" foreign key ("person_id") references "person" ("id") on update cascade on delete cascade;`);
     this.addSql(`alter table "shop" add column "bench_lock_minutes" int not null default 15;`);
     this.addSql(`create table "session" ("id" uuid not null default gen_random_uuid(), "token_hash" varchar(64) not null, "device" uuid not null, "person_id" uuid not null, "by_pin" boolean not null default false, "label" varchar(80) not null, "started_at" timestamptz not null default now(), "seen_at" timestamptz not null default now(), "acted_at" timestamptz not null default now(), "ended_at" timestamptz null, constraint "session_pkey" primary key ("id"), constraint "session_token_hash_unique" unique ("token_hash"));`);
     this.addSql(`alter table "session" add constraint "session_person_id_foreign" foreign key ("person_id") references "person" ("id") on update cascade;`);

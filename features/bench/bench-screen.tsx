@@ -7,7 +7,7 @@ import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import Link from "../../ui/link";
-import { Caution, SeverityShape } from "../../ui/marks";
+import { Caution, SeverityShape, StateShape } from "../../ui/marks";
 import { useDates } from "../frame/dates";
 import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
@@ -22,6 +22,7 @@ import { RegionView } from "./region-view";
 import { useTakeBack } from "./use-take-back";
 
 const REST_MS = 500;
+const KEY = "min-h-24 w-34 px-2 max-[760px]:min-h-20 max-[760px]:w-auto max-[760px]:px-1 max-[760px]:text-key";
 /** Which hand works is the tablet's business, not the job's. */
 const HAND = "imbra-hand";
 
@@ -187,6 +188,12 @@ export function BenchScreen({
     <span role="status">
       No answer from the server since {dates.clock(aloneSince)}. What you press is kept on this tablet and sent in order. Go on working.
     </span>
+  ) : view.head.stage === "waiting" ? (
+    <span className="flex items-center gap-3">
+      <StateShape state="waiting" size={28} />
+      This job waits for {view.head.waitingFor ?? "a delivery"}
+      {view.head.waitingUntil ? `, until ${dates.day(view.head.waitingUntil)}` : ""}. What hands can do meanwhile is recorded.
+    </span>
   ) : step.caution ? (
     <Caution text={step.caution} large />
   ) : step.covers ? (
@@ -197,14 +204,18 @@ export function BenchScreen({
     </span>
   );
   return (
-    <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden">
-      <header className="flex h-20 shrink-0 items-stretch border-b border-rule">
-        <Button bench className="px-2 min-h-0 w-40 rounded-none border-0 border-r" onClick={() => look(-1)}>
+    <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden max-[760px]:h-auto max-[760px]:min-h-dvh max-[760px]:overflow-visible">
+      <header className="flex min-h-20 shrink-0 items-stretch border-b border-rule max-[760px]:flex-wrap">
+        <Button
+          bench
+          className="min-h-20 w-40 rounded-none border-0 border-r px-2 max-[760px]:w-auto max-[760px]:flex-1 max-[760px]:px-1 max-[760px]:text-key"
+          onClick={() => look(-1)}
+        >
           Look back
         </Button>
         <button
           type="button"
-          className="flex min-w-0 flex-1 items-center gap-4 px-5 text-left text-bench hover:bg-sheet"
+          className="flex min-h-20 min-w-0 flex-1 items-center gap-4 px-5 text-left text-bench hover:bg-sheet max-[760px]:order-first max-[760px]:w-full max-[760px]:flex-none max-[760px]:border-b max-[760px]:border-rule"
           onClick={() => setSheet("list")}
         >
           <span className="min-w-0 truncate">
@@ -213,7 +224,7 @@ export function BenchScreen({
         </button>
         <button
           type="button"
-          className="flex w-48 min-w-0 items-center justify-center border-l border-rule px-3 text-center text-bench hover:bg-sheet"
+          className="flex min-h-20 w-48 min-w-0 items-center justify-center border-l border-rule px-3 text-center text-bench hover:bg-sheet max-[760px]:w-auto max-[760px]:flex-1 max-[760px]:px-1 max-[760px]:text-key"
           onClick={() => setPersonOpen(true)}
         >
           <span className="sr-only">Who works here: </span>
@@ -221,7 +232,7 @@ export function BenchScreen({
         </button>
         <button
           type="button"
-          className="flex w-36 items-center justify-center gap-2 border-l border-rule px-3 text-center text-bench hover:bg-sheet"
+          className="flex min-h-20 w-36 items-center justify-center gap-2 border-l border-rule px-3 text-center text-bench hover:bg-sheet max-[760px]:w-auto max-[760px]:flex-1 max-[760px]:px-1 max-[760px]:text-key"
           aria-label="Entries of this tablet"
           onClick={() => setEntriesOpen(true)}
         >
@@ -234,13 +245,19 @@ export function BenchScreen({
                 ? "all sent"
                 : ""}
         </button>
-        <Button bench className="px-2 min-h-0 w-44 rounded-none border-0 border-l" onClick={() => look(1)}>
+        <Button
+          bench
+          className="min-h-20 w-44 rounded-none border-0 border-l px-2 max-[760px]:w-auto max-[760px]:flex-1 max-[760px]:px-1 max-[760px]:text-key"
+          onClick={() => look(1)}
+        >
           Look ahead
         </Button>
       </header>
-      <section aria-live="polite" className="flex h-38 shrink-0 flex-col justify-center px-6">
-        <h1 className="line-clamp-2 text-bench-action font-bold">{finished ? "Every step is done. On to the first boot." : step.title}</h1>
-        <p className="truncate text-bench">
+      <section aria-live="polite" className="flex h-38 shrink-0 flex-col justify-center px-6 max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-4">
+        <h1 className="line-clamp-2 text-bench-action font-bold max-[760px]:line-clamp-none max-[760px]:text-verdict">
+          {finished ? "Every step is done. On to the first boot." : step.title}
+        </h1>
+        <p className="truncate text-bench max-[760px]:whitespace-normal max-[760px]:text-action">
           {finished ? (
             view.power.verdict
           ) : (
@@ -252,11 +269,11 @@ export function BenchScreen({
           )}
         </p>
       </section>
-      <div className="flex min-h-0 flex-1 basis-[312px] border-y border-rule">
-        <div className="min-w-0 flex-[640] overflow-hidden">
+      <div className="flex min-h-0 flex-1 basis-[312px] border-y border-rule max-[760px]:flex-none max-[760px]:basis-auto max-[760px]:flex-col">
+        <div className="min-w-0 flex-[640] overflow-hidden max-[760px]:h-70 max-[760px]:flex-none">
           <RegionView build={view.build} port={step.port} label={port?.port.label ?? ""} />
         </div>
-        <div className="flex-[384] overflow-auto border-l border-rule p-5 text-bench">
+        <div className="flex-[384] overflow-auto border-l border-rule p-5 text-bench max-[760px]:flex-none max-[760px]:border-l-0 max-[760px]:border-t max-[760px]:text-action">
           {port && family(port.port.family).order.length > 0 ? (
             <PinPicture
               bench
@@ -270,37 +287,48 @@ export function BenchScreen({
           )}
         </div>
       </div>
-      <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench">
-        <div className="line-clamp-2">{band}</div>
+      <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-3 max-[760px]:text-action">
+        <div className="line-clamp-2 max-[760px]:line-clamp-none">{band}</div>
       </div>
-      <footer className={cx("flex h-36 shrink-0 items-center gap-3 border-t border-rule px-6", left && "flex-row-reverse")}>
-        <Button bench className="px-2 min-h-24 w-34" onClick={() => setSheet("differs")} disabled={!step.lead}>
+      <footer
+        className={cx(
+          "flex h-36 shrink-0 items-center gap-3 border-t border-rule px-6",
+          // On a phone: Done as wide as the hand reaches, the others below, always in sight.
+          "max-[760px]:sticky max-[760px]:bottom-0 max-[760px]:grid max-[760px]:h-auto max-[760px]:grid-cols-4 max-[760px]:gap-2 max-[760px]:bg-ground max-[760px]:p-3",
+          left && "flex-row-reverse",
+        )}
+      >
+        <Button bench className={KEY} onClick={() => setSheet("differs")} disabled={!step.lead}>
           Differs
         </Button>
-        <Button bench className="px-2 min-h-24 w-34" onClick={() => setSheet("problem")}>
+        <Button bench className={KEY} onClick={() => setSheet("problem")}>
           Problem
         </Button>
         {elsewhere && step.done ? (
-          <Button bench className="px-2 min-h-24 w-34" onClick={undo}>
+          <Button bench className={KEY} onClick={undo}>
             Undo
           </Button>
         ) : (
-          <Button bench className="px-2 min-h-24 w-34" onClick={() => setSheet("skip")}>
+          <Button bench className={KEY} onClick={() => setSheet("skip")}>
             Skip
           </Button>
         )}
-        <Button bench className="px-2 min-h-24 w-34" onClick={() => setSheet("press")}>
+        <Button bench className={KEY} onClick={() => setSheet("press")}>
           If I press
         </Button>
-        <div className="flex-1" />
+        <div className="flex-1 max-[760px]:hidden" />
         {finished ? (
-          <Link className="key-bench min-h-28 w-84 no-underline" data-done="mark" href={`/job/${number}/first-boot`}>
+          <Link
+            className="key-bench min-h-28 w-84 no-underline max-[760px]:order-first max-[760px]:col-span-4 max-[760px]:w-full"
+            data-done="mark"
+            href={`/job/${number}/first-boot`}
+          >
             First boot
           </Link>
         ) : (
           <Button
             bench
-            className={cx("px-2 min-h-28 w-84")}
+            className="min-h-28 w-84 px-2 max-[760px]:order-first max-[760px]:col-span-4 max-[760px]:min-h-20 max-[760px]:w-full"
             tone={stop && !elsewhere ? "plain" : "mark"}
             disabled={outbox.waiting.length > 400}
             onClick={press}

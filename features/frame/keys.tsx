@@ -81,6 +81,7 @@ export function KeysProvider({ children }: { children: ReactNode }) {
     const scan = (code: string) => {
       for (const l of inOrder()) if (l.now().scan?.(code)) return;
     };
+    const isPair = (both: string) => inOrder().some((l) => l.now().bindings.some((b) => b.keys.includes(both)));
     const isAtOnce = (name: string) => inOrder().some((l) => l.now().bindings.some((b) => b.atOnce && b.keys.includes(name)));
     const key = (e: KeyboardEvent) => {
       const sheet = document.querySelector('[role="dialog"]') !== null;
@@ -124,7 +125,10 @@ export function KeysProvider({ children }: { children: ReactNode }) {
       timer = setTimeout(() => {
         const typed = burst;
         burst = "";
-        if (typed.length === 1 && !isOff.current && document.querySelector('[role="dialog"]') === null) press(typed.toLowerCase(), e);
+        if (isOff.current || document.querySelector('[role="dialog"]') !== null) return;
+        const keys = [...typed.toLowerCase()];
+        // Two that belong together may come as quickly as a scan begins.
+        if (keys.length === 1 || (keys.length === 2 && isPair(keys.join(" ")))) for (const k of keys) press(k, e);
       }, SCAN_MS);
     };
     // Before anything that has the focus: a scan's Enter must not press it.

@@ -88,7 +88,11 @@ export function Palette({ keepsPeople }: { keepsPeople: boolean }) {
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   // What can be done is asked for when it is shown: screens come and go.
   const doings = useMemo(() => (open ? list().filter((d) => d.only !== "keys") : []), [open, list]);
-  const shown = doings.filter((d) => wanted.every((w) => d.word.toLowerCase().includes(w))).slice(0, MOST_DOINGS);
+  // What has no key is what one comes here for.
+  const shown = doings
+    .filter((d) => wanted.every((w) => d.word.toLowerCase().includes(w)))
+    .sort((a, b) => Math.min(1, a.keys.length) - Math.min(1, b.keys.length))
+    .slice(0, MOST_DOINGS);
   const kinds = [...new Set(hits.map((h) => h.kind))];
   const close = () => {
     setOpen(false);

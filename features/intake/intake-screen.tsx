@@ -143,7 +143,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
     <main className="stage flex min-h-0 flex-1">
       <div className="cols">
         <form
-          className="region flex w-[420px] shrink-0 @max-[1040px]/stage:w-[340px] @max-[660px]/stage:!w-full flex-col gap-3 overflow-y-auto border-r border-rule p-6"
+          className="region flex w-[420px] shrink-0 @max-[1040px]/stage:w-[340px] flex-col gap-3 overflow-y-auto border-r border-rule p-6"
           onSubmit={(e) => {
             e.preventDefault();
             make();

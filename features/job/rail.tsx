@@ -179,7 +179,7 @@ function SetAsideForm({ number, finding, act }: { number: string; finding: JobFi
   const [reason, setReason] = useState("");
   if (!open)
     return (
-      <Button className="mt-1" aria-label={`Set aside: ${finding.message}`} onClick={() => setOpen(true)}>
+      <Button className="mt-1 flex" aria-label={`Set aside: ${finding.message}`} onClick={() => setOpen(true)}>
         Set aside, because
       </Button>
     );

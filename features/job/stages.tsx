@@ -96,8 +96,8 @@ export function Stages({
           here("faults") ? "border-b-ink bg-sheet" : "border-b-transparent",
         )}
       >
-        <span className="font-semibold">Faults</span>
-        <span className="text-label text-soft">{faults === 0 ? "none open" : `${faults} open`}</span>
+        <span className="font-semibold">Faults{faults > 0 ? <span className="min-[861px]:hidden"> {faults}</span> : null}</span>
+        <span className="text-label text-soft max-[860px]:sr-only">{faults === 0 ? "none open" : `${faults} open`}</span>
       </Link>
     </nav>
   );

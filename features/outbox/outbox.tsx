@@ -72,7 +72,8 @@ function useSending(): Outbox {
     try {
       await alone(async () => {
         const { took, aside, stopped } = await sendAll(entries, send);
-        if (took > 0) onSent();
+        // Without a person the page asks, too, whether anybody is signed in here at all.
+        if (took > 0 || stopped === "who") onSent();
         const n = (await entries.all()).filter(isWaiting).length;
         setNobody(stopped === "who");
         setSentence(stopped && n > 0 ? WHY[stopped](n) : aside ? `${aside} The entry is set aside: look at it.` : "");

@@ -83,11 +83,7 @@ export function PartsScreen({
   };
   return (
     <div className="cols">
-      <section
-        data-tall
-        aria-label="Parts list"
-        className="region w-[480px] @max-[1040px]/stage:w-[300px] @max-[660px]/stage:!w-full shrink-0 border-r border-rule"
-      >
+      <section data-tall aria-label="Parts list" className="region w-[480px] @max-[1040px]/stage:w-[300px] shrink-0 border-r border-rule">
         <div className="flex h-12 items-center gap-3 px-4">
           <h1 className="flex-1 text-key font-[650]">{view.build.parts.length} parts</h1>
           <AddParts number={number} />
@@ -109,7 +105,7 @@ export function PartsScreen({
                     p.id === chosen && "bg-sheet",
                   )}
                 >
-                  <span className="w-24 shrink-0 text-second text-soft">{KIND_WORD[t?.kind ?? ""]}</span>
+                  <span className="w-24 shrink-0 text-second text-soft @max-[1040px]/stage:hidden">{KIND_WORD[t?.kind ?? ""]}</span>
                   <span className="min-w-0 flex-1">
                     <span className="block truncate">{t ? fullName(t) : p.type}</span>
                     <span className="block truncate text-second text-soft">
@@ -134,7 +130,7 @@ export function PartsScreen({
                         ))}
                     </span>
                   </span>
-                  <span className="w-24 shrink-0 text-second">
+                  <span className="w-24 shrink-0 text-second @max-[1040px]/stage:w-18">
                     {p.from === "order" ? (
                       <StateMark state="waiting" size={13} word="to order" />
                     ) : n === 0 ? (
@@ -152,7 +148,7 @@ export function PartsScreen({
         </ul>
       </section>
       <div className="flex min-w-0 flex-1 flex-col">
-        <Toolbar label="What to look at" className="h-12 shrink-0 gap-2 border-b border-rule px-4">
+        <Toolbar label="What to look at" className="min-h-12 shrink-0 flex-wrap py-1.5 gap-2 border-b border-rule px-4">
           {SHOWS.map(([id, word]) => (
             <ToolbarKey key={id} pressed={show === id} onClick={() => router.replace(`${path}?show=${id}`)}>
               {word}

@@ -14,7 +14,7 @@ export function PersonMenu({ name, keepsPeople }: { name: string; keepsPeople: b
       trigger={
         <Button aria-label={`Signed in as ${name}`}>
           <User size={16} aria-hidden />
-          <span className="max-w-40 truncate">{name}</span>
+          <span className="max-w-40 truncate max-[600px]:sr-only">{name}</span>
         </Button>
       }
       items={[

@@ -13,6 +13,7 @@ export interface AtBench extends Worker {
   hasPin: boolean;
 }
 
+const PING_MS = 4000;
 const NO_ANSWER = "No network: a change of person needs the server. What you press is kept on this tablet, and asks for its person then.";
 
 /** A change of person at a bench: a key for everybody, then a PIN on keys as large. */
@@ -81,7 +82,7 @@ export function WhoWorks({
               <Button
                 bench
                 aria-current={p.id === who?.id ? "true" : undefined}
-                className={p.id === who?.id ? "!border-ink" : ""}
+                className={p.id === who?.id ? "border-ink" : ""}
                 onClick={() => setChosen(p)}
               >
                 {p.name}
@@ -112,6 +113,13 @@ function Proof({
   const [pending, start] = useTransition();
   const send = (what: string) =>
     start(async () => {
+      // Offline the framework would keep the action until there is a network, and then somebody else would sit here.
+      const there = await fetch("/live/ping", { cache: "no-store", signal: AbortSignal.timeout(PING_MS) }).catch(() => undefined);
+      if (!there) {
+        setSecret("");
+        setSentence(NO_ANSWER);
+        return;
+      }
       const r = await takeOverAction({ person: person.id, secret: what, by: byPassword ? "password" : "pin" }).catch(() => undefined);
       if (r?.ok) onDone(r.value);
       else {
@@ -121,7 +129,7 @@ function Proof({
     });
   return (
     <form
-      className="flex flex-col gap-4"
+      className="flex flex-wrap gap-x-8 gap-y-4"
       onSubmit={(e) => {
         e.preventDefault();
         if (secret) send(secret);
@@ -139,7 +147,7 @@ function Proof({
           autoFocus
         />
       ) : (
-        <>
+        <div className="flex w-full max-w-[420px] flex-col gap-4">
           <Field
             bench
             word="PIN"
@@ -149,9 +157,8 @@ function Proof({
             value={secret}
             onChange={(e) => setSecret(e.target.value.replace(/\D/g, "").slice(0, 8))}
             autoFocus
-            className="max-w-[420px]"
           />
-          <fieldset className="grid w-full max-w-[420px] grid-cols-3 gap-3">
+          <fieldset className="grid w-full grid-cols-3 gap-3">
             <legend className="sr-only">Digits</legend>
             {["1", "2", "3", "4", "5", "6", "7", "8", "9"].map((d) => (
               <Button key={d} bench className="mono px-0" onClick={() => setSecret((s) => `${s}${d}`.slice(0, 8))}>
@@ -166,23 +173,22 @@ function Proof({
               0
             </Button>
           </fieldset>
-        </>
+        </div>
       )}
-      <p role="alert" className="min-h-8 font-semibold text-stop">
-        {sentence}
-      </p>
-      <div className="flex flex-wrap gap-3">
-        <Button bench onClick={onBack}>
-          Somebody else
+      <div className="flex min-w-64 flex-1 flex-col gap-3 pt-10">
+        <Button bench type="submit" tone="mark" disabled={pending || secret === ""} className="min-h-28">
+          {pending ? "Looking …" : "It is me"}
         </Button>
+        <p role="alert" className="min-h-24 font-semibold text-stop">
+          {sentence}
+        </p>
         {byPassword ? null : (
           <Button bench onClick={onOther}>
             Password instead
           </Button>
         )}
-        <div className="flex-1" />
-        <Button bench type="submit" tone="mark" disabled={pending || secret === ""}>
-          {pending ? "Looking …" : "It is me"}
+        <Button bench onClick={onBack}>
+          Somebody else
         </Button>
       </div>
     </form>

@@ -60,10 +60,7 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
   return (
     <main className="stage flex min-h-0 flex-1">
       <div className="cols">
-        <section
-          aria-label="The entry"
-          className="flex w-[560px] shrink-0 @max-[1040px]/stage:w-[440px] @max-[660px]/stage:!w-full flex-col border-r border-rule"
-        >
+        <section aria-label="The entry" className="flex w-[560px] shrink-0 @max-[1040px]/stage:w-[440px] flex-col border-r border-rule">
           <div className="shrink-0 border-b border-rule px-5 py-3">
             <p className="text-second">
               <Link className="underline underline-offset-4" href={`/shelf?kind=${entry.type.kind}`}>

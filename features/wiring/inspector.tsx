@@ -40,26 +40,10 @@ export function Inspector(p: InspectorProps) {
     <div className="p-4">
       <h2 className="text-key font-[650]">Choose a lead or a port</h2>
       <p className="mt-2">Its route, its pins and the reason for its place appear here.</p>
-      <dl className="mt-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-second">
-        {[
-          ["Arrows", "move in the list"],
-          ["Enter", "take the lead, then place it, nearest first; at a port, what could go in"],
-          ["1 to 5, 0", "one loom, all"],
-          ["F", "fix it where it is, or let it go"],
-          ["W", "why here"],
-          ["P", "pins"],
-          ["+ and -", "zoom"],
-          ["Esc", "let go"],
-          ["G, then 1 to 7", "a stage of the job"],
-          ["/", "find a lead or a port with room; a scan finds a lead too"],
-          ["N", "findings"],
-        ].map(([k, v]) => (
-          <div key={k} className="contents">
-            <dt className="mono font-semibold">{k}</dt>
-            <dd>{v}</dd>
-          </div>
-        ))}
-      </dl>
+      <p className="mt-4 text-second text-soft">
+        Arrows move in the list, Enter takes a lead and then places it, a scan finds it. <span className="mono font-semibold">?</span> shows every
+        key.
+      </p>
     </div>
   );
 }

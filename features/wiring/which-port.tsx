@@ -19,17 +19,21 @@ export function WhichPort({
 }) {
   return (
     <Dialog open={ports.length > 0} onOpenChange={(open) => !open && onClose()} title="Which one?" close="Let go" className="w-[420px]">
-      {ports.map((address) => {
-        const here = leads.filter((l) => l.port === address);
-        return (
-          <Button key={address} className="!min-h-12 !justify-start text-left" onClick={() => onPick(address)}>
-            <span className="mono">{nameOf(address)}</span>
-            <span className="min-w-0 truncate font-normal text-soft">
-              {here.length === 0 ? "free" : here.map((l) => `${l.tag} ${l.name}`).join(", ")}
-            </span>
-          </Button>
-        );
-      })}
+      <ul aria-label="Ports" className="flex flex-col gap-2">
+        {ports.map((address) => {
+          const here = leads.filter((l) => l.port === address);
+          return (
+            <li key={address}>
+              <Button className="min-h-12 w-full justify-start text-left" onClick={() => onPick(address)}>
+                <span className="mono">{nameOf(address)}</span>
+                <span className="min-w-0 truncate font-normal text-soft">
+                  {here.length === 0 ? "free" : here.map((l) => `${l.tag} ${l.name}`).join(", ")}
+                </span>
+              </Button>
+            </li>
+          );
+        })}
+      </ul>
     </Dialog>
   );
 }

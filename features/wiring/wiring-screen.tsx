@@ -1,5 +1,4 @@
 "use client";
-import { useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import { BOARD_REGIONS, regionOfBoard } from "../../core/sheet";
@@ -24,17 +23,22 @@ import { PlanFoot } from "./plan-foot";
 import { RegionMap } from "./region-map";
 import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
 import { Schools } from "./schools";
+import { useAddress } from "./use-address";
+import { useBoxSize } from "./use-box-size";
 import { usePinch } from "./use-pinch";
 import { usePlan } from "./use-plan";
 import { WaysIn } from "./ways-in";
 import { WhichPort } from "./which-port";
-import { fromAddress, toAddress, wiringAfter } from "./wiring-state";
+import { fromAddress, STILL, toAddress, wiringAfter } from "./wiring-state";
 
 const ZOOMS = [
   { name: "Whole", scale: 1 },
   { name: "Region", scale: 2.3 },
   { name: "Port", scale: 5 },
 ] as const;
+
+/** Docks and labels round the board, px. */
+const DOCKS = { w: 286, h: 248 };
 
 export function WiringScreen({
   view,
@@ -48,21 +52,25 @@ export function WiringScreen({
   const scene = useMemo(() => sceneOf(view.build), [view.build]);
   const drawn = useLater(useMemo(() => ({ scene, leads: view.leads }), [scene, view.leads]));
   const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
-  const asked = useSearchParams();
-  const [state, happen] = useReducer(wiringAfter, null, () =>
-    fromAddress(asked, { lead: (a) => view.leads.some((l) => l.address === a), port: (a) => scene.graph.ports.has(a), looms }),
-  );
+  const [state, happen] = useReducer(wiringAfter, STILL);
   const { hand, loom, zoom, region } = state;
   const chosen = hand.at === "lead" || hand.at === "taking" ? hand.lead : null;
   const chosenPort = hand.at === "port" ? hand.port : null;
   const taking = hand.at === "taking";
   const aim = hand.at === "taking" ? (hand.aim ?? null) : null;
-  // The address says what is on screen: back, reload and a link that is passed on show the same.
+  // The address says what is on screen: back, reload and a link that is passed on show the same. Behind the hash, for what stands before it
+  // is another page to the framework, which would draw this one anew.
   const address = toAddress(state);
-  useEffect(() => {
-    const here = `${window.location.pathname}${address ? `?${address}` : ""}`;
-    if (here !== `${window.location.pathname}${window.location.search}`) window.history.replaceState(null, "", here);
-  }, [address]);
+  useAddress(address, (hash) =>
+    happen({
+      do: "come back",
+      to: fromAddress(new URLSearchParams(hash), {
+        lead: (x) => view.leads.some((l) => l.address === x),
+        port: (x) => scene.graph.ports.has(x),
+        looms,
+      }),
+    }),
+  );
   const [ask, setAsk] = useState<string[]>([]);
   const act = useAct();
   const planning = usePlan(number, isRunning);
@@ -85,7 +93,9 @@ export function WiringScreen({
   const filled = useMemo(() => new Set(view.leads.flatMap((l) => l.port ?? [])), [view.leads]);
   const foundPorts = useMemo(() => findPorts(scene.graph, text), [scene, text]);
   const lead = view.leads.find((l) => l.address === chosen);
-  const base = useMemo(() => Math.min(1.31, 400 / scene.heightMm, 322 / scene.widthMm), [scene]);
+  // The whole board in the room that there is, between readable and as large as a mid tower's board on a desk's screen.
+  const room = useBoxSize(box, { w: 608, h: 648 });
+  const base = useMemo(() => Math.max(0.85, Math.min(1.9, (room.h - DOCKS.h) / scene.heightMm, (room.w - DOCKS.w) / scene.widthMm)), [scene, room]);
   const scale = base * (ZOOMS[zoom]?.scale ?? 1);
 
   const choose = useCallback((address: string) => {
@@ -317,7 +327,7 @@ export function WiringScreen({
         </Toolbar>
       </section>
       <section aria-label="Inspector" className="flex w-80 shrink-0 flex-col border-l border-rule">
-        <div className="region min-h-0 flex-1">
+        <div className="region min-h-0 flex-1" tabIndex={0} role="group" aria-label="What is chosen">
           {view.plan?.ways && !view.plan.stale && !planning.busy && !lead && !chosenPort ? (
             <WaysIn ways={view.plan.ways} scene={scene} number={number} onPlan={runPlan} />
           ) : null}

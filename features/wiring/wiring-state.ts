@@ -26,7 +26,9 @@ export type WiringDoing =
   | { do: "put down" }
   | { do: "loom"; loom: LoomName | null }
   | { do: "zoom"; to: number }
-  | { do: "region"; region: string };
+  | { do: "region"; region: string }
+  /** As an address has it. */
+  | { do: "come back"; to: WiringState };
 
 export const STILL: WiringState = { hand: { at: "nothing" }, loom: null, zoom: 0, region: null };
 
@@ -45,6 +47,8 @@ export function wiringAfter(s: WiringState, d: WiringDoing): WiringState {
       return s.hand.at === "taking" ? { ...s, hand: { at: "lead", lead: s.hand.lead } } : s;
     case "let go":
       return s.hand.at === "taking" ? { ...s, hand: { at: "lead", lead: s.hand.lead } } : { ...s, hand: { at: "nothing" }, region: null };
+    case "come back":
+      return d.to;
     case "loom":
       return { ...s, loom: d.loom };
     case "zoom":

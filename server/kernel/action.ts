@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import { parseWith } from "../../core/assembly";
 import { isClosed } from "../../core/job";
-import { type EntityManager, Job, LockMode, LogEntry } from "../../db";
+import { type EntityManager, Job, type JobRow, LogEntry } from "../../db";
 import { type Actor, may, mayNot, type Permission } from "./actor";
 import { Entry, happenedAt } from "./entry";
 import { no, type Refusal, type Result, yes } from "./result";
@@ -42,9 +42,10 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
 ): Action<S, T> {
   const carryOut = async (em: EntityManager, actor: Actor, value: z.infer<S>, entry?: Entry): Promise<Result<T>> =>
     inTransaction(em, async (tx) => {
-      const job = await tx.findOne(Job, { number: value.number }, { lockMode: LockMode.PESSIMISTIC_WRITE, refresh: true });
+      const { job, known } = await lockJob(tx, value.number, entry?.key);
       if (!job) return no(`There is no job ${value.number}. Nothing was changed.`);
-      if (entry && (await tx.count(LogEntry, { job: job.id, entryKey: entry.key })) > 0) return { ...yes(undefined as T), revision: job.revision };
+      if (known) return { ...yes(undefined as T), revision: job.revision };
+      const before = job.revision;
       const arrived = new Date();
       const unit = new JobUnit(tx, actor, { happened: happenedAt(entry, arrived), arrived }, job, entry?.key);
       if (!action.onClosed && isClosed(unit.stage.now()))
@@ -52,10 +53,28 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
           `${job.number} was ${unit.stage.now() === "cancelled" ? "cancelled" : "handed over"}. Nothing was changed. Open it again on Handover first.`,
         );
       const said = await action.run(unit, value);
-      return said.ok ? { ...said, revision: job.revision } : said;
+      if (said.ok) {
+        await unit.keepHead(before);
+        return { ...said, revision: job.revision };
+      }
+      // The same entry may have been stored while this one waited for the job.
+      return entry && (await isKept(tx, job.id, entry.key)) ? { ...yes(undefined as T), revision: job.revision } : said;
     });
   return declare({ name: action.name, permission: action.permission, input: action.input, carryOut });
 }
+
+/** The job, held until the end of the transaction, and whether it has an entry of this key already: one question. */
+async function lockJob(tx: EntityManager, number: string, key: string | undefined): Promise<{ job?: JobRow; known: boolean }> {
+  const [row] = await tx.execute<Record<string, unknown>[]>(
+    `select j.*, exists(select from "log_entry" e where e."job_id" = j."id" and e."entry_key" = ?) as "known" from "job" j where j."number" = ? for update of j`,
+    [key ?? null, number],
+  );
+  if (!row) return { known: false };
+  const { known, ...columns } = row;
+  return { job: tx.map(Job, columns) as JobRow, known: known === true };
+}
+
+const isKept = async (tx: EntityManager, job: string, key: string): Promise<boolean> => (await tx.count(LogEntry, { job, entryKey: key })) > 0;
 
 /** Changes what belongs to the whole shop, or makes a job: a transaction, and nothing locked beforehand. */
 export function shopAction<S extends z.ZodType, T = undefined>(

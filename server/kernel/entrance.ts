@@ -12,14 +12,7 @@ export interface Entrance<S extends z.ZodType, T> {
   run: (em: EntityManager, value: z.infer<S>, door: Door) => Promise<Result<T>>;
 }
 
-const declared = new Map<string, Entrance<z.ZodType, unknown>>();
-/** Every entrance that a loaded module declares, by name. */
-export const ENTRANCES: ReadonlyMap<string, Entrance<z.ZodType, unknown>> = declared;
-
-export function entrance<S extends z.ZodType, T = undefined>(e: Entrance<S, T>): Entrance<S, T> {
-  declared.set(e.name, e as unknown as Entrance<z.ZodType, unknown>);
-  return e;
-}
+export const entrance = <S extends z.ZodType, T = undefined>(e: Entrance<S, T>): Entrance<S, T> => e;
 
 export async function enter<S extends z.ZodType, T>(e: Entrance<S, T>, input: unknown): Promise<Result<T>> {
   try {

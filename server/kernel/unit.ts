@@ -3,6 +3,9 @@ import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkR
 import { buildOfJob, type JobBuild } from "../read/build-of-job";
 import type { Actor } from "./actor";
 
+/** Told, and nothing of what hands do next, how far they are or what is wrong moves. */
+const BESIDE_THE_WORK: readonly EventKind[] = ["note", "skipped"];
+
 /** When something happened, and when the server heard of it. */
 export interface When {
   happened: Date;
@@ -27,6 +30,7 @@ export class Unit {
 export class JobUnit extends Unit {
   private built: Promise<JobBuild> | undefined;
   private told = 0;
+  private headMoves = false;
   /** The entry of the log that this one takes back. */
   takesBack: number | undefined;
 
@@ -111,6 +115,12 @@ export class JobUnit extends Unit {
     },
   };
 
+  /** What lists show of the job is right for its new revision too, where nothing happened that moves it: nobody derives it anew. */
+  async keepHead(before: number): Promise<void> {
+    if (this.told === 0 || this.headMoves) return;
+    await this.tx.execute(`update "job_head" set "revision" = ? where "job_id" = ? and "revision" = ?`, [this.job.revision, this.job.id, before]);
+  }
+
   /** Plugs may fit otherwise from now on: a plan made before is stale. */
   partsChanged(): void {
     this.job.partsRevision += 1;
@@ -119,6 +129,7 @@ export class JobUnit extends Unit {
   /** What happened, for the log and for everybody who looks on. Each event raises the job's revision. */
   emit<K extends EventKind>(kind: K, data: JobEvents[K], planRevision?: number): void {
     const first = this.told++ === 0;
+    this.headMoves ||= !BESIDE_THE_WORK.includes(kind);
     this.job.revision += 1;
     this.tx.create(LogEntry, {
       job: this.job,

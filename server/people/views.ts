@@ -22,6 +22,8 @@ export interface SessionView {
   startedAt: string;
   seenAt: string;
   byPin: boolean;
+  /** The one that asks. */
+  here: boolean;
 }
 export interface PeopleView {
   people: PersonView[];
@@ -49,7 +51,7 @@ async function peopleOf(em: EntityManager, where: { id?: string } = {}): Promise
 }
 
 /** Sign-ins that still hold, newest first. */
-async function sessionsOf(em: EntityManager, person?: string): Promise<SessionView[]> {
+async function sessionsOf(em: EntityManager, here: string | undefined, person?: string): Promise<SessionView[]> {
   const rows = await em.find(
     Session,
     {
@@ -68,6 +70,7 @@ async function sessionsOf(em: EntityManager, person?: string): Promise<SessionVi
     startedAt: s.startedAt.toISOString(),
     seenAt: s.seenAt.toISOString(),
     byPin: s.byPin,
+    here: s.id === here,
   }));
 }
 
@@ -75,11 +78,11 @@ export const people = query({
   name: "people.list",
   permission: "keep people",
   input: z.strictObject({}),
-  run: async (em): Promise<Result<PeopleView>> => {
+  run: async (em, _, actor): Promise<Result<PeopleView>> => {
     const log = await em.find(ShopEntry, {}, { orderBy: { id: "desc" }, limit: MOST_LINES, populate: ["by"] });
     return yes({
       people: await peopleOf(em),
-      sessions: await sessionsOf(em),
+      sessions: await sessionsOf(em, actor.session),
       log: log.map((e) => ({ id: e.id, at: e.at.toISOString(), by: e.by.name, text: shopEventWords(e.kind, e.data) })),
       benchLockMinutes: (await em.findOne(Shop, { id: 1 }))?.benchLockMinutes ?? 15,
     });
@@ -91,7 +94,7 @@ export const own = query({
   input: z.strictObject({}),
   run: async (em, _, actor): Promise<Result<OwnView>> => {
     const [person] = await peopleOf(em, { id: actor.id });
-    return person ? yes({ person, sessions: await sessionsOf(em, actor.id) }) : no("There is nobody of that name any more.");
+    return person ? yes({ person, sessions: await sessionsOf(em, actor.session, actor.id) }) : no("There is nobody of that name any more.");
   },
 });
 

@@ -182,7 +182,7 @@ describe("bad input and nobody signed in", () => {
     await page.waitForURL(/\/job\/FS-10[4-9]\d\/parts/);
   });
   it("a page asked for without a sign-in leads to it, and back to the page", async () => {
-    const context = await browser.newContext();
+    const context = await browser.newContext({ locale: "en-GB" });
     const page = await context.newPage();
     await page.goto(`${base()}/job/FS-1042/wiring`);
     await page.waitForURL(/sign-in\?to=/);

@@ -42,7 +42,7 @@ async function start(): Promise<void> {
 describe("a server that is killed while somebody works", () => {
   it("loses no tick: what was pressed meanwhile is kept on the tablet, also over a reload, and sent in order when it is back", async () => {
     await start();
-    const context = await browser.newContext({ viewport: { width: 1024, height: 768 } });
+    const context = await browser.newContext({ locale: "en-GB", viewport: { width: 1024, height: 768 } });
     const page = await context.newPage();
     const base = `http://127.0.0.1:${port}`;
     await signIn(page, "Ebo Larkmoor", base);

@@ -100,7 +100,7 @@ describe("large builds", () => {
     expect(await page.getByRole("button", { name: "Let go" }).count()).toBe(0);
     await page.keyboard.type("NO-SUCH", { delay: 5 });
     await page.keyboard.press("Enter");
-    await page.getByText("NO-SUCH is no lead and no serial of this job.").waitFor();
+    await page.getByText("NO-SUCH is no job, serial or part type here, and no lead of this job.").waitFor();
     await accessible(page);
   });
   it("shows the route of a chosen lead at once", async () => {

@@ -1,5 +1,7 @@
-import { readFileSync } from "node:fs";
 import { type Browser, type BrowserContext, chromium, type Page } from "playwright-core";
+import { demoPerson } from "../fixtures/demo-people";
+
+export { demoPerson } from "../fixtures/demo-people";
 
 const ARGS = [
   "--headless",
@@ -28,7 +30,7 @@ export interface Seat {
 
 /** A person at a screen: signed in by name and password, with every console error kept. */
 export async function sit(browser: Browser, who: string, size = { width: 1280, height: 800 }): Promise<Seat> {
-  const context = await browser.newContext({ viewport: size });
+  const context = await browser.newContext({ locale: "en-GB", viewport: size });
   const page = await context.newPage();
   // Test machines stall for tens of seconds at times.
   page.setDefaultTimeout(90_000);
@@ -47,19 +49,6 @@ export async function sit(browser: Browser, who: string, size = { width: 1280, h
   await signIn(page, who);
   return { context, page, errors };
 }
-
-interface DemoPerson {
-  name: string;
-  role: string;
-  password: string;
-  pin?: string;
-}
-export const PEOPLE = JSON.parse(readFileSync("data/demo-people.json", "utf8")) as DemoPerson[];
-export const demoPerson = (name: string): DemoPerson => {
-  const p = PEOPLE.find((x) => x.name === name);
-  if (!p) throw new Error(`${name} is not of the demo`);
-  return p;
-};
 
 /** Signs in by name and password, and waits for the first page. */
 export async function signIn(page: Page, who: string, at = base()): Promise<void> {

@@ -3,7 +3,6 @@ import { afterAll, beforeAll } from "vitest";
 import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
 import { type EntityManager, Job, ormConfig, Person, type PersonRow } from "../../db";
-import { seed } from "../../db/seed";
 import { carryOut } from "../../server/kernel/action";
 import { allJobs, type BenchJob } from "../../server/read/benches";
 import { renewHeads } from "../../server/read/heads";
@@ -19,7 +18,7 @@ interface TestDatabase {
   close: () => Promise<void>;
 }
 
-/** The test database of a file, migrated and seeded anew before its first test; `then` is done before it, too. */
+/** The database of a test file, seeded for the 23rd of November 2026; `then` is done before it, too. */
 export function testDatabase(then?: (db: TestDatabase) => Promise<unknown>): TestDatabase {
   let orm: MikroORM | undefined;
   const em = () => (orm as MikroORM).em.fork() as EntityManager;
@@ -52,19 +51,7 @@ export function testDatabase(then?: (db: TestDatabase) => Promise<unknown>): Tes
 }
 
 async function freshDatabase(): Promise<MikroORM> {
-  const url = process.env.DATABASE_URL;
-  if (!url) throw new Error("DATABASE_URL is not set: run npm test, which starts the test database");
-  const orm = await MikroORM.init(ormConfig(url));
-  await orm.em.getConnection().execute("drop schema public cascade; create schema public");
-  await orm.migrator.up();
-  await seed(
-    orm.em.fork() as EntityManager,
-    process.cwd(),
-    new Date("2026-11-23T09:00:00Z"),
-    () => {},
-    async (secret) => `plain ${secret}`,
-  );
-  return orm;
+  return MikroORM.init(ormConfig(process.env.DATABASE_URL ?? ""));
 }
 
 /** The planner without its thread, which exists only in a built server. */

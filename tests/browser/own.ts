@@ -1,0 +1,29 @@
+import { createServer } from "node:net";
+import { afterAll } from "vitest";
+import { startPlanner, startServer } from "../../scripts/processes.mjs";
+import { ownDatabase } from "../fixtures/own-database";
+
+// Before each file of this folder: a database, a server and a planner of its own. A server that is named by IMBRA_URL is used instead.
+if (!process.env.IMBRA_URL) {
+  const own = await ownDatabase("today");
+  process.env.DATABASE_URL = own.url;
+  const port = await new Promise<number>((resolve) => {
+    const s = createServer();
+    s.listen(0, "127.0.0.1", () => {
+      const at = (s.address() as { port: number }).port;
+      s.close(() => resolve(at));
+    });
+  });
+  const server = startServer(process.cwd(), process.env, { host: "127.0.0.1", port });
+  const planner = startPlanner(process.cwd(), process.env);
+  if (!(await server.ready)) throw new Error("the application did not start");
+  process.env.IMBRA_URL = `http://127.0.0.1:${port}`;
+  afterAll(async () => {
+    planner.stop();
+    const gone = new Promise((resolve) => server.child.once("exit", resolve));
+    server.child.kill("SIGTERM");
+    await Promise.race([gone, new Promise((resolve) => setTimeout(resolve, 6000))]);
+    server.child.kill("SIGKILL");
+    await own.drop();
+  }, 30_000);
+}
