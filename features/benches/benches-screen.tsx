@@ -13,15 +13,17 @@ const hoursWord = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 
 const MOST_DUE = 30;
 
 export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { today: string }) {
-  // Four benches, and as many more as a job stands on.
-  const last = Math.max(4, ...jobs.map((j) => j.bench ?? 0));
-  const lanes = Array.from({ length: last }, (_, n) => n + 1).map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench) }));
+  // Four benches, and any other that a job stands on.
+  const numbers = [...new Set([1, 2, 3, 4, ...jobs.flatMap((j) => j.bench ?? [])])].sort((a, b) => a - b);
+  const lanes = numbers.map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench) }));
   const off = jobs.filter((j) => j.bench === null && j.stage !== "waiting");
   const due = jobs.filter((j) => j.dueOn).sort((a, b) => ((a.dueOn ?? "") < (b.dueOn ?? "") ? -1 : 1));
   return (
     <main className="stage flex min-h-0 flex-1 flex-col">
-      <div className="flex h-23 shrink-0 items-center gap-6 px-6">
-        <h1 className="flex-1 text-verdict font-semibold">{verdictOf(jobs, today)}</h1>
+      <div className="flex min-h-23 shrink-0 items-center gap-6 px-6 @max-[660px]/stage:flex-wrap @max-[660px]/stage:gap-3 @max-[660px]/stage:px-4 @max-[660px]/stage:py-4">
+        <h1 className="flex-1 text-verdict font-semibold @max-[660px]/stage:w-full @max-[660px]/stage:flex-none @max-[660px]/stage:text-action">
+          {verdictOf(jobs, today)}
+        </h1>
         <Link className="key no-underline" href="/intake">
           New job
         </Link>

@@ -26,7 +26,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
   return (
     <div className="cols cols-3">
       <h1 className="sr-only">Faults of {head.number}</h1>
-      <section aria-label="Suspects" className="region w-96 shrink-0 border-r border-rule p-4">
+      <section tabIndex={0} aria-label="Suspects" className="region w-96 shrink-0 border-r border-rule p-4">
         <h2 className="text-key font-[650]">Suspects</h2>
         {d.suspects.length === 0 ? (
           <p className="mt-2">
@@ -100,7 +100,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
           ))}
         </ul>
       </section>
-      <section aria-label="Tried and cleared" className="region w-80 shrink-0 p-4">
+      <section tabIndex={0} aria-label="Tried and cleared" className="region w-80 shrink-0 p-4">
         <h2 className="text-key font-[650]">Tried</h2>
         {triedOnce.length === 0 ? (
           <p className="text-soft">Nothing yet. One thing at a time.</p>

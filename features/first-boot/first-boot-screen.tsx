@@ -125,7 +125,7 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
           )}
         </div>
       </section>
-      <section aria-label="If you press now" className="region w-80 shrink-0 p-4">
+      <section tabIndex={0} aria-label="If you press now" className="region w-80 shrink-0 p-4">
         <h2 className="text-key font-[650]">From what is plugged</h2>
         <p className={cx("mt-2 text-action", power.damage.length > 0 && "text-stop")}>{power.verdict}</p>
         {power.damage.map((d) => (

@@ -5,6 +5,7 @@ import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import type { Found } from "../../server/job/find";
 import { Button } from "../../ui/button";
+import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
 import { findAction, scannedAction, themeAction } from "./actions";
 import { type Binding, useKeyList, useKeys } from "./keys";
@@ -21,7 +22,7 @@ const WAIT_MS = 120;
 const MOST_DOINGS = 40;
 
 /** Finds jobs, serials, parts and part types, and does what can be done here; Ctrl+K from anywhere. A scan that no screen knows opens what it stands for. */
-export function Palette({ keepsPeople }: { keepsPeople: boolean }) {
+export function Palette({ keepsPeople, bench = false }: { keepsPeople: boolean; bench?: boolean }) {
   const [open, setOpen] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
   const [text, setText] = useState("");
@@ -106,11 +107,13 @@ export function Palette({ keepsPeople }: { keepsPeople: boolean }) {
         title="Find, or do something"
         className="!top-16 w-[620px] !translate-y-0"
         trigger={
-          <Button className="min-w-0 justify-start font-normal min-[1100px]:min-w-56">
-            <Search size={16} aria-hidden />
-            <span className="truncate max-[900px]:sr-only">Find or do</span>
-            <span className="mono ml-auto text-label max-[1100px]:sr-only">Ctrl+K</span>
-          </Button>
+          bench ? undefined : (
+            <Button className="min-w-0 justify-start font-normal min-[1100px]:min-w-56">
+              <Search size={16} aria-hidden />
+              <span className="truncate max-[900px]:sr-only">Find or do</span>
+              <span className="mono ml-auto text-label max-[1100px]:sr-only">Ctrl+K</span>
+            </Button>
+          )
         }
       >
         <Command shouldFilter={false} label="Find a job, serial, part or part type, or something to do" loop>
@@ -171,11 +174,13 @@ export function Palette({ keepsPeople }: { keepsPeople: boolean }) {
         </Command>
       </Dialog>
       <KeyList open={keysOpen} onOpenChange={setKeysOpen} />
-      <div role="status" className="pointer-events-none fixed bottom-3 left-3 z-30">
+      <div role="status" className={cx("pointer-events-none fixed left-3 z-30", bench ? "top-22 text-bench" : "bottom-3")}>
         {heard ? (
           <p className="pointer-events-auto flex items-center gap-3 rounded border-2 border-ink bg-raised px-3 py-2">
             {heard}
-            <Button onClick={() => setHeard("")}>Close</Button>
+            <Button bench={bench} onClick={() => setHeard("")}>
+              Close
+            </Button>
           </p>
         ) : null}
       </div>

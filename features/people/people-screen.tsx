@@ -31,8 +31,8 @@ export function PeopleScreen({ view }: { view: PeopleView }) {
           {[act.sentence, ...act.more].join(" ")}
         </p>
         <section aria-label="Who works here" className="overflow-x-auto">
-          <table className="w-full text-left">
-            <thead className="text-second text-soft">
+          <table className="w-full text-left max-[700px]:block max-[700px]:[&_td]:block max-[700px]:[&_th]:block max-[700px]:[&_tr]:block max-[700px]:[&_tbody]:block">
+            <thead className="text-second text-soft max-[700px]:sr-only">
               <tr>
                 <th className="py-1 pr-4 font-normal">Name</th>
                 <th className="py-1 pr-4 font-normal">Role</th>
@@ -141,7 +141,7 @@ function Row({ person: p, act }: { person: PersonView; act: Acting }) {
       </td>
       <td className="py-2 pr-4">{p.hasPassword ? (p.hasPin ? "password, PIN at benches" : "password") : "nothing yet: set a password"}</td>
       <td className="py-2">
-        <div className="flex justify-end gap-2">
+        <div className="flex justify-end gap-2 max-[700px]:justify-start">
           <NewPassword person={p} act={act} />
           <Button
             disabled={act.pending}

@@ -39,3 +39,16 @@ export async function plannedIn(page: Page, file: string): Promise<string> {
   await page.getByText(/^Plan \d+(, proved| is proved)/).waitFor({ timeout: 150_000 });
   return job;
 }
+
+/** The number of the plan that stands in the wiring screen's foot. A machine that is busy stores a first plan before the proved one. */
+const planNumber = async (page: Page): Promise<number> =>
+  Number(/Plan (\d+)/.exec((await page.getByRole("region", { name: "Inspector" }).textContent()) ?? "")?.[1] ?? 0);
+
+/** Plans again by a key of the screen, and waits until a later plan than the one before is proved; its number, and how it ended. */
+export async function plansAgain(page: Page, name: string): Promise<{ number: number; said: string }> {
+  const before = await planNumber(page);
+  await page.getByRole("button", { name, exact: true }).click();
+  const ended = page.getByText(/^Plan \d+(, proved in| is proved as it stands,) .*wanted ends? free\./);
+  await expect.poll(async () => ((await ended.count()) > 0 ? planNumber(page) : 0), { timeout: 150_000, interval: 200 }).toBeGreaterThan(before);
+  return { number: await planNumber(page), said: (await ended.first().textContent()) ?? "" };
+}

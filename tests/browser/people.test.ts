@@ -40,6 +40,8 @@ describe("signing in", () => {
     await page.getByRole("button", { name: "Signed in as Mirel Quist" }).click();
     await page.getByRole("menuitem", { name: "Sign out" }).click();
     await page.waitForURL(/sign-in/);
+    await page.waitForLoadState("networkidle");
+    await page.waitForTimeout(500);
     await page.goto(`${base()}/job/FS-1042/wiring`);
     await page.waitForURL(/sign-in\?to=/);
     // An address to come back to is one of this shop's, whatever is written there.

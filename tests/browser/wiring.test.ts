@@ -1,6 +1,6 @@
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, type Seat, sit } from "./page";
+import { accessible, base, launch, plannedIn, plansAgain, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -30,10 +30,10 @@ describe("the wiring screen", () => {
   });
   it("plans again in a part of the time: the threads remember what they solved", async () => {
     const { page } = desk;
-    await page.getByRole("button", { name: "Plan again" }).click();
-    await page.getByText(/Plan 2(, proved| is proved as it stands,) in .*, 0 moved/).waitFor({ timeout: 150_000 });
-    await page.getByRole("button", { name: "What plan 2 changed" }).click();
-    const sheet = page.getByRole("dialog", { name: "What plan 2 changed" });
+    const { number, said } = await plansAgain(page, "Plan again");
+    expect(said).toContain(", 0 moved");
+    await page.getByRole("button", { name: `What plan ${number} changed` }).click();
+    const sheet = page.getByRole("dialog", { name: `What plan ${number} changed` });
     await sheet.getByText("Both wirings are equally good.").waitFor();
     await accessible(page);
     await sheet.getByRole("button", { name: "Close" }).click();
@@ -90,8 +90,7 @@ describe("the wiring screen", () => {
     await sheet.getByText("Recorded.", { exact: true }).waitFor();
     await sheet.getByRole("button", { name: "Close" }).click();
     await page.getByText("A part changed after this plan was made: it is stale.").waitFor();
-    await page.getByRole("button", { name: "Plan the wiring again" }).click();
-    await page.getByText(/Plan 3(, proved| is proved as it stands,) in/).waitFor({ timeout: 150_000 });
+    await plansAgain(page, "Plan the wiring again");
   });
   it("goes out as files, and a connection list comes in again: what fits is fixed, the rest is named", async () => {
     const { page } = desk;
