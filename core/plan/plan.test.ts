@@ -62,6 +62,13 @@ describe("the demo builds", () => {
     const where = (c: { lead: string; port: string }[]) => c.map((x) => `${x.lead} ${x.port}`).sort();
     expect(where(turned.connections)).toEqual(where((await demoPlan("fs-1041")).connections));
   });
+  it("a plan that stands is given up only for a better one, however little time there is", async () => {
+    const { build, types } = demo("fs-1043");
+    const made = await plan(build, types);
+    const again = await plan(made.build, types, { deadlineS: 0 });
+    expect([made.status, again.status]).toEqual(["proved", "not yet proved"]);
+    expect(again.connections.map((c) => [c.lead, c.port])).toEqual(made.connections.map((c) => [c.lead, c.port]));
+  });
   it("planning again moves nothing; what is plugged never moves; what is fixed stays", async () => {
     const first = await demoPlan("fs-1041");
     const { types } = demo("fs-1041");

@@ -79,15 +79,25 @@ export async function plan(build: Build, types: TypeLookup, options: PlanOptions
   const asking = begin(build, types, options);
   const { start, before } = asking;
   // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
-  if (options.stillBest || options.solved?.stillBest(build)) {
-    const verdict = verify(before, before, start);
-    const ids = new Set(start.parts.map((p) => p.id));
-    const parts = build.parts.filter((p) => !ids.has(p.id));
-    return finish(start, { parts, connections: [...build.connections], cost: verdict.cost, proved: true, broken: verdict.broken, graph: before });
-  }
+  if (options.stillBest || options.solved?.stillBest(build)) return finish(start, asItStands(build, asking, true));
   const made = await search(asking);
-  if (made.status === "proved") options.solved?.keepPlan(made.build);
-  return made;
+  if (made.status === "proved") {
+    options.solved?.keepPlan(made.build);
+    return made;
+  }
+  // Out of time: what stands already is given up only for something better.
+  const stands = asItStands(build, asking, false);
+  if (stands.broken.length > 0 || compareCost(stands.cost, made.cost) > 0) return made;
+  const gap = made.gap && { ...made.gap, by: Math.max(0, made.gap.by - (made.cost[made.gap.level] - stands.cost[made.gap.level])) };
+  // No plan is better down to where the search settled, so this one is as good there.
+  return finish(start, { ...stands, ...(made.provedTo ? { provedTo: made.provedTo } : {}), ...(gap ? { gap } : {}) });
+}
+
+/** The plan that a build comes with, with what it costs. */
+function asItStands(build: Build, { start, before }: Asking, proved: boolean): Attempt {
+  const { cost, broken } = verify(before, before, start);
+  const ids = new Set(start.parts.map((p) => p.id));
+  return { parts: build.parts.filter((p) => !ids.has(p.id)), connections: [...build.connections], cost, proved, broken, graph: before };
 }
 
 /** How a build is begun: what an earlier plan took and nobody plugged is back on the shelf. */
