@@ -41,6 +41,12 @@ export function useDates(): Dates {
   return useMemo(() => datesIn(language, alive ? undefined : "UTC"), [language, alive]);
 }
 
+/** A sentence of the log with its days as the person's language writes them. */
+export function WithDays({ text }: { text: string }) {
+  const { day } = useDates();
+  return <>{text.replace(/\b\d{4}-\d{2}-\d{2}\b/g, (d) => (Number.isNaN(Date.parse(d)) ? d : day(d)))}</>;
+}
+
 /** A day, as the person's language writes it. */
 export function Day({ of }: { of: string }) {
   return <time dateTime={of}>{useDates().day(of)}</time>;

@@ -89,10 +89,11 @@ export function Palette({ keepsPeople, bench = false }: { keepsPeople: boolean; 
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   // What can be done is asked for when it is shown: screens come and go.
   const doings = useMemo(() => (open ? list().filter((d) => d.only !== "keys") : []), [open, list]);
-  // What has no key is what one comes here for.
+  // Words from their beginning first; then what has no key, which is what one comes here for.
+  const rank = (d: Binding) => Math.min(1, d.keys.length) + (wanted.every((w) => ` ${d.word.toLowerCase()}`.includes(` ${w}`)) ? 0 : 2);
   const shown = doings
     .filter((d) => wanted.every((w) => d.word.toLowerCase().includes(w)))
-    .sort((a, b) => Math.min(1, a.keys.length) - Math.min(1, b.keys.length))
+    .sort((a, b) => rank(a) - rank(b))
     .slice(0, MOST_DOINGS);
   const kinds = [...new Set(hits.map((h) => h.kind))];
   const close = () => {

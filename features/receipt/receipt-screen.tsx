@@ -8,13 +8,16 @@ import { StateShape } from "../../ui/marks";
 import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
 import { KIND_WORD } from "../parts/kinds";
+import { type AtBench, WhoWorks } from "../people/who-works";
+import type { Worker } from "../people/worker";
 import { benchTestAction, receiveAction, replacementAction } from "./actions";
 
 const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);
 const PLAN_DAYS = 3;
 
 /** Parts tick in as they arrive: a scan is the serial of the part in front. Then the test before assembly. */
-export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | null }) {
+export function ReceiptScreen({ view, who, people }: { view: ReceiptView; who: Worker; people: AtBench[] }) {
+  const [personOpen, setPersonOpen] = useState(false);
   const { rows, number } = view;
   const first = useMemo(() => rows.find((r) => !r.arrivedAt)?.part ?? rows[0]?.part ?? "", [rows]);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -56,20 +59,24 @@ export function ReceiptScreen({ view, who }: { view: ReceiptView; who: string | 
     return true;
   });
   return (
-    <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden text-bench">
+    <main className="stage mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden text-bench">
       <header className="flex h-20 shrink-0 items-stretch border-b border-rule">
         <Link className="key-bench min-h-0 w-40 rounded-none border-0 border-r no-underline" href={`/job/${number}/parts`}>
           Parts
         </Link>
-        <div className="flex min-w-0 flex-1 items-center gap-4 px-5">
+        <div className="flex min-w-0 flex-1 items-center gap-4 pl-5">
           <h1 className="min-w-0 flex-1 truncate">
             <span className="mono font-semibold">{number}</span> {view.title}: {arrived} of {rows.length} arrived
           </h1>
-          <span className="shrink-0 text-soft">{who ?? "nobody"}</span>
+          <Button bench className="shrink-0" onClick={() => setPersonOpen(true)}>
+            <span className="sr-only">Who works here: </span>
+            {who.name}
+          </Button>
+          <WhoWorks open={personOpen} close={() => setPersonOpen(false)} people={people} who={who} signedIn onIn={() => setPersonOpen(false)} />
         </div>
       </header>
-      <div className="flex min-h-0 flex-1">
-        <ol aria-label="Parts" className="region w-[440px] shrink-0 border-r border-rule">
+      <div className="cols">
+        <ol data-tall aria-label="Parts" className="region w-[440px] shrink-0 border-r border-rule">
           {rows.map((r) => (
             <li key={r.part}>
               <button

@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, type Seat, sit } from "./page";
+import { accessible, base, launch, type Seat, signIn, sit } from "./page";
 
 let browser: Browser;
 let seat: Seat;
@@ -107,6 +107,24 @@ describe("a scan", () => {
     await page.getByRole("dialog").getByRole("button", { name: "Close" }).focus();
     await typed(page, "FS-1042");
     await page.waitForURL(/\/job\/FS-1042\//);
+  }, 60_000);
+});
+
+describe("light and dark", () => {
+  it("follow the system until somebody chooses, and then stay so", async () => {
+    const context = await browser.newContext({ locale: "en-GB", colorScheme: "dark", viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    const ground = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+    await signIn(page, "Ebo Larkmoor");
+    expect(await ground()).toBe("rgb(21, 25, 23)");
+    await page.emulateMedia({ colorScheme: "light" });
+    expect(await ground()).toBe("rgb(230, 232, 223)");
+    await page.getByRole("button", { name: "Light or dark" }).click();
+    await page.getByRole("menuitem", { name: /^Dark/ }).click();
+    await expect.poll(ground).toBe("rgb(21, 25, 23)");
+    await page.reload();
+    expect(await ground()).toBe("rgb(21, 25, 23)");
+    await context.close();
   }, 60_000);
 });
 

@@ -1,12 +1,15 @@
 import type { Metadata } from "next";
 import { ReceiptScreen } from "../../../../../features/receipt/receipt-screen";
+import { toSignIn } from "../../../../../server/kernel/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
+import { peopleAtBench } from "../../../../../server/people/pages";
 import { receiptPage } from "../../../../../server/read/job-page";
 
 export const metadata: Metadata = { title: "Receipt" };
 
 export default async function Page({ params }: { params: Promise<{ number: string }> }) {
   const view = await receiptPage((await params).number);
-  const who = await whoIsIt();
-  return <ReceiptScreen view={view} who={who?.name ?? null} />;
+  const [who, people] = await Promise.all([whoIsIt(), peopleAtBench()]);
+  if (!who) return toSignIn();
+  return <ReceiptScreen view={view} who={{ id: who.id, name: who.name }} people={people} />;
 }
