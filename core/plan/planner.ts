@@ -77,7 +77,7 @@ const ACCESSORY_LEVELS = LEVELS.slice(0, LEVELS.indexOf("fromShelf") + 1);
  */
 export async function plan(build: Build, types: TypeLookup, options: PlanOptions = {}): Promise<Plan> {
   const asking = begin(build, types, options);
-  const { start, before } = asking;
+  const { start } = asking;
   // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
   if (options.stillBest || options.solved?.stillBest(build)) return finish(start, asItStands(build, asking, true));
   const made = await search(asking);
