@@ -36,7 +36,7 @@ export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { tod
               <h2 className="w-28 shrink-0 px-6 py-4 text-key font-[650] @max-[660px]/stage:w-20 @max-[660px]/stage:px-3">Bench {lane.bench}</h2>
               <div className="flex min-w-0 flex-1 flex-col justify-center py-2 pr-4">
                 {lane.jobs.length === 0 ? (
-                  <p className="text-soft">Free. Take a job from the list on the right.</p>
+                  <p className="text-soft">Free.{off.length > 0 ? " Put a job on it: the pencil beside the job's name." : ""}</p>
                 ) : (
                   lane.jobs.map((j) => <LaneJob key={j.number} job={j} today={today} compact={lane.jobs.length > 1} />)
                 )}
@@ -65,6 +65,7 @@ export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { tod
                   </div>
                 </li>
               ))}
+            {jobs.some((j) => j.stage === "waiting") ? null : <li className="text-soft">Nothing waits.</li>}
           </ul>
           <h2 className="mb-2 text-key font-[650]">Due</h2>
           <ul className="mb-6 flex flex-col gap-1">
@@ -76,6 +77,7 @@ export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { tod
                 </span>
               </li>
             ))}
+            {due.length === 0 ? <li className="text-soft">Nothing is due.</li> : null}
           </ul>
           <h2 className="mb-2 text-key font-[650]">Not on a bench</h2>
           <ul className="mb-6 flex flex-col gap-1">

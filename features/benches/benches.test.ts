@@ -23,7 +23,10 @@ const today = "2026-11-23";
 
 describe("does the week hold?", () => {
   it("holds when nothing is late, in danger or waiting too long", () => {
-    expect(verdictOf([job("A"), job("B", { stage: "handed-over", dueOn: "2026-11-01" })], today)).toBe("The week holds: 1 jobs, none in danger.");
+    expect(verdictOf([job("A"), job("B", { stage: "handed-over", dueOn: "2026-11-01" })], today)).toBe("The week holds: 1 job, none in danger.");
+  });
+  it("says what to do where there is no job at all", () => {
+    expect(verdictOf([], today)).toBe("No job is open. Make one, or read one from a build file.");
   });
   it("names what is late, what has a fault and is due, and what waits longer than it may", () => {
     const list = [

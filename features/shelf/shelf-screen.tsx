@@ -63,7 +63,11 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
             </Link>
           </div>
           {found.rows.length === 0 ? (
-            <p className="p-5">Nothing on the shelf has these words. Open a similar part type and save it under a new id.</p>
+            <p className="p-5">
+              {q === "" && kind === ""
+                ? "The shelf is empty. Take part types from a file; docs/formats.md says what stands in one, and data/shelf holds some."
+                : "Nothing on the shelf has these words. Open a similar part type and save it under a new id."}
+            </p>
           ) : null}
           <div className="region min-h-0 flex-1">
             <table className="w-full">

@@ -3,7 +3,7 @@ import type { EntityManager } from "../../db";
 
 /** Wrong tries within a quarter of an hour, then no more until it is over (OWASP Authentication Cheat Sheet: throttle by account). */
 const WINDOW_S = 900;
-export const MOST_WRONG = { password: 5, account: 20, pin: 5, code: 10 } as const;
+export const MOST_WRONG = { password: 5, account: 20, pin: 5, "pin-anywhere": 20, code: 10 } as const;
 export type Tried = keyof typeof MOST_WRONG;
 
 /** Counted in the database, so that every server counts the same. */

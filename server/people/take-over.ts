@@ -21,20 +21,26 @@ export const takeOver = entrance({
     if (!person || !isRole(person.role) || !(ROLES[person.role] as readonly string[]).includes("record"))
       return no("That person does not work at the benches any more. Choose another.");
     if (t.by === "pin") {
-      const key = `${door.device}|${person.id}`;
-      if (!(await countTry(em, "pin", key))) {
-        const minutes = Math.max(1, await waitMinutes(em, "pin", key));
-        return no(`Too many wrong PINs for ${person.name} here. Wait ${minutes} minutes, or use the password.`);
-      }
+      const keys = [
+        ["pin", `${door.device}|${person.id}`],
+        // Whoever signs in anew gets a new device, but no more tries.
+        ["pin-anywhere", person.id],
+      ] as const;
+      for (const [what, key] of keys)
+        if (!(await countTry(em, what, key)))
+          return no(`Too many wrong PINs for ${person.name}. Wait ${Math.max(1, await waitMinutes(em, what, key))} minutes, or use the password.`);
       const kept = await em.findOne(Credential, { person: person.id });
       if (!kept?.pinHash) return no(`${person.name} has no PIN yet. Use the password; a PIN is set under "You".`);
       if (!(await isSecret(kept.pinHash, t.secret))) return no(`That is not ${person.name}'s PIN. Try again.`);
-      await forgive(em, "pin", key);
+      for (const [what, key] of keys) await forgive(em, what, key);
     } else {
       const right = await proved(em, door, person.name, t.secret);
       if (!right.ok) return right;
     }
+    // Whoever may more from now on gets a new token (OWASP Session Management: renew it with the privileges).
+    const fresh = t.by === "password" ? (await door.give()).tokenHash : undefined;
     await em.transactional(async (tx) => {
+      if (fresh) await tx.execute(`update "session" set "token_hash" = ? where "id" = ?`, [fresh, door.seat?.session ?? ""]);
       await tx.execute(
         `update "session" set "person_id" = ?, "by_pin" = ?, "acted_at" = now(), "seen_at" = now() where "id" = ? and "ended_at" is null`,
         [

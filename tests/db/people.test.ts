@@ -144,9 +144,13 @@ describe("a change of person at a bench", () => {
     for (let i = 0; i < 5; i++)
       expect(sentence(await takeOver.run(db.em(), { person: mirel.id, secret: "0000", by: "pin" }, door))).toMatch(/not Mirel Quist's PIN/);
     expect(sentence(await takeOver.run(db.em(), { person: mirel.id, secret: "4196", by: "pin" }, door))).toMatch(/Too many wrong PINs/);
+    const before = door.hash;
     expect(await takeOver.run(db.em(), { person: mirel.id, secret: demoPerson("Mirel Quist").password, by: "password" }, door)).toMatchObject({
       ok: true,
     });
+    // With the password comes a new token; the one before is nobody's.
+    expect(door.hash).not.toBe(before);
+    expect(await db.em().execute(`select "token_hash" from "session" where "id" = ?`, [row?.id])).toEqual([{ token_hash: door.hash }]);
     // A reader does not work at benches.
     expect(await takeOver.run(db.em(), { person: (await person("Odo Fennimark")).id, secret: "x", by: "password" }, door)).toMatchObject({
       ok: false,

@@ -3,14 +3,14 @@ import { redirect } from "next/navigation";
 import { SignInScreen } from "../../../features/people/sign-in-screen";
 import { whoIsIt } from "../../../server/kernel/who";
 import { shopWantsFirstLead } from "../../../server/people/pages";
+import { wayBack } from "../../../server/people/way-back";
 
 export const metadata: Metadata = { title: "Sign in" };
 export const dynamic = "force-dynamic";
 
 export default async function Page({ searchParams }: { searchParams: Promise<{ to?: string | string[] }> }) {
   const { to } = await searchParams;
-  // Back to a page of this shop, never to another address (CWE-601).
-  const back = typeof to === "string" && /^\/(?![/\\])/.test(to) && to.length < 500 ? to : "/";
+  const back = wayBack(to);
   if (await whoIsIt()) redirect(back);
   if (await shopWantsFirstLead()) redirect("/first");
   return <SignInScreen to={back} />;
