@@ -189,8 +189,8 @@ describe("500 entries of 10 benches", () => {
       const mine = rows.filter((r) => r.key.startsWith(`bench-${t.n}-`));
       expect(mine.map((r) => r.key)).toEqual([...t.made.keys()]);
       expect(new Set(mine.map((r) => r.by))).toEqual(new Set([t.person]));
-      // Two seconds of a busy machine between reading a clock and being asked.
-      for (const r of mine) expect(Math.abs(new Date(r.happened).getTime() - (t.made.get(r.key) ?? 0))).toBeLessThan(2000);
+      // Seconds of a busy machine between reading a clock and being asked; a wrong clock is an hour off.
+      for (const r of mine) expect(Math.abs(new Date(r.happened).getTime() - (t.made.get(r.key) ?? 0))).toBeLessThan(6000);
     }
     expect(rows.length).toBe(BENCHES * (EACH + 1));
   }, 240_000);
