@@ -90,8 +90,7 @@ try {
   if (wants("unit")) await vitest("unit", 2);
   if (wants("database")) await vitest("database", 2);
   if (wants("scripts")) await vitest("scripts", 1);
-  // Browser files wait more than they work.
-  if (wants("browser") && built) await vitest("browser", 3);
+  if (wants("browser") && built) await vitest("browser", 2);
   if (!built) {
     failed++;
     console.error("The application was not built, so no browser test ran.");

@@ -33,7 +33,7 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
     );
   const allAs = () =>
     act.run(
-      () => observeAction({ number: head.number, lines: unseen.map((l) => ({ line: l.id, value: l.expected })) }),
+      () => observeAction({ number: head.number, lines: unseen.map((l) => ({ line: l.id, value: l.expected })), unseenOnly: true }),
       () => `${unseen.length} ${unseen.length === 1 ? "line" : "lines"} of ${group} recorded as expected.`,
     );
   return (

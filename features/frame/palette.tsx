@@ -7,7 +7,8 @@ import type { Found } from "../../server/job/find";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
-import { findAction, scannedAction, themeAction } from "./actions";
+import { findAction, scannedAction } from "./actions";
+import { keepTheme } from "./keep-theme";
 import { type Binding, useKeyList, useKeys } from "./keys";
 
 const KIND: Record<Found["kind"], string> = {
@@ -48,7 +49,7 @@ export function Palette({ keepsPeople, bench = false }: { keepsPeople: boolean; 
       word: theme === "system" ? "Light or dark as the system has it" : theme === "dark" ? "Dark" : "Light",
       run: () => {
         document.documentElement.dataset.theme = theme;
-        void themeAction(theme);
+        keepTheme(theme);
       },
     })),
   ];

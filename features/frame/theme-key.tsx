@@ -2,7 +2,7 @@
 import { Moon } from "lucide-react";
 import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
-import { themeAction } from "./actions";
+import { keepTheme } from "./keep-theme";
 
 const THEMES = [
   ["light", "Light, for the day"],
@@ -24,7 +24,7 @@ export function ThemeKey() {
         word,
         onSelect: () => {
           document.documentElement.dataset.theme = theme;
-          void themeAction(theme);
+          keepTheme(theme);
         },
       }))}
     />

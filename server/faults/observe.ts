@@ -6,7 +6,12 @@ import { done, no } from "../kernel/result";
 import { JobNumber, key, line } from "../kernel/text";
 
 const Seen = z.object({ line: key(200), value: line(120).refine((s) => s.length > 0, "say what was seen") });
-export const Observe = z.object({ number: JobNumber, lines: z.array(Seen).min(1).max(200) });
+export const Observe = z.object({
+  number: JobNumber,
+  lines: z.array(Seen).min(1).max(200),
+  /** Only what nobody has said anything of: "the others as expected" is never said over what was seen a moment ago. */
+  unseenOnly: z.boolean().default(false),
+});
 
 /** What was seen at first boot. A mismatch opens a fault with the observation; the right value later does not close it. */
 export const observe = jobAction({
@@ -26,6 +31,7 @@ export const observe = jobAction({
       const unitWord = expected.unit ? ` ${expected.unit}` : "";
       const asExpected = isAsExpected(expected, seen.value);
       const row = rows.get(seen.line);
+      if (row && o.unseenOnly) continue;
       const now = { value: seen.value, asExpected, at: unit.when.happened, by: unit.by };
       if (row) Object.assign(row, now);
       else tx.create(Observation, { job, line: seen.line, ...now });

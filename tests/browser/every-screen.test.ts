@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, type Seat, signIn, sit } from "./page";
+import { accessible, base, launch, type Seat, scan, signIn, sit } from "./page";
 
 let browser: Browser;
 let seat: Seat;
@@ -24,10 +24,6 @@ const PAGES = [
   ...STAGES.map((s) => `/job/FS-1044/${s}`),
   "/job/FS-1044/receipt",
 ];
-const typed = async (page: Page, code: string) => {
-  await page.keyboard.type(code, { delay: 4 });
-  await page.keyboard.press("Enter");
-};
 /** Nothing is wider than the window, so that nobody scrolls sideways. */
 const sideways = (page: Page) => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
 
@@ -75,19 +71,19 @@ describe("a scan", () => {
       await page.goto(`${base()}${p}`);
       await page.waitForLoadState("networkidle");
       if (p === "/intake") await page.getByRole("heading", { level: 1 }).first().click();
-      await typed(page, "FS-1045");
+      await scan(page, "FS-1045");
       await page.waitForURL(/\/job\/FS-1045\//);
     }
     // A lead of the job that is open: the wiring chooses it, the bench says whether it is the right one.
     await page.goto(`${base()}/job/FS-1044/wiring`);
     await page.waitForLoadState("networkidle");
-    await typed(page, "FN-02");
+    await scan(page, "FN-02");
     await page.getByText("Scanned: FN-02").waitFor();
     await page.goto(`${base()}/job/FS-1044/bench`);
     await page.waitForLoadState("networkidle");
-    await typed(page, "FN-02");
+    await scan(page, "FN-02");
     await page.getByText(/^(Right|Wrong) lead: /).waitFor();
-    await typed(page, "QQ-9999");
+    await scan(page, "QQ-9999");
     await page.getByText("QQ-9999 is no job, serial or part type here, and no lead of this job.").waitFor();
   }, 180_000);
   it("with the palette open goes into its field; with a sheet open it is heard all the same", async () => {
@@ -105,7 +101,7 @@ describe("a scan", () => {
     await page.getByRole("dialog", { name: "Keys" }).waitFor();
     await accessible(page);
     await page.getByRole("dialog").getByRole("button", { name: "Close" }).focus();
-    await typed(page, "FS-1042");
+    await scan(page, "FS-1042");
     await page.waitForURL(/\/job\/FS-1042\//);
   }, 60_000);
 });

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { generated } from "../fixtures/generated";
-import { accessible, base, launch, readIn, type Seat, sit } from "./page";
+import { accessible, base, launch, readIn, type Seat, scan, sit } from "./page";
 import { routeTimes } from "./seat";
 
 /** Bounds are loose, since test machines are noisy; docs/benchmarks.md says what was measured. */
@@ -92,14 +92,12 @@ describe("large builds", () => {
     await page.getByText(`0 of ${all} leads`).waitFor();
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     // A scanner types faster than any hand; its digits must not switch looms, nor its Enter take the lead.
-    await page.keyboard.type("FN-12", { delay: 5 });
-    await page.keyboard.press("Enter");
+    await scan(page, "FN-12");
     await page.getByText(/^Scanned: FN-12, /).waitFor();
     await expect.poll(count).toBe(all);
     expect(await list.getByRole("option", { selected: true }).textContent()).toContain("FN-12");
     expect(await page.getByRole("button", { name: "Let go" }).count()).toBe(0);
-    await page.keyboard.type("NO-SUCH", { delay: 5 });
-    await page.keyboard.press("Enter");
+    await scan(page, "NO-SUCH");
     await page.getByText("NO-SUCH is no job, serial or part type here, and no lead of this job.").waitFor();
     await accessible(page);
   });

@@ -52,3 +52,10 @@ export async function plansAgain(page: Page, name: string): Promise<{ number: nu
   await expect.poll(async () => ((await ended.count()) > 0 ? planNumber(page) : 0), { timeout: 150_000, interval: 200 }).toBeGreaterThan(before);
   return { number: await planNumber(page), said: (await ended.first().textContent()) ?? "" };
 }
+
+/** A scanner types a code faster than any hand, its Enter last; from within the page, so that a busy machine does not tear it apart. */
+export const scan = (page: Page, code: string): Promise<void> =>
+  page.evaluate((text) => {
+    for (const key of [...text, "Enter"])
+      (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true }));
+  }, code);

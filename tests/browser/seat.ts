@@ -44,7 +44,7 @@ export async function sit(browser: Browser, who: string, size = { width: 1280, h
   const errors: string[] = [];
   page.on("pageerror", (e) => errors.push(e.message));
   page.on("console", (m) => {
-    if (m.type() === "error" && !m.text().includes("ERR_INTERNET_DISCONNECTED")) errors.push(m.text());
+    if (m.type() === "error" && !m.text().includes("ERR_INTERNET_DISCONNECTED")) errors.push(`${m.text()} ${m.location().url}`);
   });
   await signIn(page, who);
   return { context, page, errors };

@@ -55,13 +55,12 @@ const ROUTES: Record<string, Record<Who, Said>> = {
 const L: Who[] = ["lead"];
 const TL: Who[] = ["technician", "lead"];
 const RTL: Who[] = ["reader", "technician", "lead"];
-/** Actions by the name of their function: who may. Anybody: those of coming in and going out, and how a browser shows itself. */
+/** Actions by the name of their function: who may. Anybody: those of coming in and going out. */
 const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   signInAction: "anybody",
   signOutAction: "anybody",
   firstLeadAction: "anybody",
   takeOverAction: "anybody",
-  themeAction: "anybody",
   addPersonAction: L,
   changePersonAction: L,
   newPasswordAction: L,

@@ -90,6 +90,9 @@ describe("one job from its parts to its first boot", () => {
       lines: lines.map((l) => ({ line: l.id, value: l.id.startsWith("turns:fan-front") ? "still" : l.expected })),
     });
     await carryOut(db.em(), by, observe, { number: "FS-1041", lines: [{ line: "turns:fan-front-1:lead", value: "still" }] });
+    // "The others as expected" from a screen that had not heard of it yet says nothing over it.
+    await carryOut(db.em(), by, observe, { number: "FS-1041", lines: [{ line: "turns:fan-front-1:lead", value: "turns" }], unseenOnly: true });
+    expect((await db.view("FS-1041")).seen["turns:fan-front-1:lead"]?.value).toBe("still");
     const v = await view("FS-1041");
     expect(
       v.faults
