@@ -129,7 +129,7 @@ export function BenchScreen({
     if (!step || step.done || stop) return;
     setDone(true);
   }, [elsewhere, step, stop, setDone]);
-  const takeBack = useTakeBack(number, setSaid);
+  const takeBack = useTakeBack(number, setSaid, by);
   const undo = () => {
     setDone(false);
     setLooking(null);

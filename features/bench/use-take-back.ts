@@ -1,18 +1,38 @@
 "use client";
 import { useCallback } from "react";
 import { useLive } from "../frame/live";
+import type { Entry, Said } from "../outbox/entries";
 import { useOutbox } from "../outbox/outbox";
+import type { Worker } from "../people/worker";
 import { takeBackAction } from "./actions";
 
-/** Takes back the last entry that somebody made here: one that still waits on the device is dropped, one that the server has is undone by a new entry. */
-export function useTakeBack(number: string, say: (sentence: string) => void): () => void {
-  const { waiting, drop } = useOutbox();
+/** The opposite of what was said, as it would be said now; undefined where there is none. */
+function opposite(said: Said): Said | undefined {
+  if (said.kind === "step") return { ...said, done: !said.done, saw: said.done };
+  if (said.kind !== "plug") return undefined;
+  const { port, state } = said;
+  return { ...said, state: state === "planned" ? "plugged" : "planned", saw: { port, state } };
+}
+
+/** The last entry of somebody's that still waits here and is not taken back yet. */
+function lastOf(waiting: readonly Entry[], number: string, who: string): Entry | undefined {
+  const back = new Set(waiting.flatMap((e) => e.takesBack ?? []));
+  return waiting.filter((e) => e.said.number === number && e.by?.id === who && e.takesBack === undefined && !back.has(e.id)).at(-1);
+}
+
+/**
+ * Takes back the last entry that `who` made, by a new one: behind it on the device while it still waits there (whether the server has it
+ * already or not, the end is the same), else at the server. Nothing is ever dropped.
+ */
+export function useTakeBack(number: string, say: (sentence: string) => void, who?: Worker): () => void {
+  const { waiting, push } = useOutbox();
   const { refresh } = useLive();
   return useCallback(() => {
-    const last = waiting.filter((e) => e.said.number === number).at(-1);
+    const last = who && lastOf(waiting, number, who.id);
     if (last) {
-      drop(last);
-      say(`Taken back before it was sent: ${last.words}.`);
+      const said = opposite(last.said);
+      if (said) push(said, `Taken back: ${last.words}`, who, last.id);
+      say(said ? `Taken back: ${last.words}.` : `The last thing you did here is taken back on its own screen, not by a key: ${last.words}.`);
       return;
     }
     void takeBackAction({ number })
@@ -21,5 +41,5 @@ export function useTakeBack(number: string, say: (sentence: string) => void): ()
         refresh();
       })
       .catch(() => say("No answer from the server. Nothing was taken back."));
-  }, [waiting, drop, refresh, number, say]);
+  }, [waiting, push, refresh, number, say, who]);
 }

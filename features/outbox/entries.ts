@@ -25,6 +25,8 @@ export interface Entry {
   said: Said;
   /** Who worked here when it was made; left out where nobody had said who they are. */
   by?: { id: string; name: string };
+  /** The entry of this device that it takes back. */
+  takesBack?: number;
   /** By this device's clock, ms since 1970. */
   madeAtMs: number;
   /** What it says, for a person. */
@@ -46,8 +48,9 @@ const newKey = () => `${Date.now().toString(36)}-${crypto.getRandomValues(new Ui
 /** The entries of this device, in the order they were made; every tab of it sees the same. */
 export const entries = {
   all: (): Promise<Entry[]> => db.entries.orderBy("id").toArray(),
-  add: async (said: Said, words: string, by?: Entry["by"]): Promise<void> => {
-    await db.entries.add({ key: newKey(), said, words, madeAtMs: Date.now(), ...(by ? { by } : {}) });
+  add: async (said: Said, words: string, by?: Entry["by"], takesBack?: number): Promise<void> => {
+    const more = { ...(by ? { by } : {}), ...(takesBack === undefined ? {} : { takesBack }) };
+    await db.entries.add({ key: newKey(), said, words, madeAtMs: Date.now(), ...more });
   },
   remove: (id: number): Promise<void> => db.entries.delete(id),
   took: async (id: number, revision: number): Promise<void> => {

@@ -39,7 +39,7 @@ export interface Outbox {
   sentence: string;
   /** Entries wait for somebody to say who they are. */
   nobody: boolean;
-  push: (said: Said, words: string, by?: Entry["by"]) => void;
+  push: (said: Said, words: string, by?: Entry["by"], takesBack?: number) => void;
   /** Sends one that was set aside again, as it was or as `by` has decided. */
   again: (entry: Entry, decided: boolean, by?: Entry["by"]) => void;
   /** Tries to send what waits, now. */
@@ -103,9 +103,9 @@ function useSending(): Outbox {
     };
   }, [flush]);
   const push = useCallback(
-    (said: Said, words: string, by?: Entry["by"]) => {
+    (said: Said, words: string, by?: Entry["by"], takesBack?: number) => {
       setSentence("");
-      entries.add(said, words, by).then(flush, cannotKeep);
+      entries.add(said, words, by, takesBack).then(flush, cannotKeep);
     },
     [flush, cannotKeep],
   );

@@ -3,6 +3,7 @@ import { useState, useTransition } from "react";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { signInAction } from "./actions";
+import { touchDevice } from "./worker";
 
 /** Name and password. What was typed stays where it was refused. */
 export function SignInForm({ onIn, bench = false, name: first = "" }: { onIn: () => void; bench?: boolean; name?: string }) {
@@ -19,6 +20,8 @@ export function SignInForm({ onIn, bench = false, name: first = "" }: { onIn: ()
           const r = await signInAction({ name, password }).catch(() => undefined);
           if (r?.ok) {
             setSentence("");
+            // A bench that nobody touched since yesterday is theirs now.
+            touchDevice();
             onIn();
           } else setSentence(r ? [r.sentence, ...(r.more ?? [])].join(" ") : "No answer from the server. Check the network and try again.");
         });

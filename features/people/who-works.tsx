@@ -32,7 +32,8 @@ export function WhoWorks({
   who: Worker | null;
   /** Somebody has signed in at this device with a password. */
   signedIn: boolean;
-  onIn: (worker: Worker) => void;
+  /** Somebody has said who they are. */
+  onIn: () => void;
   because?: string;
 }) {
   const [chosen, setChosen] = useState<AtBench | undefined>();
@@ -42,7 +43,7 @@ export function WhoWorks({
     keepWorker(worker, asOfMs);
     setChosen(undefined);
     setByPassword(false);
-    onIn(worker);
+    onIn();
     router.refresh();
   };
   const leave = () => {
@@ -63,7 +64,7 @@ export function WhoWorks({
           bench
           name={who?.name ?? ""}
           onIn={() => {
-            close();
+            onIn();
             router.refresh();
           }}
         />

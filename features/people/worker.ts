@@ -51,6 +51,9 @@ export function useWorker(page: Worker | null, asOfMs: number): Worker | null {
   return known && known.asOfMs > asOfMs ? known.worker : page;
 }
 
+/** Somebody is here: they have just said who they are. */
+export const touchDevice = (): void => localStorage.setItem(TOUCHED, String(Date.now()));
+
 /** Nobody has touched this device for so many minutes (0: never so). Whoever touches it while it is free keeps it free. */
 export function useUntouched(minutes: number): { locked: boolean; touch: () => void } {
   const [locked, setLocked] = useState(false);
@@ -76,7 +79,7 @@ export function useUntouched(minutes: number): { locked: boolean; touch: () => v
     };
   }, [minutes]);
   const touch = () => {
-    localStorage.setItem(TOUCHED, String(Date.now()));
+    touchDevice();
     setLocked(false);
   };
   return { locked, touch };

@@ -18,8 +18,12 @@ const MOST_BACK = 60;
 function opposite(unit: JobUnit, e: JobEvent): Promise<Result> | undefined {
   const { number } = unit.job;
   switch (e.kind) {
-    case "plug":
-      return plugIn(unit, { number, lead: e.data.lead, port: e.data.port, state: e.data.state === "out" ? "plugged" : "planned" });
+    case "plug": {
+      const { lead, port, state } = e.data;
+      // What was only checked goes back to plugged: it is in all the same.
+      if (state === "checked") return plugIn(unit, { number, lead, port, state: "plugged", saw: { port, state: "checked" } });
+      return plugIn(unit, { number, lead, port, state: state === "out" ? "plugged" : "planned" });
+    }
     case "step":
       return markStep(unit, { number, step: e.data.step, done: !e.data.done });
     case "fixed":
@@ -29,6 +33,18 @@ function opposite(unit: JobUnit, e: JobEvent): Promise<Result> | undefined {
     default:
       return undefined;
   }
+}
+
+/** Who else has said something of the same lead, step or part since an entry. */
+async function saidSince(unit: JobUnit, id: number, data: object): Promise<string | undefined> {
+  const field = (["lead", "step", "part"] as const).find((f) => f in data);
+  if (!field) return undefined;
+  const [row] = await unit.tx.execute<{ name: string }[]>(
+    `select p."name" from "log_entry" e join "person" p on p."id" = e."by_id"
+     where e."job_id" = ? and e."id" > ? and e."by_id" <> ? and e."data"->>? = ? order by e."id" desc limit 1`,
+    [unit.job.id, id, unit.actor.id, field, (data as Record<string, string>)[field]],
+  );
+  return row?.name;
 }
 
 /** Takes back the last thing that this person did to a job, by a new entry: the one before stays in the log. */
@@ -43,6 +59,8 @@ export const takeBack = jobAction({
     if (!last?.data || !isEventKind(last.kind)) return no("You have done nothing to this job that can be taken back. Nothing was changed.");
     const event = { kind: last.kind, data: last.data } as JobEvent;
     const words = eventWords(event);
+    const other = await saidSince(unit, last.id, event.data);
+    if (other) return no(`${other} has said something of it since, so no key takes it back: ${words} Nothing was changed. Look first.`);
     unit.takesBack = last.id;
     const said = opposite(unit, event);
     if (!said) return no(`The last thing you did here is taken back on its own screen, not by a key: ${words} Nothing was changed.`);

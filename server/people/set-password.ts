@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { Credential, type EntityManager, Person, type PersonRow } from "../../db";
 import { shopAction } from "../kernel/action";
-import { done, no, type Result } from "../kernel/result";
+import { done, no, type Refusal, type Result } from "../kernel/result";
 import type { Unit } from "../kernel/unit";
+import { countTry, forgive, waitMinutes } from "./attempts";
 import { hashSecret, isSecret, passwordFault, pinFault } from "./password";
 import { tell } from "./shop-log";
 import { Secret } from "./sign-in";
@@ -13,10 +14,16 @@ async function keepSecret(tx: EntityManager, person: string, secret: { passwordH
   else tx.create(Credential, { person: tx.getReference(Person, person), passwordHash: null, pinHash: null, ...secret });
 }
 
-const proves = async (unit: Unit, password: string): Promise<boolean> =>
-  isSecret((await unit.tx.findOne(Credential, { person: unit.actor.id }))?.passwordHash, password);
-
-const NOT_YOURS = "That is not your password. Nothing was changed.";
+/** Is it their own password? Tries are counted here too: a PIN, or a screen left open, is no place to guess it. Nothing: it is. */
+async function unproved(unit: Unit, password: string): Promise<Refusal | undefined> {
+  const key = `own ${unit.actor.id}`;
+  if (!(await countTry(unit.tx, "password", key)))
+    return no(`Too many wrong passwords. Nothing was changed. Wait ${Math.max(1, await waitMinutes(unit.tx, "password", key))} minutes.`);
+  if (!(await isSecret((await unit.tx.findOne(Credential, { person: unit.actor.id }))?.passwordHash, password)))
+    return no("That is not your password. Nothing was changed.");
+  await forgive(unit.tx, "password", key);
+  return undefined;
+}
 
 /** One's own password, proved by the one before. Every other sign-in of one's own ends (ASVS V7.4). */
 export const ownPassword = shopAction({
@@ -24,7 +31,8 @@ export const ownPassword = shopAction({
   permission: "look",
   input: z.object({ before: Secret, password: Secret }),
   run: async (unit, c): Promise<Result> => {
-    if (!(await proves(unit, c.before))) return no(NOT_YOURS);
+    const wrong = await unproved(unit, c.before);
+    if (wrong) return wrong;
     const fault = passwordFault(c.password, unit.actor.name);
     if (fault) return no(`${fault} Nothing was changed.`);
     await keepSecret(unit.tx, unit.actor.id, { passwordHash: await hashSecret(c.password) });
@@ -45,7 +53,8 @@ export const ownPin = shopAction({
   run: async (unit, c): Promise<Result> => {
     const fault = pinFault(c.pin);
     if (fault) return no(`${fault} Nothing was changed.`);
-    if (!(await proves(unit, c.password))) return no(NOT_YOURS);
+    const wrong = await unproved(unit, c.password);
+    if (wrong) return wrong;
     await keepSecret(unit.tx, unit.actor.id, { pinHash: await hashSecret(c.pin) });
     tell(unit, "pin-set", { person: unit.actor.id, name: unit.actor.name });
     return done();

@@ -176,6 +176,10 @@ describe("keeping people", () => {
         await carryOut(db.em(), { id: hale.id, name: hale.name, role: hale.role }, ownPassword, { before: "wrong", password: "a better one still" }),
       ),
     ).toMatch(/not your password/);
+    // Guessed at a screen left open, it is slowed like anywhere.
+    const guess = () => carryOut(db.em(), { id: hale.id, name: hale.name, role: hale.role }, ownPin, { password: "a wrong guess", pin: "5093" });
+    for (let n = 0; n < 4; n++) await guess();
+    expect(sentence(await guess())).toMatch(/Too many wrong passwords/);
     expect(await carryOut(db.em(), by, changePerson, { person: hale.id, active: false, saw: { role: "technician", active: true } })).toMatchObject({
       ok: true,
     });
@@ -293,8 +297,14 @@ describe("taking back the last entry of one's own", () => {
     expect([await state(a?.address), await state(b?.address)]).toEqual(["planned", "planned"]);
     // Before that he planned, which no key takes back.
     expect(sentence(await carryOut(db.em(), by, takeBack, { number: "FS-1041" }))).toMatch(/on its own screen, not by a key/);
-    const log = await db.em().find(LogEntry, { job: (await jobOf(db.em(), "FS-1041")).id, kind: "plug" });
-    expect(log.length).toBe(4);
+    expect((await db.em().find(LogEntry, { job: (await jobOf(db.em(), "FS-1041")).id, kind: "plug" })).length).toBe(4);
+    // Checked goes back to plugged; and what somebody else has said of it since is not written over.
+    for (const state of ["plugged", "checked"]) await carryOut(db.em(), by, plug, { number: "FS-1041", lead: a?.address, port: a?.port, state });
+    await carryOut(db.em(), by, takeBack, { number: "FS-1041" });
+    expect(await state(a?.address)).toBe("plugged");
+    await carryOut(db.em(), other, plug, { number: "FS-1041", lead: a?.address, port: a?.port, state: "planned" });
+    expect(sentence(await carryOut(db.em(), by, takeBack, { number: "FS-1041" }))).toMatch(/^Tansy Okoru has said something of it since/);
+    expect(await state(a?.address)).toBe("planned");
   });
 });
 
