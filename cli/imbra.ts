@@ -8,23 +8,27 @@ import { orderList } from "../core/intake";
 import { powerOn } from "../core/machine";
 import { plan, waysIn } from "../core/plan";
 import { byDraw, plugDrops, powerBudget } from "../core/power";
+import { routesJson } from "../core/routes";
+import { paperDrawing, svgOf } from "../core/scene";
 import { wayWords } from "../core/wiring";
 import { leadOf, placesJson, whyJson } from "./leads";
 import { readShelf } from "./shelf";
 
-const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD] [--shelf FOLDER] [--deadline SECONDS]
+const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE]
   plan FILE         where every lead goes and why, what is tied back, what to order, what would let the rest in
   why FILE LEAD     why a lead is where it is, the next best place and what it would cost
   places FILE LEAD  every place of a lead, with its cost in words and level by level
   check FILE        what is wrong with the connections in the file
   power-on FILE     what happens at power-on, from what is plugged
   fit FILE          every clearance with the millimetres left, standoffs, and what the parts list is warned of
+  routes FILE       the way of every lead that is in a port: points on each side of the tray, length, what is folded where, ties, cut-outs
+  draw FILE         the machine as an SVG file in millimetres; --sheet front (if not said) or behind
   power FILE        draw by moment, rail and plug, against the supply
 FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input. LEAD is an address (fan-1:lead) or a tag (FN-02).
-JSON on standard output. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
+JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
 Exit 2: bad input, one sentence a fault on standard error.`;
 
-const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "power"];
+const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "power"];
 /** Seconds for a whole plan unless said otherwise. */
 const DEADLINE_S = 60;
 
@@ -59,6 +63,14 @@ function deadlineFrom(args: string[]): number {
   return seconds;
 }
 
+function sheetFrom(args: string[]): "front" | "behind" | undefined {
+  const at = args.indexOf("--sheet");
+  if (at < 0) return undefined;
+  const [, text] = args.splice(at, 2);
+  if (text !== "front" && text !== "behind") throw new BadInput([`--sheet ${text ?? ""}: give front or behind.`]);
+  return text;
+}
+
 /** A build file as it is; out of what `plan` prints, the build in it. */
 function buildIn(text: string): string {
   try {
@@ -70,13 +82,15 @@ function buildIn(text: string): string {
   return text;
 }
 
-async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
+async function run(args: string[]): Promise<{ json: unknown; stop: boolean } | { text: string }> {
   const at = args.indexOf("--shelf");
   const folder = at >= 0 ? args.splice(at, 2)[1] : undefined;
   const deadlineS = deadlineFrom(args);
+  const sheet = sheetFrom(args);
   const [command, file, lead, ...rest] = args;
   const asksLead = command === "why" || command === "places";
-  if (!command || !file || rest.length > 0 || asksLead !== (lead !== undefined) || !COMMANDS.includes(command)) throw new BadInput([USAGE]);
+  if (!command || !file || rest.length > 0 || asksLead !== (lead !== undefined) || !COMMANDS.includes(command) || (sheet && command !== "draw"))
+    throw new BadInput([USAGE]);
   const shelf = shelfFrom(folder);
   const read = readBuildText(buildIn(readInput(file)), shelf);
   if (!read.ok) throw new BadInput(read.faults);
@@ -104,6 +118,11 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean }> {
       findings,
     };
     return { json, stop: findings.some((f) => f.severity === "stop") || made.free.some((f) => f.need === "mandatory") };
+  }
+  if (command === "draw") return { text: svgOf(paperDrawing(read.graph, sheet ?? "front", read.build.name)) };
+  if (command === "routes") {
+    const json = routesJson(read.graph);
+    return { json, stop: false };
   }
   if (command === "check") {
     const findings = checkAll(read.graph);
@@ -154,9 +173,9 @@ function airJson(graph: Graph) {
 }
 
 run(process.argv.slice(2)).then(
-  ({ json, stop }) => {
-    process.exitCode = stop ? 1 : 0;
-    process.stdout.write(`${JSON.stringify(json, null, 2)}\n`);
+  (out) => {
+    process.exitCode = "stop" in out && out.stop ? 1 : 0;
+    process.stdout.write("text" in out ? out.text : `${JSON.stringify(out.json, null, 2)}\n`);
   },
   (e: unknown) => {
     process.exitCode = 2;

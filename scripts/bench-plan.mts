@@ -1,6 +1,7 @@
-import { buildGraph, type PortNode, runLengthMm } from "../core/assembly";
+import { buildGraph, type PortNode } from "../core/assembly";
 import { mate, usable } from "../core/catalogue";
 import { type Cost, LEVELS, type Plan, plan, proofWords, SolvedPieces } from "../core/plan";
+import { leadToPortMm } from "../core/routes";
 import { DEMO, demo } from "../tests/fixtures/demo";
 import { generated } from "../tests/fixtures/generated";
 import { given, T } from "../tests/fixtures/small";
@@ -140,7 +141,7 @@ for (const [name, { build, types }] of [
   const elsewhere = (lead: string): string | undefined => {
     const l = graph.leads.get(lead);
     if (!l || l.part.cable || l.lead.flow !== "in" || l.lead.family === "panel-loose") return undefined;
-    const run = (p: PortNode) => runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect);
+    const run = (p: PortNode) => leadToPortMm(graph, l, p);
     return [...graph.ports.values()]
       .filter((p) => p.port.flow === "out" && p.part !== l.part && !graph.atPort.has(p.address) && usable(mate(l.lead.family, p.port.family)))
       .filter((p) => p.part.type.kind === "board" && run(p) <= l.lead.lengthMm)

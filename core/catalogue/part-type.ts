@@ -275,9 +275,44 @@ export const PartType = z.strictObject({
       frontIoAt: Point.optional(),
       mounts: z.array(Mount).max(60).default([]),
       cutouts: z
-        .array(z.strictObject({ id: Id, label: Label, at: Point }))
+        .array(
+          z.strictObject({
+            id: Id,
+            label: Label,
+            at: Point,
+            widthMm: Length.optional(),
+            heightMm: Length.optional(),
+            grommet: z.enum(["fixed", "may go"]).optional().describe("a rubber lip; one that may go leaves the whole opening"),
+          }),
+        )
         .max(30)
-        .default([]),
+        .default([])
+        .describe("openings in the tray, by their middles; 20 by 45 mm where no size is said"),
+      channels: z
+        .array(z.strictObject({ id: Id, label: Label, from: Point, to: Point, side: z.enum(["front", "rear"]) }))
+        .max(40)
+        .optional()
+        .describe("cases: straight channels in which leads are led, along the case's edges; seen from the front"),
+      bodies: z
+        .array(
+          z.strictObject({
+            id: Id,
+            label: Label,
+            kind: z.enum(["cage", "cover"]),
+            at: Point,
+            widthMm: Length,
+            heightMm: Length,
+            side: z.enum(["front", "rear"]),
+          }),
+        )
+        .max(20)
+        .optional()
+        .describe("cases: cages, which let no lead through, and covers (shrouds), under which leads go; from the top left corner"),
+      rooms: z
+        .array(z.strictObject({ label: Label, at: Point, widthMm: Length, heightMm: Length, depthMm: Length }))
+        .max(12)
+        .optional()
+        .describe("cases: regions behind the tray with another depth than `behindTrayMm`"),
       tiePoints: z
         .array(z.strictObject({ id: Id, label: Label, at: Point, side: z.enum(["front", "rear"]) }))
         .max(60)
@@ -286,6 +321,7 @@ export const PartType = z.strictObject({
       behindTrayMm: Length.optional(),
       maxCardMm: Length.optional(),
       maxCoolerMm: Length.optional(),
+      leadLeaves: z.enum(["corner", "middle"]).optional().describe("fans: where the lead leaves the frame; left out: a corner"),
       slots: z.number().min(0.5).max(12).optional().describe("cards: how many slot widths it takes; cases: how many covers there are"),
       underMm: Length.optional().describe("coolers that reach over the memory: the tallest module that goes under"),
       radiator: Radiator.optional(),
@@ -321,7 +357,15 @@ export const PartType = z.strictObject({
         .max(40)
         .default([]),
     })
-    .default({ holes: [], mounts: [], cutouts: [], tiePoints: [], landmarks: [], radiatorPlaces: [], cagePlaces: [] }),
+    .default({
+      holes: [],
+      mounts: [],
+      cutouts: [],
+      tiePoints: [],
+      landmarks: [],
+      radiatorPlaces: [],
+      cagePlaces: [],
+    }),
   ratings: z
     .strictObject({
       powerW: Amount.optional(),

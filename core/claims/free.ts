@@ -1,7 +1,8 @@
-import { type Graph, type LeadNode, manhattanMm, type PortNode, runLengthMm } from "../assembly";
+import { type Graph, type LeadNode, manhattanMm, type PortNode } from "../assembly";
 import { boardHas, switchedOff } from "../brings";
 import { family, mate, type Need, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuFilledW, cpuShareOnceFilled, cpuSockets, cpuSocketW, plugLimitW, portDrawW, wantedDrawW } from "../power";
+import { leadToPortMm, portToPortMm } from "../routes";
 import { needOf, needOfSocket } from "../wiring";
 import type { Claim } from "./claim";
 import { fitting, hindrance } from "./hindered";
@@ -60,7 +61,7 @@ function powerEmpty(graph: Graph, p: PortNode): Claim {
   // The CPU's draw is shared over its plugs: none of them is too weak by itself.
   const strong = cpu ? plugs : plugs.filter((l) => carries(l) >= w - 1e-9);
   if (strong.length === 0) return { kind: "weak-plugs", socket, w, strongestW: Math.max(...plugs.map(carries)) };
-  const shortBy = (l: LeadNode) => runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) - l.lead.lengthMm - p.port.tailMm;
+  const shortBy = (l: LeadNode) => leadToPortMm(graph, l, p) - l.lead.lengthMm - p.port.tailMm;
   const near = strong.filter((l) => !l.part.cable || shortBy(l) <= 0);
   if (near.length === 0) return { kind: "plugs-short", socket, missingMm: Math.ceil(Math.min(...strong.map(shortBy))) };
   const idle = near.filter((l) => !graph.ofLead.has(l.address));
@@ -127,7 +128,7 @@ function dataEmpty(graph: Graph, p: PortNode): Claim {
   if (idle.length === 0) return { kind: "no-data-cable", socket, used: cables.length };
   const open = ports.filter((q) => !taken.includes(q) && !off.some((o) => o.port === q.address));
   const longest = Math.max(...idle.flatMap((x) => x.type.leads.map((l) => l.lengthMm)));
-  const missing = Math.min(...open.map((q) => runLengthMm(p.at, q.at, graph.cutouts, graph.boardRect) - longest));
+  const missing = Math.min(...open.map((q) => portToPortMm(graph, p, q) - longest));
   if (missing > 0) return { kind: "data-cable-short", socket, missingMm: Math.ceil(missing) };
   return { kind: "room", end: socket, port: open[0]?.address ?? "", planned: isPlanned(graph) };
 }

@@ -1,6 +1,7 @@
-import { type Graph, type LeadNode, type PortNode, runLengthMm } from "../assembly";
+import type { Graph, LeadNode, PortNode } from "../assembly";
 import { closesRing, displacedBy, hungOn, panelPlaces, rootOf, switchedOff } from "../brings";
 import { family, loadCurrentA, mate, startingCurrentA, usable } from "../catalogue";
+import { leadToPortMm } from "../routes";
 import { lanesAt, speaks, tooFewLanes } from "../wiring";
 import type { Hindrance } from "./claim";
 
@@ -21,7 +22,7 @@ export function missingMm(graph: Graph, l: LeadNode, p: PortNode): number {
     more += up.lengthMm;
     at = above;
   }
-  return Math.ceil(runLengthMm(l.origin, at.at, graph.cutouts, graph.boardRect) - l.lead.lengthMm - more);
+  return Math.ceil(leadToPortMm(graph, l, at) - l.lead.lengthMm - more);
 }
 
 /** The first thing that keeps a free lead out of a port that it fits; undefined: nothing does. */

@@ -1,11 +1,9 @@
 import fc from "fast-check";
-import { XMLParser, XMLValidator } from "fast-xml-parser";
 import { beforeAll, describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { buildGraph, type Graph } from "../assembly";
 import { stepsOf } from "../order";
-import { boardDrawing, boardRegion, connectionsCsv, readConnections, sheetOf, svgOf } from ".";
-import { spread } from "./drawing";
+import { boardRegion, connectionsCsv, readConnections, sheetOf } from ".";
 
 const graphs = new Map<string, Graph>();
 const planned = (name: string) => graphs.get(name) as Graph;
@@ -32,49 +30,6 @@ describe("the wiring sheet", () => {
     expect(port && boardRegion(g, port)).toBe("board, middle right");
     const outlet = [...g.ports.values()].find((p) => p.port.role === "outlet");
     expect(outlet && boardRegion(g, outlet)).toMatch(/^on Mossgate/);
-  });
-});
-
-describe("the board plan as SVG", () => {
-  it.each(DEMO)("%s is well-formed XML (fast-xml-parser), to scale in mm, with every port and every wired tag", (name) => {
-    const g = planned(name);
-    const d = boardDrawing(g, `${name} <"&'> plan`);
-    if (!d) throw new Error("no board");
-    const svg = svgOf(d);
-    expect(XMLValidator.validate(svg)).toBe(true);
-    const root = new XMLParser({ ignoreAttributes: false }).parse(svg).svg;
-    expect(root["@_width"]).toBe(`${d.w}mm`);
-    expect(root["@_viewBox"]).toBe(`0 0 ${d.w} ${d.h}`);
-    const board = g.parts.get("board");
-    // The page, the board, and one box a port.
-    expect(root.rect).toHaveLength(2 + (board?.type.ports.length ?? 0));
-    const words = d.items.flatMap((i) => (i.kind === "text" ? [i.text] : []));
-    for (const p of board?.type.ports ?? []) expect(words).toContain(p.label);
-    const lines = d.items.filter((i) => i.kind === "line");
-    const wired = (board?.type.ports ?? []).filter((p) =>
-      (g.atPort.get(`board:${p.id}`) ?? []).some((c) => g.leads.get(c.lead)?.loom !== "seat" && (g.leads.get(c.lead)?.lead.lengthMm ?? 0) > 0),
-    );
-    expect(lines).toHaveLength(wired.length);
-  });
-  it("labels along an edge keep their order and their distance, and none is lost", () => {
-    fc.assert(
-      fc.property(fc.array(fc.integer({ min: 0, max: 300 }), { maxLength: 60 }), fc.integer({ min: 1, max: 30 }), (list, pitch) => {
-        const wanted = [...list].sort((a, b) => a - b);
-        const at = spread(wanted, pitch, 300);
-        expect(at).toHaveLength(wanted.length);
-        const fits = (wanted.length - 1) * pitch <= 300;
-        for (let i = 1; i < at.length; i++) {
-          const gap = (at[i] ?? 0) - (at[i - 1] ?? 0);
-          if (fits) expect(gap).toBeGreaterThanOrEqual(pitch - 1e-9);
-          else expect(gap).toBeGreaterThan(0);
-        }
-        for (const x of at) {
-          expect(x).toBeGreaterThanOrEqual(-1e-9);
-          expect(x).toBeLessThanOrEqual(300 + 1e-9);
-        }
-      }),
-      { numRuns: 200, seed: 101 },
-    );
   });
 });
 

@@ -1,4 +1,5 @@
-import { type Graph, type LeadNode, type PortNode, runLengthMm } from "../assembly";
+import type { Graph, LeadNode, PortNode } from "../assembly";
+import { leadNeeds } from "../routes";
 
 /** The run of a lead to a port against what the lead has, in mm. */
 export interface Run {
@@ -13,8 +14,9 @@ export interface Run {
 export function runOf(graph: Graph, lead: LeadNode, port: PortNode): Run | undefined {
   if (lead.lead.lengthMm === 0 || lead.loom === "seat" || lead.lead.role === "splitter-in" || lead.lead.role === "cable-root") return undefined;
   if (port.part.type.leads.some((l) => l.id === port.port.fedBy)) return undefined;
+  const hasMm = lead.lead.lengthMm + port.port.tailMm;
   return {
-    needMm: Math.round(runLengthMm(lead.origin, port.at, graph.cutouts, graph.boardRect)),
-    hasMm: lead.lead.lengthMm + port.port.tailMm,
+    needMm: Math.round(leadNeeds(graph, lead, port, hasMm).needMm),
+    hasMm,
   };
 }

@@ -8,7 +8,7 @@ import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import Link from "../../ui/link";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
-import { useDates } from "../frame/dates";
+import { useDates, WithDates } from "../frame/dates";
 import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
 import type { Said } from "../outbox/entries";
@@ -16,7 +16,7 @@ import { EntriesSheet } from "../outbox/entries-sheet";
 import { useOutbox } from "../outbox/outbox";
 import { type AtBench, WhoWorks } from "../people/who-works";
 import { useUntouched, useWorker, type Worker } from "../people/worker";
-import { sceneOf } from "../wiring/scene";
+import { graphOf } from "../wiring/candidates";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { RegionView } from "./region-view";
 import { useTakeBack } from "./use-take-back";
@@ -44,7 +44,7 @@ export function BenchScreen({
   const [personOpen, setPersonOpen] = useState(false);
   const outbox = useOutbox();
   const number = view.head.number;
-  const scene = useMemo(() => sceneOf(view.build), [view.build]);
+  const graph = useMemo(() => graphOf(view.build), [view.build]);
   // What was pressed here counts here already: what waits, and what the server has of which this page knows nothing yet.
   const revision = view.head.revision;
   const local = useMemo(() => {
@@ -83,7 +83,7 @@ export function BenchScreen({
   const step = steps[at];
   const elsewhere = looking !== null && looking !== current;
   const lead = view.leads.find((l) => l.address === step?.lead);
-  const port = step?.port ? scene.graph.ports.get(step.port) : undefined;
+  const port = step?.port ? graph.ports.get(step.port) : undefined;
   const stop = view.findings.find((f) => f.severity === "stop" && step?.lead !== undefined && f.ends.includes(step.lead));
 
   /** What this screen shows of the lead now: the server compares it with what is recorded. */
@@ -183,7 +183,9 @@ export function BenchScreen({
   const band = stop ? (
     <span className="text-stop">Stop. {stop.message}</span>
   ) : outbox.sentence || said ? (
-    <span role="status">{outbox.sentence || said}</span>
+    <span role="status">
+      <WithDates text={outbox.sentence || said} />
+    </span>
   ) : aloneSince !== undefined ? (
     <span role="status">
       No answer from the server since {dates.clock(aloneSince)}. What you press is kept on this tablet and sent in order. Go on working.
@@ -271,7 +273,7 @@ export function BenchScreen({
       </section>
       <div className="flex min-h-0 flex-1 basis-[312px] border-y border-rule max-[760px]:flex-none max-[760px]:basis-auto max-[760px]:flex-col">
         <div className="min-w-0 flex-[640] overflow-hidden max-[760px]:h-70 max-[760px]:flex-none">
-          <RegionView build={view.build} port={step.port} label={port?.port.label ?? ""} />
+          <RegionView graph={graph} port={step.port} label={port?.port.label ?? ""} />
         </div>
         <div className="flex-[384] overflow-auto border-l border-rule p-5 text-bench max-[760px]:flex-none max-[760px]:border-l-0 max-[760px]:border-t max-[760px]:text-action">
           {port && family(port.port.family).order.length > 0 ? (
@@ -354,7 +356,7 @@ export function BenchScreen({
       <BenchSheet
         sheet={sheet}
         close={() => setSheet(null)}
-        {...{ view, steps, at, lead, scene, number, left, turnHand }}
+        {...{ view, steps, at, lead, graph, number, left, turnHand }}
         onGo={(i) => {
           setLooking(i === current ? null : i);
           setSheet(null);
@@ -371,7 +373,7 @@ export function BenchScreen({
           if (step.lead)
             push(
               { kind: "plug", number, lead: step.lead, port: p, ...(place ? { place } : {}), state: "plugged", ...(saw ? { saw } : {}) },
-              `${lead?.tag ?? step.title} in ${scene.graph.ports.get(p)?.name ?? p}`,
+              `${lead?.tag ?? step.title} in ${graph.ports.get(p)?.name ?? p}`,
             );
           setSheet(null);
           setLooking(null);

@@ -1,12 +1,13 @@
 "use client";
 import { useEffect, useState } from "react";
+import type { Graph } from "../../core/assembly";
 import type { JobView } from "../../server/read/job-view";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
 import Link from "../../ui/link";
 import { StateShape } from "../../ui/marks";
-import { candidates, type sceneOf } from "../wiring/scene";
+import { candidates } from "../wiring/candidates";
 
 export type Sheet = "list" | "differs" | "problem" | "skip" | "press" | null;
 
@@ -17,7 +18,7 @@ interface SheetProps {
   steps: JobView["steps"];
   at: number;
   lead: JobView["leads"][number] | undefined;
-  scene: ReturnType<typeof sceneOf>;
+  graph: Graph;
   number: string;
   left: boolean;
   turnHand: () => void;
@@ -35,12 +36,12 @@ const TITLE: Record<Exclude<Sheet, null>, string> = {
 };
 
 /** What opens over the bench: all steps, where a lead really is, a problem, a reason to skip, what a press would do. */
-export function BenchSheet({ sheet, close, view, steps, at, lead, scene, number, left, turnHand, onGo, onNote, onDiffers }: SheetProps) {
+export function BenchSheet({ sheet, close, view, steps, at, lead, graph, number, left, turnHand, onGo, onNote, onDiffers }: SheetProps) {
   const [text, setText] = useState("");
   useEffect(() => {
     if (sheet) setText("");
   }, [sheet]);
-  const node = lead ? scene.graph.leads.get(lead.address) : undefined;
+  const node = lead ? graph.leads.get(lead.address) : undefined;
   return (
     <Dialog bench open={sheet !== null} onOpenChange={(o) => !o && close()} title={sheet ? TITLE[sheet] : ""}>
       {sheet === "list" ? (
@@ -98,7 +99,7 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, scene, number,
       ) : null}
       {sheet === "differs" && node ? (
         <ul className="flex flex-col gap-3">
-          {candidates(scene.graph, node)
+          {candidates(graph, node)
             .filter((c) => !c.here)
             .map((c) => (
               <li key={c.port + (c.place?.join(".") ?? "")}>

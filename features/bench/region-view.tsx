@@ -1,152 +1,98 @@
 "use client";
 import { useMemo } from "react";
-import type { Build } from "../../core/assembly";
+import type { Graph } from "../../core/assembly";
 import { looksAlike } from "../../core/catalogue";
-import { boardFrame, placePorts } from "../../ui/drawing/board-layout";
-import { sceneOf } from "../wiring/scene";
+import { drawSheet, type ScenePort, sceneOf, seenRect } from "../../core/scene";
+import { SceneItems } from "../drawing/scene-items";
 
 const W = 640;
 const H = 312;
 const PX_PER_MM = 3;
+const INSET_PX = 80;
+const LABEL_PX = 24;
 
-/** The port of this step in its surroundings, with the whole board as an inset. Rear sockets to the left. */
-export function RegionView({ build, port, label }: { build: Build; port: string | undefined; label: string }) {
-  const scene = useMemo(() => sceneOf(build), [build]);
-  const frame = useMemo(() => boardFrame(scene.widthMm, scene.heightMm, PX_PER_MM), [scene]);
-  const ports = useMemo(() => placePorts(frame, scene.ports, scene.widthMm, scene.heightMm), [frame, scene]);
-  const target = ports.find((p) => p.address === port);
-  const elsewhere = port === undefined || !target;
-  const cx = target ? target.cx : frame.board.x + frame.board.w / 2;
-  const cy = target ? target.cy : frame.board.y + frame.board.h / 2;
-  const scale = elsewhere ? Math.min((H - 24) / frame.board.h, (W - 24) / frame.board.w) : 1;
-  const vw = W / scale;
-  const vh = H / scale;
-  const x0 = elsewhere ? cx - vw / 2 : Math.min(Math.max(cx - vw / 2, frame.board.x - 90), frame.board.x + frame.board.w + 90 - vw);
-  const y0 = elsewhere ? cy - vh / 2 : Math.min(Math.max(cy - vh / 2, frame.board.y - 60), frame.board.y + frame.board.h + 60 - vh);
-  const near = target
-    ? ports.filter((p) => p !== target && looksAlike(p.family, target.family) && p.cx > x0 && p.cx < x0 + vw && p.cy > y0 && p.cy < y0 + vh)
-    : [];
-  const insetScale = 80 / frame.board.h;
+/** The port of this step in its surroundings, with the whole machine as an inset. Rear sockets to the left, from behind to the right. */
+export function RegionView({ graph, port, label }: { graph: Graph; port: string | undefined; label: string }) {
+  const scene = useMemo(() => sceneOf(graph), [graph]);
+  const target = scene.ports.find((p) => p.address === port);
+  const sheet = target?.sheets[0] ?? "front";
+  const { drawn, view, inset } = useMemo(() => {
+    const s = target ? PX_PER_MM : Math.min((H - 8) / scene.view.heightMm, (W - 8) / scene.view.widthMm);
+    const v = scene.view;
+    const at = target ? seenRect(scene, sheet, target.rect) : v;
+    const [cx, cy] = [(at.xMm + at.widthMm / 2 - v.xMm) * s, (at.yMm + at.heightMm / 2 - v.yMm) * s];
+    const hold = (c: number, half: number, most: number) => (most <= 2 * half ? most / 2 : Math.min(Math.max(c, half), most - half)) - half;
+    const view = { x: hold(cx, W / 2, v.widthMm * s), y: hold(cy, H / 2, v.heightMm * s) };
+    // Words keep clear of the inset in the lower right corner.
+    const shown = { x: view.x / s + v.xMm, y: view.y / s + v.yMm, w: W / s, h: H / s };
+    const seen = { xMm: shown.x, yMm: shown.y, widthMm: shown.w, heightMm: shown.h };
+    const node = target && graph.ports.get(target.address);
+    const alike = (p: ScenePort) => {
+      const other = graph.ports.get(p.address);
+      return node !== undefined && other !== undefined && p.onBoard && looksAlike(other.port.family, node.port.family);
+    };
+    const look = {
+      scale: s,
+      line: LABEL_PX * 1.1,
+      letter: 0.58,
+      pitch: 8,
+      least: 10,
+      shown: () => "none" as const,
+      isDone: () => false,
+      port: (a: string) => ({ state: "free" as const, chosen: a === port }),
+      nameOfPort: (p: ScenePort) => (p.address === port ? 0 : alike(p) ? 1 : undefined),
+      nameOfBox: () => undefined,
+      region: seenRect(scene, sheet, seen),
+      clear: [
+        seenRect(scene, sheet, {
+          xMm: shown.x + (W - INSET_PX - 16) / s,
+          yMm: shown.y + (H - INSET_PX - 16) / s,
+          widthMm: (INSET_PX + 16) / s,
+          heightMm: (INSET_PX + 16) / s,
+        }),
+      ],
+    };
+    return { drawn: drawSheet(scene, sheet, look), view, inset: { s: INSET_PX / Math.max(v.widthMm, v.heightMm), x: cx / s, y: cy / s } };
+  }, [scene, target, sheet, port, graph]);
+  const v = scene.view;
   return (
     <svg
-      viewBox={`${x0} ${y0} ${vw} ${vh}`}
+      viewBox={`${view.x} ${view.y} ${W} ${H}`}
       width={W}
       height={H}
       role="img"
-      aria-label={target ? `${label} on the board, rear sockets to the left` : "The board, rear sockets to the left"}
+      aria-label={
+        !target
+          ? "The machine, rear sockets to the left"
+          : sheet === "front"
+            ? `${label}, rear sockets to the left`
+            : `${label}, behind the tray, seen from behind, rear sockets to the right`
+      }
       className="block h-full w-full bg-ground"
     >
-      <rect
-        x={frame.board.x}
-        y={frame.board.y}
-        width={frame.board.w}
-        height={frame.board.h}
-        fill="var(--sheet)"
-        stroke="var(--ink)"
-        strokeWidth={2 / scale}
-      />
-      {scene.board?.type.body.landmarks.map((m) => (
-        <rect
-          key={m.label}
-          x={frame.board.x + m.at.xMm * PX_PER_MM}
-          y={frame.board.y + m.at.yMm * PX_PER_MM}
-          width={m.widthMm * PX_PER_MM}
-          height={m.heightMm * PX_PER_MM}
-          fill="none"
-          stroke="var(--edge)"
-        />
-      ))}
-      {scene.board?.type.body.holes.map((h) => (
-        <circle
-          key={h.id}
-          cx={frame.board.x + h.at.xMm * PX_PER_MM}
-          cy={frame.board.y + h.at.yMm * PX_PER_MM}
-          r={5}
-          fill="none"
-          stroke="var(--edge)"
-        />
-      ))}
-      {ports.map((p) => (
-        <rect
-          key={p.address}
-          x={p.x}
-          y={p.y}
-          width={p.w}
-          height={p.h}
-          fill="var(--sheet)"
-          stroke={p.landmark ? "var(--edge)" : "var(--ink)"}
-          strokeWidth={p.landmark ? 1 : 1.5}
-        />
-      ))}
-      {target ? (
-        <g>
-          <rect x={target.x - 7} y={target.y - 7} width={target.w + 14} height={target.h + 14} fill="none" stroke="var(--ink)" strokeWidth={4} />
-          <rect x={target.x} y={target.y} width={target.w} height={target.h} fill="var(--mark)" />
-        </g>
+      <SceneItems id="bench" drawn={drawn} bench font={LABEL_PX} />
+      {sheet === "behind" ? (
+        <text x={view.x + 12} y={view.y + 30} fontSize="24" fill="var(--ink)" stroke="var(--ground)" strokeWidth="5" paintOrder="stroke">
+          from behind
+        </text>
       ) : null}
-      {near
-        .sort((a, b) => a.cx - b.cx)
-        .slice(0, 4)
-        .map((p, i) => (
-          <Name key={p.address} p={p} view={{ x0, y0, vw, vh }} bold={false} avoid={target} row={i % 2} />
-        ))}
-      {target ? <Name p={target} view={{ x0, y0, vw, vh }} bold avoid={undefined} row={0} /> : null}
       {target ? (
-        <g transform={`translate(${x0 + vw - 80} ${y0 + vh - 90}) scale(${insetScale})`}>
-          <rect x={-10} y={-10} width={frame.board.w + 20} height={frame.board.h + 20} fill="var(--ground)" />
-          <rect width={frame.board.w} height={frame.board.h} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2 / insetScale} />
-          <rect x={target.cx - frame.board.x - 40} y={target.cy - frame.board.y - 40} width={80} height={80} fill="var(--mark)" />
+        <g transform={`translate(${view.x + W - v.widthMm * inset.s - 8} ${view.y + H - v.heightMm * inset.s - 8})`}>
+          <rect x={-4} y={-4} width={v.widthMm * inset.s + 8} height={v.heightMm * inset.s + 8} fill="var(--ground)" />
+          <rect width={v.widthMm * inset.s} height={v.heightMm * inset.s} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
+          {scene.board && sheet === "front" ? (
+            <rect
+              x={(scene.board.xMm - v.xMm) * inset.s}
+              y={(scene.board.yMm - v.yMm) * inset.s}
+              width={scene.board.widthMm * inset.s}
+              height={scene.board.heightMm * inset.s}
+              fill="none"
+              stroke="var(--edge)"
+            />
+          ) : null}
+          <rect x={inset.x * inset.s - 5} y={inset.y * inset.s - 5} width={10} height={10} fill="var(--mark)" />
         </g>
       ) : null}
     </svg>
-  );
-}
-
-interface Spot {
-  cx: number;
-  cy: number;
-  x: number;
-  y: number;
-  w: number;
-  h: number;
-  label: string;
-  edge: string;
-}
-
-/** Names keep to 24 px and stay inside the picture; look-alikes step aside from the chosen name. */
-function Name({
-  p,
-  view,
-  bold,
-  avoid,
-  row,
-}: {
-  p: Spot;
-  view: { x0: number; y0: number; vw: number; vh: number };
-  bold: boolean;
-  avoid: Spot | undefined;
-  row: number;
-}) {
-  const width = p.label.length * 14.5;
-  const below = p.cy < view.y0 + view.vh / 2;
-  const close = avoid !== undefined && Math.abs(avoid.cx - p.cx) < width + 30 && Math.abs(avoid.cy - p.cy) < 60;
-  const step = row * 30;
-  const y = below ? p.y + p.h + (close ? 58 : 30) + step : p.y - (close ? 40 : 14) - step;
-  const x = Math.min(Math.max(p.cx, view.x0 + width / 2 + 6), view.x0 + view.vw - width / 2 - 6);
-  return (
-    <text
-      x={x}
-      y={y}
-      textAnchor="middle"
-      className="mono"
-      fontSize="24"
-      fontWeight={bold ? 750 : 450}
-      fill="var(--ink)"
-      stroke="var(--sheet)"
-      strokeWidth="5"
-      paintOrder="stroke"
-    >
-      {p.label}
-    </text>
   );
 }

@@ -9,6 +9,7 @@ import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
 import { type Acting, useAct } from "../frame/use-act";
+import { useAddress } from "../frame/use-address";
 import { observeAction, settingAction, soakAction } from "./actions";
 
 type Seen = JobView["seen"];
@@ -20,6 +21,10 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
   const firstWrong = power.lines.find((l) => seen[l.id] && !seen[l.id]?.asExpected);
   const firstUnseen = power.lines.find((l) => !seen[l.id]);
   const [group, setGroup] = useState<Group>((firstWrong ?? firstUnseen)?.group ?? groups[0] ?? "Power");
+  useAddress(new URLSearchParams({ group }).toString(), (hash) => {
+    const g = groups.find((x) => x === new URLSearchParams(hash).get("group"));
+    if (g) setGroup(g);
+  });
   const act = useAct();
   const shown = power.lines.filter((l) => l.group === group);
   const left = (g: Group) => power.lines.filter((l) => l.group === g && !seen[l.id]).length;

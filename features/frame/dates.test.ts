@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { datesIn } from "./dates";
+import { datesIn, withDates } from "./dates";
 import { languageOf } from "./language";
 
 describe("dates", () => {
@@ -12,6 +12,11 @@ describe("dates", () => {
   it("a day is that day in every zone; a moment is of the device's", () => {
     expect(datesIn("en-GB", "Pacific/Auckland").day("2026-11-27")).toBe("Fri 27 Nov");
     expect(datesIn("en-GB", "Pacific/Auckland").both("2026-11-27T14:05:00Z")).toBe("28 Nov 03:05");
+  });
+  it("a sentence of the server says its moments and days in the reader's zone and words", () => {
+    const said = "FN-01 is in SYS_FAN1 (Ebo Larkmoor, 2026-11-27T23:02:00.000Z). Due 2026-11-28, part 2026-99-99.";
+    expect(withDates(said, datesIn("en-GB", "Europe/Oslo"))).toBe("FN-01 is in SYS_FAN1 (Ebo Larkmoor, 00:02). Due Sat 28 Nov, part 2026-99-99.");
+    expect(withDates(said, datesIn("en-US", "UTC"))).toBe("FN-01 is in SYS_FAN1 (Ebo Larkmoor, 11:02 PM). Due Sat, Nov 28, part 2026-99-99.");
   });
   it("the language is the first that the browser asks for and that there is", () => {
     expect(languageOf("nb-NO,nb;q=0.9,en;q=0.8")).toBe("nb-NO");

@@ -41,10 +41,13 @@ export function useDates(): Dates {
   return useMemo(() => datesIn(language, alive ? undefined : "UTC"), [language, alive]);
 }
 
-/** A sentence of the log with its days as the person's language writes them. */
-export function WithDays({ text }: { text: string }) {
-  const { day } = useDates();
-  return <>{text.replace(/\b\d{4}-\d{2}-\d{2}\b/g, (d) => (Number.isNaN(Date.parse(d)) ? d : day(d)))}</>;
+/** A sentence with its moments (as clocks) and days (without a year) as a person's dates are written. */
+export const withDates = (text: string, { clock, day }: Dates): string =>
+  text.replace(/\b\d{4}-\d{2}-\d{2}(T[\d:.]+Z)?\b/g, (d, time) => (Number.isNaN(Date.parse(d)) ? d : time ? clock(d) : day(d)));
+
+/** A sentence of the server with its moments and days as the person's language writes them. */
+export function WithDates({ text }: { text: string }) {
+  return <>{withDates(text, useDates())}</>;
 }
 
 /** A day, as the person's language writes it. */

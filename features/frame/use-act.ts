@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useState, useTransition } from "react";
 import type { Result } from "../../server/kernel/result";
+import { useDates, withDates } from "./dates";
 import { useLive } from "./live";
 
 export interface Acting {
@@ -17,6 +18,7 @@ export function useAct(): Acting {
   const [sentence, setSentence] = useState("");
   const [more, setMore] = useState<string[]>([]);
   const { refresh } = useLive();
+  const dates = useDates();
   const run = useCallback(
     <T>(work: () => Promise<Result<T>>, said?: (value: T) => string) => {
       start(async () => {
@@ -37,5 +39,5 @@ export function useAct(): Acting {
     setSentence("");
     setMore([]);
   }, []);
-  return { pending, sentence, more, run, clear };
+  return { pending, sentence: withDates(sentence, dates), more, run, clear };
 }

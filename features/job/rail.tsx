@@ -9,7 +9,7 @@ import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SEVERITY_WORD, type Severity, SeverityShape } from "../../ui/marks";
 import { plugAction } from "../bench/actions";
-import { useDates, WithDays } from "../frame/dates";
+import { useDates, WithDates } from "../frame/dates";
 import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
 import { fixAction, planAction } from "../wiring/actions";
@@ -263,7 +263,7 @@ export function LogList({ log }: { log: JobView["log"] }) {
               <span className="mono">{dates.both(e.at)}</span> {e.by}
               {e.planRevision ? `, plan ${e.planRevision}` : ""}
             </div>
-            <WithDays text={e.text} />
+            <WithDates text={e.text} />
           </li>
         ))}
       </ol>

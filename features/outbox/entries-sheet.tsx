@@ -2,7 +2,7 @@
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { SeverityShape } from "../../ui/marks";
-import { useDates } from "../frame/dates";
+import { useDates, WithDates } from "../frame/dates";
 import type { Entry } from "./entries";
 import type { Outbox } from "./outbox";
 
@@ -50,17 +50,17 @@ function Aside({ entry, outbox, who }: { entry: Entry; outbox: Outbox; who: Entr
           <strong>
             <span className="mono">{dates.clock(entry.madeAtMs)}</span> {entry.said.number}: {entry.words}.
           </strong>{" "}
-          {entry.aside?.sentence}
+          <WithDates text={entry.aside?.sentence ?? ""} />
         </span>
       </p>
       <div className="flex flex-wrap gap-3">
         {facts ? (
           <>
             <Button bench onClick={() => outbox.again(entry, true, who ?? undefined)}>
-              It is {facts.yours}
+              It is <WithDates text={facts.yours} />
             </Button>
             <Button bench onClick={() => outbox.drop(entry)}>
-              It is {facts.there}
+              It is <WithDates text={facts.there} />
             </Button>
           </>
         ) : (

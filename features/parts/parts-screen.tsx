@@ -9,6 +9,7 @@ import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { StateMark } from "../../ui/marks";
 import { Toolbar, ToolbarKey } from "../../ui/toolbar";
+import { useAddress } from "../frame/use-address";
 import { AddParts } from "./add-parts";
 import { AirView } from "./air-view";
 import { FitView } from "./fit-view";
@@ -50,6 +51,10 @@ export function PartsScreen({
   useEffect(() => {
     if (wanted && parts.some((p) => p.id === wanted)) setChosen(wanted);
   }, [wanted, parts]);
+  useAddress(chosen === parts[0]?.id ? "" : new URLSearchParams({ part: chosen }).toString(), (hash) => {
+    const id = new URLSearchParams(hash).get("part");
+    if (id && parts.some((p) => p.id === id)) setChosen(id);
+  });
   const leadsOf = useMemo(() => {
     const tags = new Map<string, string[]>();
     for (const l of graph.leads.values())

@@ -8,10 +8,15 @@ import { useAct } from "../frame/use-act";
 import { takeConnectionsAction } from "./actions";
 
 const FILES = [
-  ["pdf", "Wiring sheet, PDF", "board plan, every plug in its order, what stays free and why, what stays in the bag"],
-  ["csv", "Connection list, CSV", "one row a plug; it can be read back to fix connections"],
-  ["svg", "Board plan, SVG", "to scale, in millimetres, black on white"],
-  ["json", "The build with its plan, JSON", "what the command line reads"],
+  [
+    "wiring.pdf",
+    "Wiring sheet, PDF",
+    "the machine from both sides of its tray, every plug in its order, what stays free and why, what stays in the bag",
+  ],
+  ["wiring.csv", "Connection list, CSV", "one row a plug; it can be read back to fix connections"],
+  ["wiring.svg", "Front of the tray, SVG", "to scale, in millimetres, black on white"],
+  ["wiring-behind.svg", "Behind the tray, SVG", "the same from behind, mirrored"],
+  ["wiring.json", "The build with its plan, JSON", "what the command line reads"],
 ] as const;
 
 /** The wiring out as files, and a connection list in again. */
@@ -36,9 +41,9 @@ export function WiringFiles({ number }: { number: string }) {
   return (
     <Dialog title={`The wiring of ${number} as files`} className="w-[720px]" trigger={<Button className="shrink-0 px-1.5 text-second">Files</Button>}>
       <ul>
-        {FILES.map(([as, word, what]) => (
-          <li key={as} className="flex items-center gap-4 border-t border-rule py-2">
-            <a className="key w-64 shrink-0 no-underline" download href={`/files/job/${number}/wiring.${as}`}>
+        {FILES.map(([file, word, what]) => (
+          <li key={file} className="flex items-center gap-4 border-t border-rule py-2">
+            <a className="key w-64 shrink-0 no-underline" download href={`/files/job/${number}/${file}`}>
               {word}
             </a>
             <span className="text-second text-soft">{what}</span>

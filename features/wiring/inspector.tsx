@@ -1,19 +1,22 @@
 "use client";
-import { type KeyboardEvent, useEffect, useRef } from "react";
+import { type KeyboardEvent, useEffect, useMemo, useRef } from "react";
+import type { Graph } from "../../core/assembly";
 import { hungOn, panelPinout } from "../../core/brings";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
+import { behindWords, routesOf, routeWords } from "../../core/routes";
 import type { LeadRow } from "../../server/read/lead-rows";
 import { Button } from "../../ui/button";
 import { PinPicture } from "../../ui/drawing/pin-picture";
+import { Fold } from "../../ui/fold";
 import { LoomSwatch } from "../../ui/loom";
 import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";
 import { Meter } from "../../ui/meter";
+import { type Candidate, candidates } from "./candidates";
 import { CostWords, sameSpot, usePlaceCosts } from "./place-costs";
-import { type Candidate, candidates, type Scene } from "./scene";
 
 export interface InspectorProps {
-  scene: Scene;
+  graph: Graph;
   lead: LeadRow | undefined;
   portAddress: string | null;
   leads: LeadRow[];
@@ -44,7 +47,32 @@ export function Inspector(p: InspectorProps) {
         Arrows move in the list, Enter takes a lead and then places it, a scan finds it. <span className="mono font-semibold">?</span> shows every
         key.
       </p>
+      <BehindTheTray graph={p.graph} />
     </div>
+  );
+}
+
+/** Whether the panel closes over all leads, full cut-outs, and what is to be secured. */
+function BehindTheTray({ graph }: { graph: Graph }) {
+  const routes = useMemo(() => routesOf(graph), [graph]);
+  const words = behindWords(routes);
+  if (routes.routes.length === 0 || words.length + routes.joints.length === 0) return null;
+  return (
+    <section aria-label="Behind the tray" className="mt-6 flex flex-col gap-2">
+      <h3 className="font-semibold">Behind the tray</h3>
+      {words.map((w) => (
+        <p key={w}>{w}</p>
+      ))}
+      {routes.joints.length > 0 ? (
+        <Fold word={`${routes.joints.length} ${routes.joints.length === 1 ? "joint" : "joints"} to secure`}>
+          <ul className="mt-1 text-second">
+            {routes.joints.map((j) => (
+              <li key={j.lead}>{j.words}</li>
+            ))}
+          </ul>
+        </Fold>
+      ) : null}
+    </section>
   );
 }
 
@@ -57,9 +85,9 @@ function stepThrough(e: KeyboardEvent<HTMLButtonElement>): void {
   all[all.indexOf(e.currentTarget) + (e.key === "ArrowDown" ? 1 : -1)]?.focus();
 }
 
-function Meters({ scene, portAddress }: { scene: Scene; portAddress: string }) {
-  const node = scene.graph.ports.get(portAddress);
-  const on = node && hungOn(scene.graph, node);
+function Meters({ graph, portAddress }: { graph: Graph; portAddress: string }) {
+  const node = graph.ports.get(portAddress);
+  const on = node && hungOn(graph, node);
   if (!node || !on || !["fans", "lighting"].includes(family(node.port.family).loom)) return null;
   const limit = on.limitA ?? headerLimit(node.port).currentA;
   return (
@@ -74,9 +102,9 @@ function Meters({ scene, portAddress }: { scene: Scene; portAddress: string }) {
   );
 }
 
-function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPlace, onUnfix, onLetGo, onTake }: InspectorProps & { lead: LeadRow }) {
-  const node = scene.graph.leads.get(lead.address);
-  const list = node ? candidates(scene.graph, node) : [];
+function LeadInspector({ graph, lead, findings, taking, aim, busy, number, onPlace, onUnfix, onLetGo, onTake }: InspectorProps & { lead: LeadRow }) {
+  const node = graph.leads.get(lead.address);
+  const list = node ? candidates(graph, node) : [];
   const first = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (!taking) return;
@@ -93,7 +121,8 @@ function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPla
   // As good as the best is no next best: another branch of the same splitter, say.
   const next = costs.rows && [...costs.rows].filter((r) => r.holds && !r.best).sort((a, b) => a.rank - b.rank)[0];
   const nextName = next && list.find((c) => sameSpot(c, next))?.name;
-  const port = lead.port ? scene.graph.ports.get(lead.port) : undefined;
+  const port = lead.port ? graph.ports.get(lead.port) : undefined;
+  const route = routesOf(graph).byLead.get(lead.address);
   const mine = findings.filter((f) => f.ends.includes(lead.address));
   const locked = lead.state === "plugged" || lead.state === "checked";
   return (
@@ -137,7 +166,15 @@ function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPla
           {(lead.port ? lead.why : lead.free) || (lead.fixed ? "" : "Placed by hand.")}
         </p>
       </section>
-      {lead.port ? <Meters scene={scene} portAddress={lead.port} /> : null}
+      {route ? (
+        <section aria-label="How it runs">
+          <h3 className="font-semibold">How it runs</h3>
+          {routeWords(graph, route).map((w) => (
+            <p key={w}>{w}</p>
+          ))}
+        </section>
+      ) : null}
+      {lead.port ? <Meters graph={graph} portAddress={lead.port} /> : null}
       {port ? (
         <section aria-label="Pins" id="pins" tabIndex={-1}>
           <h3 className="mb-1 font-semibold">
@@ -203,14 +240,14 @@ function LeadInspector({ scene, lead, findings, taking, aim, busy, number, onPla
   );
 }
 
-function PortInspector({ scene, portAddress, leads, onChoose, onAim }: InspectorProps & { portAddress: string }) {
-  const node = scene.graph.ports.get(portAddress);
+function PortInspector({ graph, portAddress, leads, onChoose, onAim }: InspectorProps & { portAddress: string }) {
+  const node = graph.ports.get(portAddress);
   if (!node) return null;
   const here = leads.filter((l) => l.port === portAddress);
   const fits = leads.filter((l) => {
-    const n = scene.graph.leads.get(l.address);
+    const n = graph.leads.get(l.address);
     const stays = l.state === "plugged" || l.state === "checked";
-    return n && !stays && !here.includes(l) && candidates(scene.graph, n).some((c) => c.port === portAddress);
+    return n && !stays && !here.includes(l) && candidates(graph, n).some((c) => c.port === portAddress);
   });
   return (
     <div className="flex flex-col gap-3 p-4">
@@ -232,7 +269,7 @@ function PortInspector({ scene, portAddress, leads, onChoose, onAim }: Inspector
           ))
         )}
       </section>
-      <Meters scene={scene} portAddress={portAddress} />
+      <Meters graph={graph} portAddress={portAddress} />
       <PinPicture
         family={family(node.port.family)}
         pins={[]}

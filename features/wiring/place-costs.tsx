@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import type { PlaceRow } from "../../server/plan/places";
 import type { LeadRow } from "../../server/read/lead-rows";
 import { placeCostsAction } from "./actions";
-import type { Candidate } from "./scene";
+import type { Candidate } from "./candidates";
 
 export const sameSpot = (c: Candidate, r: { port: string; place?: number[] | undefined }) =>
   c.port === r.port && (c.place ?? []).join() === (r.place ?? []).join();

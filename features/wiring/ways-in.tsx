@@ -1,15 +1,13 @@
 "use client";
-import { typeLookup } from "../../core/assembly";
+import { type Graph, typeLookup } from "../../core/assembly";
 import { type Loosening, type Ways, wayWords } from "../../core/wiring";
 import { Button } from "../../ui/button";
 import { useAct } from "../frame/use-act";
 import { fixAction, orderMoreAction } from "./actions";
-import type { Scene } from "./scene";
 
 /** What the wiring would need for everything wanted to find its place, and one press where the shop can see to it. */
-export function WaysIn({ ways, scene, number, onPlan }: { ways: Ways; scene: Scene; number: string; onPlan: () => void }) {
+export function WaysIn({ ways, graph, number, onPlan }: { ways: Ways; graph: Graph; number: string; onPlan: () => void }) {
   const act = useAct();
-  const { graph } = scene;
   const types = typeLookup(graph.build, []);
   const name = (end: string) => {
     const lead = graph.leads.get(end);

@@ -1,7 +1,8 @@
 "use client";
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
-import { BOARD_REGIONS, regionOfBoard } from "../../core/sheet";
+import { sceneOf, seenRect } from "../../core/scene";
+import { BOARD_REGIONS } from "../../core/sheet";
 import type { JobView } from "../../server/read/job-view";
 import type { LeadRow } from "../../server/read/lead-rows";
 import { Button } from "../../ui/button";
@@ -10,20 +11,20 @@ import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { useTakeBack } from "../bench/use-take-back";
 import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
+import { useAddress } from "../frame/use-address";
 import { useLater } from "../frame/use-later";
 import { useSteady } from "../frame/use-steady";
 import { fixAction } from "./actions";
-import { BoardPlan } from "./board-plan";
+import { type Candidate, candidates, graphOf } from "./candidates";
 import { WiringFiles } from "./files";
 import { FindLeads } from "./find-field";
 import { findLeads, findPorts, type Group, groupLeads, type Show, scanned } from "./find-leads";
 import { Inspector } from "./inspector";
 import { LeadList } from "./lead-list";
+import { goesOn, MachinePlan, OtherSheet } from "./machine-plan";
 import { PlanFoot } from "./plan-foot";
-import { RegionMap } from "./region-map";
-import { type Candidate, candidates, dockOfLead, sceneOf } from "./scene";
+import { RegionMap, regionOfMachine } from "./region-map";
 import { Schools } from "./schools";
-import { useAddress } from "./use-address";
 import { useBoxSize } from "./use-box-size";
 import { usePinch } from "./use-pinch";
 import { usePlan } from "./use-plan";
@@ -31,14 +32,14 @@ import { WaysIn } from "./ways-in";
 import { WhichPort } from "./which-port";
 import { fromAddress, STILL, toAddress, wiringAfter } from "./wiring-state";
 
+/** px a mm; the whole fits the room that there is. */
 const ZOOMS = [
-  { name: "Whole", scale: 1 },
-  { name: "Region", scale: 2.3 },
-  { name: "Port", scale: 5 },
+  { name: "Whole", scale: 0 },
+  { name: "Region", scale: 3 },
+  { name: "Port", scale: 6 },
 ] as const;
-
-/** Docks and labels round the board, px. */
-const DOCKS = { w: 286, h: 248 };
+/** From this width on both sides of the tray stand beside each other. */
+const BOTH_FROM_PX = 1040;
 
 export function WiringScreen({
   view,
@@ -49,11 +50,12 @@ export function WiringScreen({
   isRunning: boolean;
 }) {
   const { number } = view.head;
-  const scene = useMemo(() => sceneOf(view.build), [view.build]);
+  const graph = useMemo(() => graphOf(view.build), [view.build]);
+  const scene = useMemo(() => sceneOf(graph), [graph]);
   const drawn = useLater(useMemo(() => ({ scene, leads: view.leads }), [scene, view.leads]));
   const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
   const [state, happen] = useReducer(wiringAfter, STILL);
-  const { hand, loom, zoom, region } = state;
+  const { hand, loom, zoom, region, sheet } = state;
   const chosen = hand.at === "lead" || hand.at === "taking" ? hand.lead : null;
   const chosenPort = hand.at === "port" ? hand.port : null;
   const taking = hand.at === "taking";
@@ -66,7 +68,7 @@ export function WiringScreen({
       do: "come back",
       to: fromAddress(new URLSearchParams(hash), {
         lead: (x) => view.leads.some((l) => l.address === x),
-        port: (x) => scene.graph.ports.has(x),
+        port: (x) => graph.ports.has(x),
         looms,
       }),
     }),
@@ -84,19 +86,23 @@ export function WiringScreen({
   const groups = useMemo(() => {
     const found = findLeads(view.leads, parts, text, show).filter((l) => !loom || l.loom === loom);
     const nameOf = (id: string) => {
-      const p = scene.graph.parts.get(id);
+      const p = graph.parts.get(id);
       return p?.part.label ?? p?.type.name ?? id;
     };
     return groupLeads(found, parts, nameOf, group);
-  }, [view.leads, parts, text, show, loom, group, scene]);
+  }, [view.leads, parts, text, show, loom, group, graph]);
   const leads = useMemo(() => groups.flatMap((g) => g.leads), [groups]);
   const filled = useMemo(() => new Set(view.leads.flatMap((l) => l.port ?? [])), [view.leads]);
-  const foundPorts = useMemo(() => findPorts(scene.graph, text), [scene, text]);
+  const foundPorts = useMemo(() => findPorts(graph, text), [graph, text]);
   const lead = view.leads.find((l) => l.address === chosen);
-  // The whole board in the room that there is, between readable and as large as a mid tower's board on a desk's screen.
+  // The whole machine in the room that there is; both sides of the tray where there is room for them.
   const room = useBoxSize(box, { w: 608, h: 648 });
-  const base = useMemo(() => Math.max(0.85, Math.min(1.9, (room.h - DOCKS.h) / scene.heightMm, (room.w - DOCKS.w) / scene.widthMm)), [scene, room]);
-  const scale = base * (ZOOMS[zoom]?.scale ?? 1);
+  const sides = room.w >= BOTH_FROM_PX && zoom === 0 && scene.hasCase ? 2 : 1;
+  const base = useMemo(
+    () => Math.max(0.7, Math.min(2.6, (room.h - 44) / scene.view.heightMm, (room.w / sides - 24) / scene.view.widthMm)),
+    [scene, room, sides],
+  );
+  const scale = Math.max(base, ZOOMS[zoom]?.scale ?? 0);
 
   const choose = useCallback((address: string) => {
     setHeard("");
@@ -105,8 +111,8 @@ export function WiringScreen({
   const choosePort = useSteady((address: string) => {
     const here = view.leads.filter((l) => l.port === address);
     if (taking && chosen) {
-      const node = scene.graph.leads.get(chosen);
-      const c = node && candidates(scene.graph, node).find((x) => x.port === address);
+      const node = graph.leads.get(chosen);
+      const c = node && candidates(graph, node).find((x) => x.port === address);
       if (c) {
         place(chosen, c);
         return;
@@ -119,18 +125,14 @@ export function WiringScreen({
     if (chosen) happen({ do: "take", lead: chosen });
     else document.querySelector<HTMLElement>("#fits button")?.focus();
   });
-  const chooseDock = useCallback(
-    (ids: readonly string[]) => {
-      const mine = view.leads.filter((l) => {
-        const n = scene.graph.leads.get(l.address);
-        return n && (ids.includes(dockOfLead(scene.graph, n)) || ids.includes(l.fromPart));
-      });
-      const at = mine.findIndex((l) => l.address === chosen);
-      const next = mine[(at + 1) % Math.max(1, mine.length)];
-      if (next) choose(next.address);
-    },
-    [view.leads, scene, chosen, choose],
-  );
+  const choosePart = useSteady((ids: readonly string[]) => {
+    const mine = view.leads.filter((l) => ids.includes(l.fromPart) || ids.includes((l.port ?? "").slice(0, (l.port ?? "").indexOf(":"))));
+    const own = mine.filter((l) => ids.includes(l.fromPart));
+    const list = own.length > 0 ? own : mine;
+    const at = list.findIndex((l) => l.address === chosen);
+    const next = list[(at + 1) % Math.max(1, list.length)];
+    if (next) choose(next.address);
+  });
 
   function place(address: string, c: Candidate) {
     const l = view.leads.find((x) => x.address === address);
@@ -192,6 +194,7 @@ export function WiringScreen({
       { keys: ["p"], word: "Pins", run: focusOn("pins") },
       ...looms.map((l, i) => ({ keys: [`${i + 1}`], word: `Only ${LOOM_NAME[l].toLowerCase()}`, run: () => happen({ do: "loom", loom: l }) })),
       { keys: ["0"], word: "All looms", run: () => happen({ do: "loom", loom: null }) },
+      { keys: ["t"], word: "Turn to the other side of the tray", run: () => happen({ do: "turn" }) },
       { keys: ["+", "="], word: "Nearer", run: () => happen({ do: "zoom", to: zoom + 1 }) },
       { keys: ["-"], word: "Further away", run: () => happen({ do: "zoom", to: zoom - 1 }) },
       { keys: [], word: "Plan the wiring", run: runPlan },
@@ -211,28 +214,40 @@ export function WiringScreen({
   );
 
   // Zoomed in, the region or the chosen port comes to the middle, whichever was chosen last.
-  const chosenAt = scene.ports.find((p) => p.address === (chosenPort ?? lead?.port));
+  // With nothing chosen: to where the plugs of the loom are on this side.
+  const middle = useMemo(() => {
+    const v = scene.view;
+    const mine = scene.ports.filter((p) => p.sheets.includes(sheet) && (!loom || view.leads.some((l) => l.loom === loom && l.port === p.address)));
+    const rects = mine.map((p) => seenRect(scene, sheet, p.rect));
+    const mean = (of: (r: (typeof rects)[number]) => number) => rects.reduce((n, r) => n + of(r), 0) / rects.length;
+    return rects.length === 0 ? { x: v.widthMm / 2, y: v.heightMm / 2 } : { x: mean((r) => r.xMm) - v.xMm, y: mean((r) => r.yMm) - v.yMm };
+  }, [scene, sheet, loom, view.leads]);
+  const chosenAt = scene.ports.find((p) => p.address === (chosenPort ?? lead?.port) && p.sheets.includes(sheet));
   useEffect(() => {
     const el = box.current;
     if (!el || zoom === 0) return;
     const third = BOARD_REGIONS.find((r) => r.name === region);
-    const at = third ? { xMm: third.x * scene.widthMm, yMm: third.y * scene.heightMm } : chosenAt;
-    el.scrollTo({
-      left: (at ? at.xMm : scene.widthMm / 2) * scale + 142 - el.clientWidth / 2,
-      top: (at ? at.yMm : scene.heightMm / 2) * scale + 118 - el.clientHeight / 2,
-    });
-  }, [zoom, scale, chosenAt, region, scene]);
+    const r = chosenAt && seenRect(scene, sheet, chosenAt.rect);
+    const { view: v } = scene;
+    const at = third
+      ? { x: third.x * v.widthMm, y: third.y * v.heightMm }
+      : r
+        ? { x: r.xMm + r.widthMm / 2 - v.xMm, y: r.yMm + r.heightMm / 2 - v.yMm }
+        : middle;
+    el.scrollTo({ left: at.x * scale + 8 - el.clientWidth / 2, top: at.y * scale + 8 - el.clientHeight / 2 });
+  }, [zoom, scale, chosenAt, region, scene, sheet, middle]);
   const open = useMemo(() => {
     if (!lead || !taking) return new Set<string>();
-    const node = scene.graph.leads.get(lead.address);
+    const node = graph.leads.get(lead.address);
     return new Set(
       node
-        ? candidates(scene.graph, node)
+        ? candidates(graph, node)
             .filter((c) => !c.taken)
             .map((c) => c.port)
         : [],
     );
-  }, [lead, taking, scene]);
+  }, [lead, taking, graph]);
+  const other = sheet === "front" ? ("behind" as const) : ("front" as const);
   const unplanned = view.leads.filter((l) => !l.port && l.loom !== "seat" && !l.out).length;
 
   return (
@@ -264,41 +279,78 @@ export function WiringScreen({
         <LeadList groups={groups} ports={foundPorts} chosen={chosen} chosenPort={chosenPort} onChoose={choose} onPort={choosePort} onTake={take} />
       </section>
       <section data-tall data-first aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
+        <div className="flex min-h-9 shrink-0 items-center gap-3 px-2 text-second">
+          <span className="min-w-0 flex-1 truncate">
+            {sides === 2
+              ? "Front of the tray, and behind it as seen from behind."
+              : sheet === "front"
+                ? scene.hasCase
+                  ? "Front of the tray, rear sockets left"
+                  : "The board, rear sockets left; no case yet"
+                : "From behind: mirrored, rear sockets right"}
+            {scene.assumed.length > 0 ? `. Assumed: ${scene.assumed.join(", ")}` : ""}
+          </span>
+          {sides === 1 && scene.hasCase ? (
+            <Button className="shrink-0 px-2 text-second" onClick={() => happen({ do: "turn" })}>
+              {sheet === "front" ? "Look behind the tray" : "Look at the front"}
+            </Button>
+          ) : null}
+        </div>
         <div
           ref={box}
           role="group"
-          aria-label="Drawing of the board"
+          aria-label="Drawing of the machine"
           className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto"
           tabIndex={0}
         >
-          <div className="m-auto">
-            <BoardPlan
-              scene={drawn.scene}
-              leads={drawn.leads}
-              loom={loom}
-              chosen={chosen}
-              chosenPort={chosenPort}
-              open={open}
-              scale={scale}
-              onPort={choosePort}
-              onDock={chooseDock}
-              onAsk={setAsk}
-            />
+          <div className="relative m-auto flex gap-2">
+            {(sides === 2 ? (["front", "behind"] as const) : [sheet]).map((side) => (
+              <MachinePlan
+                key={side}
+                scene={drawn.scene}
+                leads={drawn.leads}
+                sheet={side}
+                loom={loom}
+                chosen={chosen}
+                chosenPort={chosenPort}
+                open={open}
+                scale={scale}
+                namesAll={zoom > 0}
+                onPort={choosePort}
+                onPart={choosePart}
+                onLead={choose}
+                onAsk={setAsk}
+              />
+            ))}
+            {sides === 1 && zoom === 0 && goesOn(scene, view.leads, other, loom, chosen) ? (
+              <OtherSheet
+                scene={drawn.scene}
+                leads={drawn.leads}
+                sheet={other}
+                loom={loom}
+                chosen={chosen}
+                chosenPort={chosenPort}
+                open={open}
+                scale={scale}
+                onTurn={() => happen({ do: "turn" })}
+              />
+            ) : null}
           </div>
         </div>
         {zoom > 0 ? (
           <div className="relative h-0">
             <RegionMap
               scene={scene}
+              sheet={sheet}
               filled={filled}
-              now={region ?? (chosenAt ? regionOfBoard(chosenAt, scene) : "middle centre")}
+              now={region ?? (chosenAt ? regionOfMachine(scene, sheet, chosenAt.rect) : "middle centre")}
               onRegion={(name) => happen({ do: "region", region: name })}
             />
           </div>
         ) : null}
         <WhichPort
           ports={ask}
-          nameOf={(a) => scene.graph.ports.get(a)?.name ?? a}
+          nameOf={(a) => graph.ports.get(a)?.name ?? a}
           leads={view.leads}
           onPick={(a) => {
             setAsk([]);
@@ -329,10 +381,10 @@ export function WiringScreen({
       <section aria-label="Inspector" className="flex w-80 shrink-0 flex-col border-l border-rule">
         <div className="region min-h-0 flex-1" tabIndex={0} role="group" aria-label="What is chosen">
           {view.plan?.ways && !view.plan.stale && !planning.busy && !lead && !chosenPort ? (
-            <WaysIn ways={view.plan.ways} scene={scene} number={number} onPlan={runPlan} />
+            <WaysIn ways={view.plan.ways} graph={graph} number={number} onPlan={runPlan} />
           ) : null}
           <Inspector
-            scene={scene}
+            graph={graph}
             lead={lead}
             portAddress={chosenPort}
             leads={view.leads}

@@ -12,6 +12,7 @@ const doing: fc.Arbitrary<WiringDoing> = fc.oneof(
   fc.constantFrom(...LOOMS, null).map((loom) => ({ do: "loom" as const, loom })),
   fc.integer({ min: -3, max: 6 }).map((to) => ({ do: "zoom" as const, to })),
   fc.constant({ do: "region" as const, region: "top left" }),
+  fc.constant({ do: "turn" as const }),
 );
 const there = { lead: () => true, port: () => true, looms: LOOMS };
 

@@ -15,6 +15,8 @@ export interface WiringState {
   loom: LoomName | null;
   zoom: 0 | 1 | 2;
   region: string | null;
+  /** The side of the tray that is drawn large. */
+  sheet: "front" | "behind";
 }
 
 export type WiringDoing =
@@ -27,10 +29,11 @@ export type WiringDoing =
   | { do: "loom"; loom: LoomName | null }
   | { do: "zoom"; to: number }
   | { do: "region"; region: string }
+  | { do: "turn" }
   /** As an address has it. */
   | { do: "come back"; to: WiringState };
 
-export const STILL: WiringState = { hand: { at: "nothing" }, loom: null, zoom: 0, region: null };
+export const STILL: WiringState = { hand: { at: "nothing" }, loom: null, zoom: 0, region: null, sheet: "front" };
 
 const zoomOf = (n: number) => Math.min(2, Math.max(0, Math.round(n))) as WiringState["zoom"];
 
@@ -53,6 +56,8 @@ export function wiringAfter(s: WiringState, d: WiringDoing): WiringState {
       return { ...s, loom: d.loom };
     case "zoom":
       return { ...s, zoom: zoomOf(d.to) };
+    case "turn":
+      return { ...s, sheet: s.sheet === "front" ? "behind" : "front", region: null };
     case "region":
       return { ...s, region: d.region, zoom: zoomOf(Math.max(1, s.zoom)) };
   }
@@ -64,6 +69,7 @@ export function toAddress(s: WiringState): string {
   if (s.hand.at === "port") q.set("port", s.hand.port);
   if (s.hand.at === "lead" || s.hand.at === "taking") q.set("lead", s.hand.lead);
   if (s.loom) q.set("loom", s.loom);
+  if (s.sheet === "behind") q.set("sheet", "behind");
   if (s.zoom > 0) q.set("zoom", ZOOM_NAMES[s.zoom] ?? "whole");
   return q.toString();
 }
@@ -80,5 +86,6 @@ export function fromAddress(
     loom: loom && there.looms.includes(loom) ? (loom as LoomName) : null,
     zoom: zoomOf(Math.max(0, zoom)),
     region: null,
+    sheet: q.get("sheet") === "behind" ? "behind" : "front",
   };
 }

@@ -7,7 +7,7 @@ import { contradicts, done, no, type Refusal, type Result } from "../kernel/resu
 import { JobNumber } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
 import type { JobBuild } from "../read/build-of-job";
-import { clock, lastSaid } from "./last-said";
+import { lastSaid, moment } from "./last-said";
 
 export const Place = z.array(z.number().int().min(1).max(30)).max(10);
 
@@ -49,8 +49,8 @@ async function contradiction(unit: JobUnit, b: JobBuild, t: Plug, saw: Saw, link
         : `out, planned for ${portOf(b.graph, there.port).name}`;
   const yours = wants.in ? `in ${p}` : `out of ${p}`;
   return contradicts(
-    `${l.tag} is ${inPort}${by ? ` (${by})` : ""} and ${yours} (${unit.actor.name}, ${clock(now)}). Look at the plug, then choose. Nothing was changed.`,
-    { there: `${inPort}${by ? ` (${by})` : ""}`, yours: `${yours} (you, ${clock(now)})` },
+    `${l.tag} is ${inPort}${by ? ` (${by})` : ""} and ${yours} (${unit.actor.name}, ${moment(now)}). Look at the plug, then choose. Nothing was changed.`,
+    { there: `${inPort}${by ? ` (${by})` : ""}`, yours: `${yours} (you, ${moment(now)})` },
   );
 }
 

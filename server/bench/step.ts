@@ -5,7 +5,7 @@ import { contradicts, done, no, type Result } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
 import { stepsOfJob } from "../read/steps-of-job";
-import { clock, lastSaid } from "./last-said";
+import { lastSaid, moment } from "./last-said";
 
 export const Step = z.object({
   number: JobNumber,
@@ -31,8 +31,8 @@ export async function markStep(unit: JobUnit, s: z.infer<typeof Step>): Promise<
     const word = (x: boolean) => (x ? "done" : "not done");
     const there = `${word(is)}${by ? ` (${by})` : ""}`;
     return contradicts(
-      `${title} is ${there} and ${word(s.done)} (${unit.actor.name}, ${clock(unit.when.happened)}). Look, then choose. Nothing was changed.`,
-      { there, yours: `${word(s.done)} (you, ${clock(unit.when.happened)})` },
+      `${title} is ${there} and ${word(s.done)} (${unit.actor.name}, ${moment(unit.when.happened)}). Look, then choose. Nothing was changed.`,
+      { there, yours: `${word(s.done)} (you, ${moment(unit.when.happened)})` },
     );
   }
   if (s.done && !row) unit.tx.create(StepDone, { job: unit.job, step: s.step, by: unit.by, at: unit.when.happened });

@@ -1,4 +1,5 @@
-import { boardDrawing, connectionsCsv, sheetOf, svgOf } from "../../core/sheet";
+import { paperDrawing, svgOf } from "../../core/scene";
+import { connectionsCsv, sheetOf } from "../../core/sheet";
 import { type EntityManager, Plan } from "../../db";
 import { buildOfJob, findJob } from "../read/build-of-job";
 import { wiringPdf } from "./wiring-pdf";
@@ -11,19 +12,23 @@ export const WIRING_FILES = {
 } as const;
 export type WiringFile = keyof typeof WIRING_FILES;
 
-/** The wiring of a job as a file: sheet as PDF, connection list as CSV, board plan as SVG, the build with its plan as JSON. */
-export async function wiringFile(em: EntityManager, number: string, as: WiringFile): Promise<string | Buffer | undefined> {
+/** The wiring of a job as a file: sheet as PDF, connection list as CSV, the machine as SVG, the build with its plan as JSON. */
+export async function wiringFile(
+  em: EntityManager,
+  number: string,
+  as: WiringFile,
+  side: "front" | "behind" = "front",
+): Promise<string | Buffer | undefined> {
   const job = await findJob(em, number);
   if (!job) return undefined;
   const b = await buildOfJob(em, job);
   const title = `${job.number} ${job.title}`;
-  const drawing = boardDrawing(b.graph, `${title}, board plan`);
-  if (as === "svg") return drawing ? svgOf(drawing) : undefined;
+  if (as === "svg") return svgOf(paperDrawing(b.graph, side, `${title}, ${side === "front" ? "front of the tray" : "behind the tray"}`));
   if (as === "json") return `${JSON.stringify(b.build, null, 1)}\n`;
   const sheet = sheetOf(b.graph);
   if (as === "csv") return connectionsCsv(sheet);
   const plan = await em.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
   const stale = plan && plan.partsRevision !== job.partsRevision ? " It is stale: a part changed since." : "";
   const words = plan ? `Plan ${plan.revision}, ${plan.status}.${stale}` : "Not planned yet.";
-  return wiringPdf({ number: job.number, title: job.title, client: job.client, plan: words }, sheet, drawing);
+  return wiringPdf({ number: job.number, title: job.title, client: job.client, plan: words }, sheet, b.graph);
 }

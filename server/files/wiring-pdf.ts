@@ -1,6 +1,8 @@
 import { join } from "node:path";
 import PDFDocument from "pdfkit";
-import { type Drawing, LOOM_DASH, type Sheet } from "../../core/sheet";
+import type { Graph } from "../../core/assembly";
+import { type Item, LOOM_DASH, PAPER_INK, type PaperDrawing, paperDrawing } from "../../core/scene";
+import type { Sheet } from "../../core/sheet";
 
 const MM = 72 / 25.4;
 const PAGE = { w: 210 * MM, h: 297 * MM, edge: 14 * MM };
@@ -13,8 +15,8 @@ export interface PdfHead {
   plan: string;
 }
 
-/** The wiring sheet on A4: the board plan, the table in plugging order, what stays free and why, the bag. */
-export function wiringPdf(head: PdfHead, sheet: Sheet, drawing: Drawing | undefined): Promise<Buffer> {
+/** The wiring sheet on A4: the machine from both sides of its tray, the table in plugging order, what stays free and why, the bag. */
+export function wiringPdf(head: PdfHead, sheet: Sheet, graph: Graph): Promise<Buffer> {
   const doc = new PDFDocument({ size: "A4", margin: PAGE.edge, info: { Title: `${head.number} wiring sheet` }, lang: "en", bufferPages: true });
   doc.registerFont("text", join(process.cwd(), FONTS, "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff"));
   doc.registerFont("mono", join(process.cwd(), FONTS, "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff"));
@@ -26,7 +28,10 @@ export function wiringPdf(head: PdfHead, sheet: Sheet, drawing: Drawing | undefi
   });
   doc.font("text").fontSize(18).text(`${head.number} ${head.title}`);
   doc.fontSize(10).text(`${head.client}. ${head.plan}`).moveDown(0.5);
-  if (drawing) draw(doc, drawing);
+  for (const side of ["front", "behind"] as const) {
+    if (side === "behind") doc.addPage();
+    draw(doc, graph, side);
+  }
   doc.addPage();
   table(doc, sheet);
   freeAndBag(doc, sheet);
@@ -42,41 +47,111 @@ export function wiringPdf(head: PdfHead, sheet: Sheet, drawing: Drawing | undefi
   return ended;
 }
 
-function draw(doc: PDFKit.PDFDocument, d: Drawing): void {
-  const [w, h] = [PAGE.w - 2 * PAGE.edge, PAGE.h - doc.y - PAGE.edge - 6 * MM];
-  const s = Math.min(w / d.w, h / d.h);
-  doc.save().translate(PAGE.edge + (w - d.w * s) / 2, doc.y);
-  for (const i of d.items) {
-    if (i.kind === "rect")
-      doc
-        .lineWidth(i.heavy ? 1.6 : 0.5)
-        .undash()
-        .rect(i.x * s, i.y * s, i.w * s, i.h * s)
-        .stroke();
-    else if (i.kind === "line") {
-      const dash = LOOM_DASH[i.loom];
-      doc.lineWidth(i.done ? 1.4 : 0.7);
-      if (dash) doc.dash(dash[0] * s, { space: dash[1] * s });
-      else doc.undash();
-      const [first, ...rest] = i.points;
-      if (!first) continue;
-      doc.moveTo(first[0] * s, first[1] * s);
-      for (const [x, y] of rest) doc.lineTo(x * s, y * s);
-      doc.stroke();
-    } else {
-      const size = Math.max(4.5, i.size * s);
-      doc
-        .undash()
-        .font(i.bold ? "mono" : "text")
-        .fontSize(size);
-      const wide = doc.widthOfString(i.text);
-      const x = i.x * s - (i.anchor === "middle" ? wide / 2 : i.anchor === "end" ? wide : 0);
-      if (i.upright) doc.save().rotate(-90, { origin: [i.x * s, i.y * s] });
-      doc.text(i.text, x, i.y * s - size * 0.8, { lineBreak: false });
-      if (i.upright) doc.restore();
-    }
-  }
+/** No words on paper under so many points. */
+const LEAST_PT = 7.5;
+
+/** One side of the tray, as large as the rest of the page. */
+function draw(doc: PDFKit.PDFDocument, graph: Graph, side: "front" | "behind"): void {
+  const first = paperDrawing(graph, side, "");
+  doc.font("text").fontSize(10).text(first.words, PAGE.edge, doc.y);
+  const [w, h] = [PAGE.w - 2 * PAGE.edge, PAGE.h - doc.y - PAGE.edge - 8 * MM];
+  const s = Math.min(w / first.frame.w, h / first.frame.h);
+  // Words keep their size on the page, however large the case is.
+  const d = paperDrawing(graph, side, "", (LEAST_PT * 1.16) / s);
+  doc.save().translate(PAGE.edge + (w - d.frame.w * s) / 2 - d.frame.x * s, doc.y + 2 * MM - d.frame.y * s);
+  for (const i of d.items) drawItem(doc, i, s, d);
   doc.restore();
+}
+
+const inked = (doc: PDFKit.PDFDocument, ink: keyof typeof PAPER_INK, s: number) => {
+  const i = PAPER_INK[ink];
+  doc.lineWidth(Math.max(0.35, i.width * s)).strokeColor(i.grey ? "#555" : "#000");
+  if (i.dash) doc.dash(i.dash[0] * s, { space: i.dash[1] * s });
+  else doc.undash();
+};
+
+function lined(doc: PDFKit.PDFDocument, points: readonly (readonly [number, number])[], s: number): void {
+  const [start, ...rest] = points;
+  if (!start) return;
+  doc.moveTo(start[0] * s, start[1] * s);
+  for (const [x, y] of rest) doc.lineTo(x * s, y * s);
+  doc.stroke();
+}
+
+function drawItem(doc: PDFKit.PDFDocument, i: Item, s: number, d: PaperDrawing): void {
+  switch (i.kind) {
+    case "rect":
+      inked(doc, i.ink, s);
+      doc.roundedRect(i.box.x * s, i.box.y * s, i.box.w * s, i.box.h * s, Math.min(i.round ?? 0, 4) * s);
+      if (["part", "hung", "dock"].includes(i.ink)) doc.fillAndStroke("#fff", "#000");
+      else doc.stroke();
+      return;
+    case "ring":
+      inked(doc, i.ink, s);
+      doc.circle(i.x * s, i.y * s, i.r * s).stroke();
+      return;
+    case "tick":
+      inked(doc, i.ink, s);
+      lined(doc, i.points, s);
+      return;
+    case "hole":
+      inked(doc, "landmark", s);
+      doc.circle(i.x * s, i.y * s, i.r * s).stroke();
+      return;
+    case "lead": {
+      const dash = LOOM_DASH[i.loom];
+      doc.strokeColor("#000").lineWidth(i.done ? 1.4 : 0.8);
+      if (dash) doc.dash(Math.max(0.4, dash[0] * 1.6), { space: dash[1] * 1.6 });
+      else doc.undash();
+      lined(doc, i.points, s);
+      return;
+    }
+    case "count":
+      doc.undash().lineWidth(0.5);
+      doc.circle(i.x * s, i.y * s, LEAST_PT * 0.8).fillAndStroke("#fff", "#000");
+      words(doc, i.words, i.x * s, i.y * s - LEAST_PT * 0.5, true);
+      return;
+    case "port": {
+      inked(doc, i.port.landmark ? "landmark" : "port", s);
+      doc.rect(i.box.x * s, i.box.y * s, i.box.w * s, i.box.h * s);
+      if (i.port.landmark) doc.stroke();
+      else doc.fillAndStroke(i.state === "done" ? "#000" : "#fff", "#000");
+      if (i.state === "planned" && !i.port.landmark) doc.circle((i.box.x + i.box.w / 2) * s, (i.box.y + i.box.h / 2) * s, 0.9).fill("#000");
+      return;
+    }
+    case "label": {
+      const { box, lines, leader } = i.label;
+      if (leader) {
+        inked(doc, "landmark", s);
+        lined(
+          doc,
+          [
+            [leader.x1, leader.y1],
+            [leader.x2, leader.y2],
+          ],
+          s,
+        );
+      }
+      const high = (box.h / lines.length) * s;
+      for (const [k, t] of lines.entries()) words(doc, t, (box.x + box.w / 2) * s, box.y * s + high * k, i.mono);
+      return;
+    }
+    default:
+      throw new Error(`Nothing draws ${(i as Item).kind} of ${d.title}`);
+  }
+}
+
+/** Words about a middle, on a ground of their own so that lines do not cross them. */
+function words(doc: PDFKit.PDFDocument, text: string, x: number, y: number, mono: boolean): void {
+  doc.font(mono ? "mono" : "text").fontSize(LEAST_PT);
+  const wide = doc.widthOfString(text);
+  doc
+    .save()
+    .fillOpacity(0.8)
+    .rect(x - wide / 2 - 0.5, y, wide + 1, LEAST_PT * 1.1)
+    .fill("#fff")
+    .restore();
+  doc.fillColor("#000").text(text, x - wide / 2, y + LEAST_PT * 0.05, { lineBreak: false });
 }
 
 const COLUMNS = [

@@ -71,6 +71,10 @@ export const shelfAsFile = query({
 
 export const wiringAsFile = query({
   name: "wiring.file",
-  input: z.object({ number: JobNumber, as: z.enum(Object.keys(WIRING_FILES) as [WiringFile, ...WiringFile[]]) }),
-  run: async (em, { number, as }): Promise<Result<string | Buffer>> => found(await wiringFile(em, number, as), `such file of ${number}`),
+  input: z.object({
+    number: JobNumber,
+    as: z.enum(Object.keys(WIRING_FILES) as [WiringFile, ...WiringFile[]]),
+    side: z.enum(["front", "behind"]).default("front"),
+  }),
+  run: async (em, { number, as, side }): Promise<Result<string | Buffer>> => found(await wiringFile(em, number, as, side), `such file of ${number}`),
 });

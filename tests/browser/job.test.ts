@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, bothThemes, demoPerson, launch, type Seat, sit } from "./page";
+import { base, demoPerson, launch, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -197,34 +197,5 @@ describe("bad input and nobody signed in", () => {
     const r = await page.goto(`${base()}/job/FS-9999/wiring`);
     expect(r?.status()).toBe(404);
     expect(await page.getByText("There is nothing at this address.").isVisible()).toBe(true);
-  });
-});
-
-describe("everybody can use it", () => {
-  it.each([
-    "/",
-    "/job/FS-1047/parts",
-    "/job/FS-1047/wiring",
-    "/job/FS-1047/order",
-    "/job/FS-1047/first-boot",
-    "/job/FS-1047/faults",
-    "/job/FS-1047/handover",
-    "/job/FS-1044/bench",
-  ])("%s passes axe, light and dark, without errors on the console", async (path) => {
-    const seat = await sit(browser, "Tansy Okoru");
-    await bothThemes(seat, path);
-    expect(seat.errors).toEqual([]);
-    await seat.context.close();
-  });
-  it("with a lead chosen, findings open and a sheet open at the bench, too", async () => {
-    const seat = await sit(browser, "Tansy Okoru");
-    await seat.page.goto(`${base()}/job/FS-1047/wiring`);
-    await seat.page.getByRole("listbox", { name: "Leads" }).getByRole("option").nth(3).click();
-    await seat.page.getByRole("button", { name: /Note/ }).click();
-    await accessible(seat.page);
-    await seat.page.goto(`${base()}/job/FS-1044/bench`);
-    await seat.page.getByRole("button", { name: "If I press" }).click();
-    await accessible(seat.page);
-    await seat.context.close();
   });
 });

@@ -1,7 +1,7 @@
 import { AxeBuilder } from "@axe-core/playwright";
 import type { Page } from "playwright-core";
 import { expect } from "vitest";
-import { base, readIn, type Seat } from "./seat";
+import { base, readIn } from "./seat";
 
 export { base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat";
 
@@ -20,14 +20,43 @@ export async function accessible(page: Page, only?: string[]): Promise<void> {
   ).toEqual([]);
 }
 
-/** A page in light with every rule, then in dark, where only colours differ. */
-export async function bothThemes(seat: Seat, path: string): Promise<void> {
-  for (const theme of ["light", "dark"]) {
-    await seat.context.addCookies([{ name: "theme", value: theme, url: base() }]);
-    await seat.page.goto(`${base()}${path}`);
-    await seat.page.waitForLoadState("networkidle");
-    await accessible(seat.page, theme === "dark" ? ["color-contrast"] : undefined);
+/** Phone, desk at 150 % of 1280 by 800, small desk, desk, large desk. */
+export const WIDTHS = [
+  [390, 844],
+  [853, 533],
+  [1024, 768],
+  [1280, 800],
+  [1920, 1080],
+] as const;
+
+/**
+ * What is open now, with axe on every width: in light with every rule, then in dark, where only colours differ. Nothing is loaded anew, and
+ * nothing may be wider than the window, so that nobody scrolls sideways. Widths and theme are as before afterwards.
+ */
+export async function everywhere(page: Page): Promise<void> {
+  const was = page.viewportSize();
+  for (const [width, height] of WIDTHS) {
+    await page.setViewportSize({ width, height });
+    await accessible(page);
+    expect([page.url(), width, await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)]).toEqual([page.url(), width, 0]);
+    await page.emulateMedia({ colorScheme: "dark" });
+    await accessible(page, ["color-contrast"]);
+    await page.emulateMedia({ colorScheme: "light" });
   }
+  if (was) await page.setViewportSize(was);
+}
+
+/** Tab until the focus is on something with these words. */
+export async function tabTo(page: Page, words: RegExp, most = 250): Promise<void> {
+  for (let i = 0; i < most; i++) {
+    const here = await page.evaluate(() => {
+      const e = document.activeElement;
+      return `${e?.getAttribute("aria-label") ?? ""} ${e?.textContent ?? ""}`.slice(0, 300);
+    });
+    if (words.test(here)) return;
+    await page.keyboard.press("Tab");
+  }
+  throw new Error(`Tab never came to ${words}`);
 }
 
 /** A build file read in and planned for the first time, its wiring open; the number of its job. */

@@ -1,6 +1,6 @@
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, bothThemes, launch, type Seat, sit } from "./page";
+import { accessible, base, launch, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -358,24 +358,5 @@ describe("receipt at the bench", () => {
     await page.getByText("The replacement is here. Scan its serial, then test it.").waitFor();
     expect(bench.errors).toEqual([]);
     await bench.context.close();
-  });
-});
-
-describe("everybody can use it", () => {
-  it.each([
-    "/intake",
-    "/shelf",
-    "/shelf/import",
-    "/shelf/tarnbrook-heron-t40",
-    "/shelf/brindlecote-harbour",
-    "/job/FS-1047/parts?show=power",
-    "/job/FS-1047/parts?show=air",
-    "/job/FS-1047/parts?show=order",
-    "/job/FS-1048/receipt",
-  ])("%s passes axe, light and dark, without errors on the console", async (path) => {
-    const seat = await sit(browser, "Tansy Okoru");
-    await bothThemes(seat, path);
-    expect(seat.errors).toEqual([]);
-    await seat.context.close();
   });
 });

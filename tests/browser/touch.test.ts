@@ -32,7 +32,7 @@ describe("the wiring by touch", () => {
   it("a finger on several ports asks in rows; the row chosen is the port chosen", async () => {
     await page.goto(`${base()}/job/FS-1044/wiring`);
     await page.waitForLoadState("networkidle");
-    const svg = page.getByRole("group", { name: /Board plan/ });
+    const svg = page.getByRole("group", { name: /^Front of the tray, rear/ });
     const at = await svg
       .locator("g", { has: page.locator("title", { hasText: /^SYS_FAN1:/ }) })
       .last()
@@ -58,7 +58,7 @@ describe("the wiring by touch", () => {
     // Without what is chosen in the address.
     await page.goto(page.url().replace(/[?#].*/, ""));
     await page.waitForLoadState("networkidle");
-    const svg = page.getByRole("group", { name: /Board plan/ });
+    const svg = page.getByRole("group", { name: /^Front of the tray, rear/ });
     const at = await svg
       .locator("g", { has: page.locator("title", { hasText: /^SYS_FAN1:/ }) })
       .last()
@@ -69,7 +69,7 @@ describe("the wiring by touch", () => {
     expect(await page.getByRole("listbox", { name: "Leads" }).getByRole("option", { selected: true }).count()).toBe(0);
   });
   it("a mouse is exact and is never asked", async () => {
-    const svg = page.getByRole("group", { name: /Board plan/ });
+    const svg = page.getByRole("group", { name: /^Front of the tray, rear/ });
     const at = await svg
       .locator("g", { has: page.locator("title", { hasText: /^SYS_FAN1:/ }) })
       .last()

@@ -1,7 +1,7 @@
 import { readdirSync } from "node:fs";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { base, launch, readIn as read, type Seat, sit } from "./page";
+import { base, launch, readIn as read, type Seat, sit, tabTo } from "./page";
 
 let browser: Browser;
 let seat: Seat;
@@ -13,18 +13,6 @@ afterAll(async () => {
   await browser.close();
 });
 
-/** Tab until the focus is on something with these words. */
-async function tabTo(page: Page, words: RegExp, most = 160) {
-  for (let i = 0; i < most; i++) {
-    const here = await page.evaluate(() => {
-      const e = document.activeElement;
-      return `${e?.getAttribute("aria-label") ?? ""} ${e?.textContent ?? ""}`.slice(0, 300);
-    });
-    if (words.test(here)) return;
-    await page.keyboard.press("Tab");
-  }
-  throw new Error(`Tab never came to ${words}`);
-}
 describe("one job by keyboard alone, from the file to the first boot", () => {
   it("is read in, planned, wired, ticked, started and logged without a pointer", async () => {
     const { page } = seat;

@@ -98,7 +98,8 @@ describe("the wiring screen", () => {
     const sheet = page.getByRole("dialog", { name: `The wiring of ${job} as files` });
     for (const [name, type] of [
       ["Wiring sheet, PDF", "application/pdf"],
-      ["Board plan, SVG", "image/svg+xml"],
+      ["Front of the tray, SVG", "image/svg+xml"],
+      ["Behind the tray, SVG", "image/svg+xml"],
       ["The build with its plan, JSON", "application/json"],
     ] as const) {
       const href = await sheet.getByRole("link", { name }).getAttribute("href");

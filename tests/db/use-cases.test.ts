@@ -191,7 +191,7 @@ describe("parts and plans", () => {
     expect(await say(planned)).toMatchObject({
       ok: false,
       sentence: expect.stringMatching(
-        /^FN-\d+ is in .+ \(Mirel Quist, \d\d:\d\d\) and in .+ \(Mirel Quist, \d\d:\d\d\)\. Look at the plug, then choose\./,
+        /^FN-\d+ is in .+ \(Mirel Quist, [\dT:.-]+Z\) and in .+ \(Mirel Quist, [\dT:.-]+Z\)\. Look at the plug, then choose\./,
       ),
     });
     expect(await count("FS-1044")).toBe(before);

@@ -1,6 +1,7 @@
-import { type Graph, manhattanMm, runLengthMm } from "../../core/assembly";
+import { type Graph, manhattanMm } from "../../core/assembly";
 import { family, mate } from "../../core/catalogue";
 import type { Claim, Hindrance } from "../../core/claims";
+import { leadNeeds, leadToPortMm } from "../../core/routes";
 
 /**
  * Is a claim true of a graph? Written from the connections and the catalogue alone: it shares no code with what makes claims, nor
@@ -56,7 +57,7 @@ export function claimHolds(graph: Graph, c: Claim): boolean {
         l !== undefined &&
         p !== undefined &&
         at?.port === c.port &&
-        Math.round(runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect)) === c.needMm &&
+        Math.round(leadNeeds(graph, l, p, l.lead.lengthMm + p.port.tailMm).needMm) === c.needMm &&
         !p.part.type.leads.some((x) => x.id === p.port.fedBy)
       );
     }
@@ -194,7 +195,7 @@ function hindranceHolds(graph: Graph, w: Walk, lead: string, at: string, h: Hind
     case "taken":
       return h.by.length > 0 && h.by.every((a) => graph.connections.some((x) => x.lead === a && x.port === at));
     case "reach":
-      return h.missingMm > 0 && runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) >= 0;
+      return h.missingMm > 0 && leadToPortMm(graph, l, p) >= 0;
     case "over": {
       const all = sum(with_.map((a) => w.amps(a)));
       const here = sum(with_.filter((a) => a === lead || w.hubPort(a) === w.hubPortOf(at)).map((a) => w.amps(a)));
@@ -449,7 +450,7 @@ class Walk {
   shortMm(lead: string, socket: string): number {
     const [l, p] = [this.g.leads.get(lead), this.g.ports.get(socket)];
     if (!l || !p || !l.part.cable) return 0;
-    return runLengthMm(l.origin, p.at, this.g.cutouts, this.g.boardRect) - l.lead.lengthMm - p.port.tailMm;
+    return leadToPortMm(this.g, l, p) - l.lead.lengthMm - p.port.tailMm;
   }
   tethered(lead: string, socket: string): boolean {
     const [l, p] = [this.g.leads.get(lead), this.g.ports.get(socket)];

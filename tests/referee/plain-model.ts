@@ -1,6 +1,7 @@
 import loadHighs from "highs";
-import { type Build, buildGraph, runCostCm, type TypeLookup } from "../../core/assembly";
+import { type Build, buildGraph, type TypeLookup } from "../../core/assembly";
 import { headerLimit, startingCurrentA } from "../../core/catalogue";
+import { leadToPortCm } from "../../core/routes";
 import { schoolDeparture, zoneOfTest } from "./school";
 
 /**
@@ -79,7 +80,7 @@ export async function plainFans(build: Build, types: TypeLookup): Promise<Record
     row(`${free} + ${headers.map((h) => v("w", i, h.address)).join(" + ")}`, ">=", 1);
     cost[f.part.part.zone === "radiator" ? "coolingFree" : "fansFree"]?.push([1, free]);
     for (const h of headers) {
-      cost.lengthCm?.push([runCostCm(f.origin, h.at, graph.cutouts, graph.boardRect), v("w", i, h.address)]);
+      cost.lengthCm?.push([leadToPortCm(graph, f, h), v("w", i, h.address)]);
       if (schoolDeparture(build, f, h)) cost.schoolDepartures?.push([1, v("w", i, h.address)]);
     }
   }

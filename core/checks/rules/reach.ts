@@ -1,11 +1,12 @@
-import { type Graph, type LeadNode, type PortNode, runLengthMm } from "../../assembly";
+import type { Graph, LeadNode, PortNode } from "../../assembly";
+import { leadNeeds } from "../../routes";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
-const hangsAt = (graph: Graph, p: PortNode, depth = 0): { at: PortNode["at"]; moreMm: number } => {
+const hangsAt = (graph: Graph, p: PortNode, depth = 0): { at: PortNode; moreMm: number } => {
   const input = p.part.type.leads.find((l) => l.id === p.port.fedBy && l.role === "splitter-in");
   const up = input && graph.ports.get(graph.ofLead.get(`${p.part.id}:${input.id}`)?.port ?? "");
   // Hands can close a ring; `dangling` says so.
-  if (!input || !up || depth > 20) return { at: p.at, moreMm: p.port.tailMm };
+  if (!input || !up || depth > 20) return { at: p, moreMm: p.port.tailMm };
   const above = hangsAt(graph, up, depth + 1);
   return { at: above.at, moreMm: above.moreMm + input.lengthMm };
 };
@@ -21,8 +22,8 @@ export const reach: Rule = {
       if (lead.loom === "seat" || lead.lead.lengthMm === 0 || ["cable-root", "splitter-in"].includes(lead.lead.role) || lead.loom === "data")
         return [];
       const end = hangsAt(graph, port);
-      const needMm = runLengthMm(lead.origin, end.at, graph.cutouts, graph.boardRect);
       const hasMm = lead.lead.lengthMm + end.moreMm;
+      const { needMm } = leadNeeds(graph, lead, end.at, hasMm);
       if (needMm <= hasMm) return [];
       return [
         finding(

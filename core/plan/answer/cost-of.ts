@@ -6,13 +6,13 @@ import {
   type LeadNode,
   type PortNode,
   partIdOf,
-  runCostCm,
   withConnections,
   zoneOf,
 } from "../../assembly";
 import { commander, hungByRoot, rootId, rootOf, wayOfLead } from "../../brings";
 import { controlLost, family, mate } from "../../catalogue";
 import { cableLimitW, peakW } from "../../power";
+import { leadToPortCm, portToPortCm } from "../../routes";
 import { boardEnd, bootSlower, departs, lanesAt, lanesLost, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
 import { type Cost, type Level, zeroCost } from "../cost";
 
@@ -84,7 +84,7 @@ function fansLightsUsb(bill: Bill, graph: Graph, held: Graph, before: Graph, isN
     const by = commander(graph, root.port);
     const hub = root.kind === "hub" ? { id: root.part.id, kind: root.part.type.kind } : undefined;
     bill.add("schoolDepartures", departs(graph, l, { header: by.kind === "header" ? by.port : undefined, hub }));
-    if (!isSplitter(l)) bill.add("lengthCm", runCostCm(l.origin, root.port.at, graph.cutouts, graph.boardRect));
+    if (!isSplitter(l)) bill.add("lengthCm", leadToPortCm(graph, l, root.port));
     if (wasRoot && rootId(wasRoot) !== rootId(root)) bill.add("changes");
   }
   if (graph.build.policy.caseFans !== "own-header") return;
@@ -225,7 +225,7 @@ function straight(bill: Bill, graph: Graph, before: Graph): void {
     bill.add("functionsReduced", mate(l.lead.family, p.port.family, l.lead.key, p.port.key).outcome === "loss");
     bill.add("functionsReduced", lanesLost(l.lead, lanesAt(graph, p)?.lanes) > 0);
     bill.add("functionsReduced", l.lead.family === "m2" && bootSlower(graph, l, p));
-    if (l.loom !== "seat" && l.lead.family !== "m2") bill.add("lengthCm", runCostCm(l.origin, p.at, graph.cutouts, graph.boardRect));
+    if (l.loom !== "seat" && l.lead.family !== "m2") bill.add("lengthCm", leadToPortCm(graph, l, p));
     bill.add("changes", planned !== undefined && planned !== c.port);
   }
 }
@@ -245,7 +245,7 @@ function drives(bill: Bill, graph: Graph, before: Graph): void {
     }
     const end = isConstant(c) ? undefined : boardEnd(graph, c);
     if (!end) continue;
-    bill.add("lengthCm", runCostCm(d.at, end.at, graph.cutouts, graph.boardRect));
+    bill.add("lengthCm", portToPortCm(graph, d, end));
     bill.add("functionsReduced", d.part.part.inArray === true && end.port.arrayCapable === false);
     bill.add("changes", was !== undefined && was.address !== end.address);
   }

@@ -7,13 +7,13 @@ import {
   manhattanMm,
   type PartNode,
   type PortNode,
-  runLengthMm,
   type TypeLookup,
   withConnections,
 } from "../../assembly";
 import { displacedBy, hungByRoot, type Root, rightPins, rootOf, TRAVELS, wayOfLead } from "../../brings";
 import { family, headerLimit, loadCurrentA, mate, startingCurrentA, usable } from "../../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
+import { leadToPortMm, partToPortMm } from "../../routes";
 import { lanesAt, speaks, tooFewLanes } from "../../wiring";
 import type { Cost } from "../cost";
 import { costOf } from "./cost-of";
@@ -199,7 +199,7 @@ function outOfReach(graph: Graph, isNew: (id: string) => boolean): string[] {
     if (isConstant(c) || l.lead.flow !== "in") return [];
     if (family(l.lead.family).planned === "direct") {
       if (l.loom === "seat" || l.lead.family === "m2") return [];
-      return runLengthMm(l.origin, p.at, graph.cutouts, graph.boardRect) > l.lead.lengthMm ? [`${l.address} does not reach ${p.address}`] : [];
+      return leadToPortMm(graph, l, p) > l.lead.lengthMm ? [`${l.address} does not reach ${p.address}`] : [];
     }
     if (family(l.lead.family).planned !== "net" || l.lead.role === "splitter-in" || isNew(l.part.id)) {
       if (family(l.lead.family).planned !== "net" || l.lead.role === "splitter-in") return [];
@@ -218,7 +218,7 @@ function outOfReach(graph: Graph, isNew: (id: string) => boolean): string[] {
     }
     const out: string[] = [];
     const moreMm = isChain(end) ? end.port.tailMm : 0;
-    if (runLengthMm(l.origin, end.at, graph.cutouts, graph.boardRect) > reachMm + moreMm) out.push(`${l.address} does not reach ${end.address}`);
+    if (leadToPortMm(graph, l, end) > reachMm + moreMm) out.push(`${l.address} does not reach ${end.address}`);
     let links = 0;
     for (let at: PortNode | undefined = p, n = 0; at && n < 60; at = above(graph, at), n++) if (isChain(at)) links++;
     if (l.lead.mostInChain !== undefined && links >= l.lead.mostInChain) out.push(`${l.address} hangs behind more than ${l.lead.mostInChain - 1}`);
@@ -290,8 +290,7 @@ function plugsOutOfReach(graph: Graph, node: PartNode, newly: readonly Connectio
   });
   for (const [i, plug] of plugs.entries()) {
     if (!newly.includes(plug.c) || !owner) continue;
-    if (runLengthMm(owner.origin, plug.p.at, graph.cutouts, graph.boardRect) > plug.atMm + plug.p.port.tailMm)
-      broken.push(`${plug.c.lead} does not reach ${plug.c.port}`);
+    if (partToPortMm(graph, owner, plug.p) > plug.atMm + plug.p.port.tailMm) broken.push(`${plug.c.lead} does not reach ${plug.c.port}`);
     for (const other of plugs.slice(0, i)) {
       if (!newly.includes(other.c)) continue;
       if (manhattanMm(other.p.at, plug.p.at) > plug.atMm - other.atMm + plug.p.port.tailMm + other.p.port.tailMm)

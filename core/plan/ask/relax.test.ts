@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEMO, demo } from "../../../tests/fixtures/demo";
 import { type Given, given, T } from "../../../tests/fixtures/small";
-import { runLengthMm } from "../../assembly";
+import { leadToPortMm } from "../../routes";
 import { type Ways, wayWords } from "../../wiring";
 import { plan, waysIn } from "..";
 
@@ -79,7 +79,7 @@ describe("what would let everything in", () => {
     );
     const [lead, port] = [g.graph.leads.get("fan:lead"), g.graph.ports.get("board:H1")];
     if (!lead || !port) throw new Error("gone");
-    const missing = Math.ceil(runLengthMm(lead.origin, port.at, g.graph.cutouts, g.graph.boardRect) - 100);
+    const missing = Math.ceil(leadToPortMm(g.graph, lead, port) - 100);
     expect(missing).toBeGreaterThan(0);
     expect((await ways(g))?.needs).toEqual([{ kind: "longer", end: "fan:lead", mm: missing }]);
   });

@@ -2,8 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { wantedFree } from "../../../tests/fixtures/cost";
 import { type Given, given, T } from "../../../tests/fixtures/small";
-import { buildGraph, runLengthMm } from "../../assembly";
+import { buildGraph, type PortNode } from "../../assembly";
 import { check } from "../../checks";
+import { leadToPortMm } from "../../routes";
 import { type Plan, plan, verify } from "..";
 
 interface Strip {
@@ -45,9 +46,9 @@ const sound = (g: Given, p: Plan) => {
 function mostLit(g: Given, n: number, headers: number, mostInChain = Number.POSITIVE_INFINITY): number {
   const strip = Array.from({ length: n }, (_, i) => g.graph.leads.get(`strip${i}:lead`));
   const out = (j: number) => g.graph.ports.get(`strip${j}:out`);
-  const reach = (i: number, to: { xMm: number; yMm: number } | undefined) => {
+  const reach = (i: number, to: PortNode | undefined) => {
     const l = strip[i];
-    return l !== undefined && to !== undefined && runLengthMm(l.origin, to, g.graph.cutouts, g.graph.boardRect) <= l.lead.lengthMm;
+    return l !== undefined && to !== undefined && leadToPortMm(g.graph, l, to) <= l.lead.lengthMm;
   };
   // Where each hangs: -1 nowhere, 0 to n - 1 behind a strip, n and up on a header.
   let best = 0;
@@ -65,7 +66,7 @@ function mostLit(g: Given, n: number, headers: number, mostInChain = Number.POSI
     }
     for (let to = -1; to < n + headers; to++) {
       if (to === i || (to >= 0 && on.slice(0, i).includes(to))) continue;
-      if (to >= 0 && !reach(i, to < n ? out(to)?.at : g.graph.ports.get(`board:L${to - n + 1}`)?.at)) continue;
+      if (to >= 0 && !reach(i, to < n ? out(to) : g.graph.ports.get(`board:L${to - n + 1}`))) continue;
       on[i] = to;
       walk(i + 1);
       on[i] = -1;

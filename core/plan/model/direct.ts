@@ -1,6 +1,7 @@
-import { type Address, type Graph, isConstant, type LeadNode, naturally, type PartNode, type PortNode, runCostCm, runLengthMm } from "../../assembly";
+import { type Address, type Graph, isConstant, type LeadNode, naturally, type PartNode, type PortNode } from "../../assembly";
 import { displacedBy, panelPlaces } from "../../brings";
 import { family, mate, type Port, usable } from "../../catalogue";
+import { leadToPortCm, leadToPortMm, portToPortCm, portToPortMm } from "../../routes";
 import { bootSlower, cardOrder, driveOrder, lanesLost, needOfSocket, runsHot, slotsInOrder, speaks, tooFewLanes } from "../../wiring";
 import type { PartCost } from "../cost";
 import type { Model } from "./model";
@@ -36,7 +37,7 @@ function directPrice(graph: Graph, node: LeadNode, port: PortNode): PartCost {
   const slow = node.lead.family === "m2" && bootSlower(graph, node, port);
   return {
     functionsReduced: Number(lost) + Number(narrow) + Number(slow),
-    lengthCm: slot ? 0 : runCostCm(node.origin, port.at, graph.cutouts, graph.boardRect),
+    lengthCm: slot ? 0 : leadToPortCm(graph, node, port),
   };
 }
 
@@ -73,7 +74,7 @@ export function addDirect(model: Model, graph: Graph, loose?: Relaxed): DirectVa
     for (const [j, port] of ports.entries()) {
       if (!usable(mate(kind, port.port.family, node.lead.key, port.port.key)) || !speaks(node.lead, port.port)) continue;
       if (tooFewLanes(node.lead, port.port.link?.lanes)) continue;
-      const missingMm = inSlot(node) ? 0 : Math.ceil(runLengthMm(node.origin, port.at, graph.cutouts, graph.boardRect) - node.lead.lengthMm);
+      const missingMm = inSlot(node) ? 0 : Math.ceil(leadToPortMm(graph, node, port) - node.lead.lengthMm);
       if (missingMm > 0 && !loose) continue;
       const pins = takenPins.get(port.address);
       const places = kind === "panel-loose" ? panelPlaces(node.lead, port.port) : [undefined];
@@ -153,11 +154,11 @@ function addData(
   for (const [i, drive] of drives.entries()) {
     const mine: number[] = [];
     for (const [j, port] of open.entries()) {
-      if (runLengthMm(drive.at, port.at, graph.cutouts, graph.boardRect) > longestMm) continue;
+      if (portToPortMm(graph, drive, port) > longestMm) continue;
       const before = previous.get(drive.address);
       const variable = model.variable(`${drive.address}~${port.address}`, {
         functionsReduced: drive.part.part.inArray && port.port.arrayCapable === false ? 1 : 0,
-        lengthCm: runCostCm(drive.at, port.at, graph.cutouts, graph.boardRect),
+        lengthCm: portToPortCm(graph, drive, port),
         changes: before !== undefined && before !== port.address ? 1 : 0,
         canonical: (drives.length - i) * j,
       });

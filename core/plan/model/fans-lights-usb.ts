@@ -1,5 +1,6 @@
-import { type Graph, type PortNode, runLengthMm } from "../../assembly";
+import type { Graph, PortNode } from "../../assembly";
 import { family } from "../../catalogue";
+import { leadToPortMm } from "../../routes";
 import type { PartCost } from "../cost";
 import { chainsAmong } from "./chains";
 import { addCommands, noRings, pumpsAlone } from "./commands";
@@ -113,7 +114,7 @@ function choicesOf(
       changes: before !== undefined && before !== root.group ? 1 : 0,
       canonical: turn * (r + 1),
     };
-    const needMm = runLengthMm(node.origin, root.sample.at, graph.cutouts, graph.boardRect);
+    const needMm = leadToPortMm(graph, node, root.sample);
     const name = `${consumer.address}>${root.id}`;
     if (node.lead.lengthMm >= needMm || node.lead.role === "splitter-in") {
       mine.push({ consumer, root, variable: model.variable(name, cost) });

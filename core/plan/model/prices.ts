@@ -1,6 +1,6 @@
 import type { Graph, LeadNode, PortNode } from "../../assembly";
-import { runCostCm } from "../../assembly";
 import { controlLost, mate, type Need } from "../../catalogue";
+import { leadToPortCm } from "../../routes";
 import { coolsTheCpu, departs, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
 import { addCost, type PartCost, zeroCost } from "../cost";
 import type { Consumer, Group, OpenRoot } from "./consumers";
@@ -38,7 +38,7 @@ export function netPrice(graph: Graph, { node }: Consumer, root: OpenRoot, group
     functionsReduced: (controlLost(node.lead, port) ? 1 : 0) + (lost ? 1 : 0),
     schoolDepartures: group.header && departs(graph, node, { header: group.header }) ? 1 : 0,
     // A splitter hangs at its header: what hangs on it is measured to there.
-    lengthCm: node.lead.role === "splitter-in" ? 0 : runCostCm(node.origin, root.sample.at, graph.cutouts, graph.boardRect),
+    lengthCm: node.lead.role === "splitter-in" ? 0 : leadToPortCm(graph, node, root.sample),
   };
 }
 

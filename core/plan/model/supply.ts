@@ -1,16 +1,7 @@
-import {
-  type Address,
-  type Graph,
-  isConstant,
-  manhattanMm,
-  naturally,
-  type PartNode,
-  type PortNode,
-  runLengthMm,
-  withConnections,
-} from "../../assembly";
+import { type Address, type Graph, isConstant, manhattanMm, naturally, type PartNode, type PortNode, withConnections } from "../../assembly";
 import { type Cable, family, type Limit, mate, usable } from "../../catalogue";
 import { adapterIns, cableLimitW, feedsPorts, outletLimitW, outletLoads, peakW, plugLimitW, portDrawW, railLimitW, wantedDrawW } from "../../power";
+import { partToPortMm } from "../../routes";
 import type { PartCost } from "../cost";
 import type { Model } from "./model";
 import { powerFreePrice } from "./prices";
@@ -176,7 +167,7 @@ function columnsOf(
       (k) =>
         usable(mate(e.family, k.node.port.family)) &&
         strongEnough(e.family, e.limit, k) &&
-        runLengthMm(c.owner.origin, k.node.at, graph.cutouts, graph.boardRect) <= e.atMm + k.node.port.tailMm,
+        partToPortMm(graph, c.owner, k.node) <= e.atMm + k.node.port.tailMm,
     ),
   );
   const walk = (n: number, chosen: Column["ends"], watts: number, spanMm: number, plugged: readonly { atMm: number; node: PortNode }[]): void => {
@@ -388,7 +379,7 @@ function lengthen(k: PowerConsumer, classes: readonly CableClass[], graph: Graph
   const missing = classes.flatMap((c) =>
     c.ends
       .filter((e) => usable(mate(e.family, k.node.port.family)) && strongEnough(e.family, e.limit, k) && c.limitW >= k.drawW)
-      .map((e) => runLengthMm(c.owner.origin, k.node.at, graph.cutouts, graph.boardRect) - e.atMm - k.node.port.tailMm),
+      .map((e) => partToPortMm(graph, c.owner, k.node) - e.atMm - k.node.port.tailMm),
   );
   const mm = Math.ceil(Math.min(...missing));
   if (missing.length === 0 || mm <= 0) return undefined;

@@ -1,5 +1,6 @@
-import { type Graph, type PortNode, runLengthMm } from "../../assembly";
+import type { Graph, PortNode } from "../../assembly";
 import { mate, usable } from "../../catalogue";
+import { leadToPortMm } from "../../routes";
 import type { Consumer } from "./consumers";
 
 /** Is this port the through-plug of a part, and not an outlet of a splitter, a hub or the board? */
@@ -10,11 +11,11 @@ export const isThrough = ({ part, port }: PortNode): boolean => {
 
 /** Does a lead, with what an extension adds, reach the through-plug of another part, and does its plug fit? */
 export function reachesThrough(graph: Graph, consumer: Consumer, host: PortNode, moreMm = 0): boolean {
-  const { lead, origin, part } = consumer.node;
+  const { lead, part } = consumer.node;
   return (
     host.part.id !== part.id &&
     (!host.port.ownKindOnly || host.part.type.id === part.type.id) &&
     usable(mate(lead.family, host.port.family, lead.key, host.port.key)) &&
-    runLengthMm(origin, host.at, graph.cutouts, graph.boardRect) <= lead.lengthMm + moreMm + host.port.tailMm
+    leadToPortMm(graph, consumer.node, host) <= lead.lengthMm + moreMm + host.port.tailMm
   );
 }

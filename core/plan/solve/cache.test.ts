@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo } from "../../../tests/fixtures/demo";
-import { buildGraph, runLengthMm } from "../../assembly";
+import { buildGraph } from "../../assembly";
+import { leadToPortMm } from "../../routes";
 import { costsOfPlaces, costWords, LEVELS, type Plan, plan, SolvedPieces } from "..";
 
 const key = (p: Plan) => p.connections.map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`).join("\n");
@@ -108,7 +109,7 @@ describe("what another place would cost", () => {
     const g = buildGraph(planned, types);
     const [lead, port] = [g.leads.get(fan.lead), g.ports.get("board:SYS_FAN4")];
     if (!lead || !port) throw new Error("gone");
-    expect(runLengthMm(lead.origin, port.at, g.cutouts, g.boardRect)).toBeGreaterThan(lead.lead.lengthMm);
+    expect(leadToPortMm(g, lead, port)).toBeGreaterThan(lead.lead.lengthMm);
     expect(costs.map((c) => [c.holds, c.best])).toEqual([
       [true, true],
       [false, false],

@@ -42,7 +42,7 @@ describe("a first fit", () => {
       { numRuns: 40, seed: 3 },
     );
   });
-  it.each(["fs-1041", "fs-1042", "fs-1047"] as const)("%s: keeps leads where the last plan had them", async (name) => {
+  it.each(["fs-1041", "fs-1047", "fs-1048"] as const)("%s: keeps leads where the last plan had them", async (name) => {
     const { build, types } = demo(name);
     const made = await plan({ ...build, connections: [] }, types);
     const again = starts(made.build, types, new Set());

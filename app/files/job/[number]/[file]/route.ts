@@ -4,17 +4,17 @@ import { fetched } from "../../../../../server/kernel/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
 import { wiringAsFile } from "../../../../../server/read/questions";
 
-/** `wiring.pdf`, `wiring.csv`, `wiring.svg` or `wiring.json` of a job. */
+/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg` or `wiring.json` of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {
   const { number, file } = await params;
-  const as = /^wiring\.(csv|json|svg|pdf)$/.exec(file)?.[1] as WiringFile | undefined;
+  const as = /^wiring\.(csv|json|svg|pdf)$|^wiring-behind\.(svg)$/.exec(file)?.slice(1).find(Boolean) as WiringFile | undefined;
   if (!as) return notHere((await whoIsIt()) ? 404 : 401);
-  const made = await fetched(wiringAsFile, { number, as });
+  const made = await fetched(wiringAsFile, { number, as, side: file.includes("behind") ? "behind" : "front" });
   if ("status" in made) return notHere(made.status);
   return new Response(typeof made.value === "string" ? made.value : new Uint8Array(made.value), {
     headers: {
       "Content-Type": WIRING_FILES[as],
-      "Content-Disposition": `attachment; filename="${number.replace(/[^A-Za-z0-9-]/g, "")}-wiring.${as}"`,
+      "Content-Disposition": `attachment; filename="${number.replace(/[^A-Za-z0-9-]/g, "")}-${file}"`,
       "Cache-Control": "no-store",
     },
   });

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useRef } from "react";
-import { useSteady } from "../frame/use-steady";
+import { useSteady } from "./use-steady";
 
 /** Keeps `now` behind the hash of the address. What stands there when the page opens, or comes by back or a link, is given to `onCome`. */
 export function useAddress(now: string, onCome: (hash: string) => void): void {

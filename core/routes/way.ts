@@ -1,0 +1,194 @@
+import { type Graph, manhattanMm, SLACK_MM, runCostCm as thumbCm, runLengthMm as thumbMm } from "../assembly";
+import type { Point } from "../catalogue";
+import type { Sheet, Spot } from "../space";
+import { BEND_COST, CUTOUT_MM, drawnNetwork, type Network, RATE, sizeOf } from "./network";
+import { type Spread, spread, wayTo } from "./shortest";
+
+/** One stretch of a way on one side of the tray. */
+export interface Stretch {
+  sheet: Sheet;
+  points: Point[];
+}
+
+export interface Way {
+  stretches: Stretch[];
+  /** Cut-outs it goes through, by index of the network. */
+  cutouts: number[];
+  lengthMm: number;
+  /** Of it over the board's face. */
+  overBoardMm: number;
+  /** It goes through something solid, for there is no other way. */
+  blocked: boolean;
+}
+
+/** As hands lay a lead: along the edges and behind the tray. */
+const TIDY = { bend: BEND_COST };
+/** As short as it goes, a little longer where that spares the board's face, a fan or a bend. */
+const SHORT = {
+  bend: 4,
+  cutout: CUTOUT_MM,
+  stretch: (cost: number, mm: number) => (cost >= mm * RATE.through ? mm * 200 : mm + cost * (0.08 / RATE.boardEdge)),
+};
+/** A hop this short goes straight over (common practice). */
+const SHORT_HOP_MM = 160;
+
+const keyOf = (s: Spot) => `${s.on}:${Math.round(s.xMm * 10)},${Math.round(s.yMm * 10)}`;
+
+/** Spreads of one network, by kind and start: worked out when first asked for. */
+const known = new WeakMap<Network, Map<string, Spread>>();
+
+function spreadOf(net: Network, from: Spot, how: "tidy" | "short"): Spread {
+  const mine = known.get(net) ?? new Map<string, Spread>();
+  known.set(net, mine);
+  const key = `${how} ${keyOf(from)}`;
+  const made = mine.get(key) ?? spread(net, from, how === "tidy" ? TIDY : SHORT);
+  mine.set(key, made);
+  return made;
+}
+
+/** Ways are the same forth and back: they are always worked out from the end that comes first. */
+const first = (a: Spot, b: Spot) => a.xMm < b.xMm || (a.xMm === b.xMm && (a.yMm < b.yMm || (a.yMm === b.yMm && a.on <= b.on)));
+
+export function wayBetween(net: Network, a: Spot, b: Spot, how: "tidy" | "short"): Way | undefined {
+  const [from, to] = first(a, b) ? [a, b] : [b, a];
+  const nodes = wayTo(spreadOf(net, from, how), to);
+  if (!nodes) return undefined;
+  const way = describe(net, nodes, from, to);
+  return from === a
+    ? way
+    : { ...way, stretches: way.stretches.map((s) => ({ ...s, points: [...s.points].reverse() })).reverse(), cutouts: [...way.cutouts].reverse() };
+}
+
+/** Points, length and what it crosses; the ends themselves stand before the first and behind the last node. */
+function describe(net: Network, nodes: readonly number[], from: Spot, to: Spot): Way {
+  const one = sizeOf(net);
+  const nx = net.xs.length;
+  const at = (n: number): Point => {
+    const cell = n >= one ? n - one : n;
+    return { xMm: net.xs[cell % nx] as number, yMm: net.ys[Math.floor(cell / nx)] as number };
+  };
+  const stretches: Stretch[] = [];
+  const cutouts: number[] = [];
+  let lengthMm = 0;
+  let overBoardMm = 0;
+  let blocked = false;
+  for (const [i, n] of nodes.entries()) {
+    const sheet: Sheet = n >= one ? "behind" : "front";
+    const last = stretches.at(-1);
+    if (last?.sheet === sheet) last.points.push(at(n));
+    else stretches.push({ sheet, points: [at(n)] });
+    const was = nodes[i - 1];
+    if (was === undefined) continue;
+    if (net.link[was] === n) {
+      lengthMm += CUTOUT_MM;
+      cutouts.push(net.cutoutAt.get(was >= one ? was - one : was) ?? -1);
+      continue;
+    }
+    const [p, q] = [at(was), at(n)];
+    const mm = manhattanMm(p, q);
+    lengthMm += mm;
+    const low = Math.min(was, n);
+    const cost = (p.yMm === q.yMm ? net.right[low] : net.down[low]) as number;
+    if (mm > 0 && cost >= mm * RATE.through) blocked = true;
+    if (sheet === "front" && net.boardRect) overBoardMm += onBoard(p, q, net.boardRect);
+  }
+  const ends: [Stretch | undefined, Spot, "unshift" | "push"][] = [
+    [stretches[0], from, "unshift"],
+    [stretches.at(-1), to, "push"],
+  ];
+  for (const [s, spot, put] of ends) {
+    const p = s?.points.at(put === "push" ? -1 : 0);
+    if (!s || !p) continue;
+    lengthMm += manhattanMm(p, spot);
+    // Between a spot and the grid leads turn square, too.
+    const next = s.points.at(put === "push" ? -2 : 1);
+    const level = next === undefined || next.yMm !== p.yMm;
+    if (p.xMm !== spot.xMm && p.yMm !== spot.yMm) s.points[put](level ? { xMm: p.xMm, yMm: spot.yMm } : { xMm: spot.xMm, yMm: p.yMm });
+    s.points[put]({ xMm: spot.xMm, yMm: spot.yMm });
+  }
+  return { stretches: stretches.map((s) => ({ ...s, points: corners(s.points) })), cutouts, lengthMm, overBoardMm, blocked };
+}
+
+const onBoard = (p: Point, q: Point, r: { xMm: number; yMm: number; widthMm: number; heightMm: number }): number => {
+  const lap = (a: number, b: number, lo: number, hi: number) => Math.max(0, Math.min(Math.max(a, b), hi) - Math.max(Math.min(a, b), lo));
+  if (p.yMm === q.yMm) return p.yMm > r.yMm && p.yMm < r.yMm + r.heightMm ? lap(p.xMm, q.xMm, r.xMm, r.xMm + r.widthMm) : 0;
+  return p.xMm > r.xMm && p.xMm < r.xMm + r.widthMm ? lap(p.yMm, q.yMm, r.yMm, r.yMm + r.heightMm) : 0;
+};
+
+/** Without the points that lie on a straight line. */
+function corners(points: readonly Point[]): Point[] {
+  const out: Point[] = [];
+  for (const p of points) {
+    const a = out.at(-2);
+    const b = out.at(-1);
+    if (b && b.xMm === p.xMm && b.yMm === p.yMm) continue;
+    if (a && b && ((a.xMm === b.xMm && b.xMm === p.xMm) || (a.yMm === b.yMm && b.yMm === p.yMm))) out[out.length - 1] = p;
+    else out.push(p);
+  }
+  return out;
+}
+
+export const straightMm = (a: Point, b: Point) => Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm);
+
+/** What a lead of `hasMm` needs from one spot to another, service loop and bends included: laid tidily where it is long enough for that, else as short as it goes. */
+export interface Needs {
+  needMm: number;
+  /** The way it then goes; undefined where the case's channels are not known and a rule of thumb counts. */
+  way?: Way;
+  tidy: boolean;
+}
+
+/** As hands lay it: a short hop straight over, all else along edges and behind the tray. */
+function tidyWay(net: Network, a: Spot, b: Spot): Way | undefined {
+  const hop = manhattanMm(a, b) <= SHORT_HOP_MM ? wayBetween(net, a, b, "short") : undefined;
+  return hop && hop.lengthMm <= SHORT_HOP_MM && !hop.blocked ? hop : wayBetween(net, a, b, "tidy");
+}
+
+export function needs(graph: Graph, a: Spot, b: Spot, hasMm: number, slackMm = SLACK_MM): Needs {
+  const net = drawnNetwork(graph);
+  const tidy = net && tidyWay(net, a, b);
+  if (!net || !tidy) return { needMm: thumbMm(a, b, graph.cutouts, graph.boardRect), tidy: true };
+  if (tidy.lengthMm + slackMm <= hasMm && !tidy.blocked) return { needMm: tidy.lengthMm + slackMm, way: tidy, tidy: true };
+  const short = wayBetween(net, a, b, "short");
+  if (!short || short.lengthMm >= tidy.lengthMm) return { needMm: tidy.lengthMm + slackMm, way: tidy, tidy: true };
+  return { needMm: short.lengthMm + slackMm, way: short, tidy: false };
+}
+
+/** The least that a lead needs from one spot to another, in mm: what decides whether it reaches. */
+export function leastMm(graph: Graph, a: Spot, b: Spot): number {
+  const net = drawnNetwork(graph);
+  const way = net && shortLength(net, a, b);
+  return way === undefined ? thumbMm(a, b, graph.cutouts, graph.boardRect) : way + SLACK_MM;
+}
+
+const lengths = new WeakMap<Network, Map<string, number | undefined>>();
+const costs = new WeakMap<Network, Map<string, number | undefined>>();
+
+function remembered(store: WeakMap<Network, Map<string, number | undefined>>, net: Network, a: Spot, b: Spot, work: () => number | undefined) {
+  const mine = store.get(net) ?? new Map<string, number | undefined>();
+  store.set(net, mine);
+  const key = first(a, b) ? `${keyOf(a)} ${keyOf(b)}` : `${keyOf(b)} ${keyOf(a)}`;
+  if (mine.has(key)) return mine.get(key);
+  const value = work();
+  mine.set(key, value);
+  return value;
+}
+
+const shortLength = (net: Network, a: Spot, b: Spot) =>
+  remembered(lengths, net, a, b, () => {
+    const tidy = wayBetween(net, a, b, "tidy")?.lengthMm;
+    const short = wayBetween(net, a, b, "short")?.lengthMm;
+    return tidy === undefined || short === undefined ? (tidy ?? short) : Math.min(tidy, short);
+  });
+
+/** Cost of a way in whole centimetres: as it is laid tidily, with the stretch over the board's face counted twice. */
+export function wayCostCm(graph: Graph, a: Spot, b: Spot): number {
+  const net = drawnNetwork(graph);
+  const cost =
+    net &&
+    remembered(costs, net, a, b, () => {
+      const w = tidyWay(net, a, b);
+      return w && Math.round((w.lengthMm + w.overBoardMm + SLACK_MM) / 10);
+    });
+  return cost ?? thumbCm(a, b, graph.cutouts, graph.boardRect);
+}

@@ -1,0 +1,157 @@
+import fc from "fast-check";
+import { XMLParser, XMLValidator } from "fast-xml-parser";
+import { beforeAll, describe, expect, it } from "vitest";
+import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
+import { buildGraph, type Graph } from "../assembly";
+import { drawSheet, type Item, type Look, labelLines, paperDrawing, placeLabels, sceneOf, seenAt, seenRect, strandsOf, svgOf } from ".";
+
+const graphs = new Map<string, Graph>();
+const of = (name: string) => graphs.get(name) as Graph;
+beforeAll(async () => {
+  for (const name of DEMO) graphs.set(name, buildGraph((await demoPlan(name)).build, demo(name).types));
+}, 120_000);
+
+const SHEETS = ["front", "behind"] as const;
+const look = (graph: Graph, scale: number): Look => ({
+  scale,
+  line: 14,
+  letter: 0.52,
+  pitch: 5,
+  least: 10,
+  shown: () => "whole",
+  isDone: () => false,
+  port: (a) => ({ state: graph.atPort.has(a) ? "planned" : "free" }),
+  nameOfPort: (p) => (p.landmark ? undefined : graph.atPort.has(p.address) ? 2 : 1),
+  nameOfBox: (b) => (b.kind === "board" ? undefined : 3),
+});
+const labels = (items: readonly Item[]) => items.flatMap((i) => (i.kind === "label" ? [i.label] : []));
+const over = (a: { x: number; y: number; w: number; h: number }, b: typeof a) =>
+  a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
+
+describe("laws of the scene", () => {
+  it.each(DEMO)("%s: the same picture whatever the order of the build", (name) => {
+    const { build } = of(name);
+    const turned = buildGraph({ ...build, connections: [...build.connections].reverse() }, demo(name).types);
+    for (const s of SHEETS) expect(svgOf(paperDrawing(turned, s, "x"))).toBe(svgOf(paperDrawing(of(name), s, "x")));
+  });
+  it.each(DEMO)("%s: no word over another, over a port or beyond the edge; no leader through a word", (name) => {
+    for (const s of SHEETS)
+      for (const scale of [1.25, 3]) {
+        const d = drawSheet(sceneOf(of(name)), s, look(of(name), scale));
+        const all = labels(d.items);
+        const ports = d.items.flatMap((i) => (i.kind === "port" && !i.port.landmark ? [i] : []));
+        for (const [i, l] of all.entries()) {
+          expect(
+            l.box.x >= d.frame.x && l.box.x + l.box.w <= d.frame.x + d.frame.w && l.box.y >= d.frame.y && l.box.y + l.box.h <= d.frame.y + d.frame.h,
+          ).toBe(true);
+          for (const m of all.slice(i + 1)) expect([l.text, m.text, over(l.box, m.box)]).toEqual([l.text, m.text, false]);
+          if (!l.inside) for (const p of ports) expect([l.text, p.port.label, over(l.box, p.box)]).toEqual([l.text, p.port.label, false]);
+        }
+      }
+  });
+  it.each(DEMO)("%s: every open port is named at region view", (name) => {
+    const graph = of(name);
+    for (const s of SHEETS) {
+      const scene = sceneOf(graph);
+      const named = new Set(labels(drawSheet(scene, s, look(graph, 3)).items).map((l) => l.id));
+      const open = scene.ports.filter((p) => p.sheets.includes(s) && p.onBoard && !p.landmark && !graph.atPort.has(p.address));
+      expect(open.filter((p) => !named.has(p.address)).map((p) => p.label)).toEqual([]);
+    }
+  });
+  it.each(DEMO)("%s: what is behind is mirrored, exactly", (name) => {
+    const scene = sceneOf(of(name));
+    const w = scene.view.widthMm;
+    fc.assert(
+      fc.property(fc.integer({ min: -50, max: 700 }), fc.integer({ min: -50, max: 700 }), (xMm, yMm) => {
+        const seen = seenAt(scene, "behind", { xMm, yMm });
+        expect(seen).toEqual({ xMm: w - xMm, yMm });
+        expect(seenAt(scene, "behind", seen)).toEqual({ xMm, yMm });
+      }),
+    );
+    const d = drawSheet(scene, "behind", look(of(name), 1));
+    const drawn = d.items.flatMap((i) => (i.kind === "rect" && i.of ? [[i.of, i.box] as const] : []));
+    expect(drawn.length).toBeGreaterThan(0);
+    for (const [id, box] of drawn) {
+      const made = scene.boxes.filter((b) => b.part === id && b.sheets.includes("behind")).map((b) => seenRect(scene, "behind", b.rect));
+      expect(made.some((r) => Math.abs(r.xMm - box.x) < 1e-6 && Math.abs(r.yMm - box.y) < 1e-6)).toBe(true);
+    }
+  });
+});
+
+describe("strands", () => {
+  it.each(DEMO)("%s: no two lie on each other along a straight, unless seven and more make a bundle; ends stay", (name) => {
+    const { routes } = sceneOf(of(name)).routes;
+    const { strands, bundles } = strandsOf(routes, 4);
+    for (const s of strands) {
+      const was = routes
+        .find((r) => r.lead === s.lead)
+        ?.way?.stretches.find((x) => x.sheet === s.sheet && x.points[0]?.xMm === s.points[0]?.xMm && x.points[0]?.yMm === s.points[0]?.yMm);
+      expect([s.lead, was !== undefined]).toEqual([s.lead, true]);
+    }
+    for (const b of bundles) expect(b.leads.length).toBeGreaterThanOrEqual(7);
+    const pieces = strands.flatMap((s) =>
+      s.points.slice(2, -1).map((p, i) => ({ lead: s.lead, sheet: s.sheet, a: s.points[i + 1] as typeof p, b: p })),
+    );
+    const bundled = new Set(bundles.flatMap((b) => b.leads));
+    for (const [i, p] of pieces.entries())
+      for (const q of pieces.slice(i + 1)) {
+        if (p.sheet !== q.sheet || p.lead === q.lead || bundled.has(p.lead) || bundled.has(q.lead)) continue;
+        const level = p.a.yMm === p.b.yMm && q.a.yMm === q.b.yMm && p.a.yMm === q.a.yMm;
+        if (!level) continue;
+        const lap =
+          Math.min(Math.max(p.a.xMm, p.b.xMm), Math.max(q.a.xMm, q.b.xMm)) - Math.max(Math.min(p.a.xMm, p.b.xMm), Math.min(q.a.xMm, q.b.xMm));
+        expect([p.lead, q.lead, lap > 12]).toEqual([p.lead, q.lead, false]);
+      }
+  });
+});
+
+describe("labels", () => {
+  it("break at an underscore or a blank, and are never shortened", () => {
+    expect(labelLines("SYS_FAN1")).toEqual(["SYS_FAN1"]);
+    expect(labelLines("CPU_FAN_OPTIONAL").join("")).toBe("CPU_FAN_OPTIONAL");
+    fc.assert(fc.property(fc.string({ maxLength: 40 }), (s) => labelLines(s).join("").replace(/ /g, "") === s.replace(/ /g, "")));
+  });
+  it("whatever is asked for: none over another, none outside, the first of all always placed where there is room at all", () => {
+    const box = fc.record({
+      x: fc.integer({ min: 0, max: 380 }),
+      y: fc.integer({ min: 0, max: 280 }),
+      w: fc.integer({ min: 4, max: 40 }),
+      h: fc.integer({ min: 4, max: 40 }),
+    });
+    fc.assert(
+      fc.property(fc.array(box, { minLength: 1, maxLength: 25 }), (boxes) => {
+        const room = { bounds: { x: 0, y: 0, w: 420, h: 320 }, keepClear: boxes, line: 14, letter: 0.52 };
+        const made = placeLabels(
+          boxes.map((at, i) => ({ id: `p${i}`, text: `PORT_${i}`, at, rank: i })),
+          room,
+        );
+        for (const [i, l] of made.entries()) for (const m of made.slice(i + 1)) expect(over(l.box, m.box)).toBe(false);
+        for (const l of made) expect(l.box.x >= 0 && l.box.y >= 0 && l.box.x + l.box.w <= 420 && l.box.y + l.box.h <= 320).toBe(true);
+      }),
+    );
+  });
+});
+
+describe("the machine as SVG", () => {
+  it.each(DEMO)("%s is well-formed XML (fast-xml-parser), to scale in mm, both sides, with its ports and filled headers named", (name) => {
+    const g = of(name);
+    const { view } = sceneOf(g);
+    for (const s of SHEETS) {
+      const d = paperDrawing(g, s, `${name} <"&'> plan`);
+      const svg = svgOf(d);
+      expect(XMLValidator.validate(svg)).toBe(true);
+      const root = new XMLParser({ ignoreAttributes: false }).parse(svg).svg;
+      expect(root["@_width"]).toBe(`${view.widthMm + 4}mm`);
+      expect(root["@_viewBox"]).toBe(`-2 -2 ${view.widthMm + 4} ${view.heightMm + 4}`);
+      if (s === "behind") continue;
+      const board = g.parts.get("board");
+      const drawn = d.items.flatMap((i) => (i.kind === "port" ? [i.port.address] : []));
+      for (const p of board?.type.ports ?? []) expect(drawn).toContain(`board:${p.id}`);
+      const names = labels(d.items).map((l) => l.id);
+      const filled = (board?.type.ports ?? []).filter(
+        (p) => g.atPort.has(`board:${p.id}`) && d.items.some((i) => i.kind === "port" && i.port.address === `board:${p.id}` && !i.port.landmark),
+      );
+      expect(filled.filter((p) => !names.includes(`board:${p.id}`)).length).toBeLessThanOrEqual(2);
+    }
+  });
+});

@@ -1,0 +1,312 @@
+import { boardPorts, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
+import type { PartType, Point } from "../catalogue";
+import { cardBoxes, fanSeats, radiatorSeats } from "../fit";
+
+/** The two sides of the tray. What is on `behind` is kept as seen from the front; drawings of it are mirrored. */
+export type Sheet = "front" | "behind";
+
+export type BodyKind =
+  | "fan"
+  | "radiator"
+  | "supply"
+  | "drive"
+  | "hub"
+  | "card"
+  | "cooler"
+  | "pump"
+  | "memory"
+  | "light"
+  | "cage"
+  | "cover"
+  | "heatsink";
+
+/** Something solid in the case, as a rectangle in case millimetres. */
+export interface Body {
+  id: string;
+  kind: BodyKind;
+  /** What it is called. */
+  name: string;
+  part?: PartNode;
+  sheets: readonly Sheet[];
+  rect: Rect;
+  /** `through`: no lead goes through it; `over`: leads can lie under or over it, at a price. */
+  lets: "nothing" | "at a price";
+  /** Its outline is seen from its broad side: a fan as a ring. */
+  faceOn?: boolean;
+  /** Only known by what is typical. */
+  assumed?: boolean;
+}
+
+const BOTH: readonly Sheet[] = ["front", "behind"];
+const FRONT: readonly Sheet[] = ["front"];
+const BEHIND: readonly Sheet[] = ["behind"];
+
+/** Outline of a drive seen from the side, and of one that lies flat behind the tray, mm (SFF-8201 and SFF-8301, rounded, from memory). */
+const DRIVE_MM = { edge: { w: 100, h: 22 }, "2.5": { w: 70, h: 100 }, "3.5": { w: 102, h: 147 } } as const;
+/** Outline of a hub that says nothing of its size, and of a pump on its socket, mm (common practice). */
+const HUB_MM = { w: 90, h: 28 };
+const PUMP_MM = 62;
+/** A supply stands this far from the wall. */
+const GAP_MM = 3;
+const STRIP_MM = { long: 300, thick: 6 };
+/** From the middle of a fan on a wall to its face, and the ring on it. */
+const FAN_FACE_MM = 17;
+
+const centred = (at: Point, w: number, h: number): Rect => ({ xMm: at.xMm - w / 2, yMm: at.yMm - h / 2, widthMm: w, heightMm: h });
+const within = (v: number, least: number, most: number) => Math.max(least, Math.min(most, v));
+
+type Mount = PartType["body"]["mounts"][number];
+
+const shellOf = (graph: Graph) => partsOfKind(graph, "case")[0];
+const mountOf = (graph: Graph, p: PartNode): Mount | undefined => shellOf(graph)?.type.body.mounts.find((m) => m.id === p.part.mount);
+const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
+
+/** Every fixed body of the case: parts where they stand, cages, covers and heatsinks. Splitters and the like hang on what is plugged (`hangs`). */
+export const bodies = (graph: Graph): readonly Body[] =>
+  kept(graph, "bodies", ["case", "board", "supply", "drive", "hub", "usb-hub", "card", "cooler", "fan", "lighting"], () => [
+    ...ofCase(graph),
+    ...ofBoard(graph),
+    ...fans(graph),
+    ...radiators(graph),
+    ...supplies(graph),
+    ...drives(graph),
+    ...hubs(graph),
+    ...cards(graph),
+    ...coolers(graph),
+    ...lights(graph),
+  ]);
+
+function ofCase(graph: Graph): Body[] {
+  const shell = shellOf(graph);
+  return (shell?.type.body.bodies ?? []).map(
+    (b): Body => ({
+      id: `${shell?.id}/${b.id}`,
+      kind: b.kind,
+      name: b.label,
+      sheets: b.side === "rear" ? BEHIND : FRONT,
+      rect: { xMm: b.at.xMm, yMm: b.at.yMm, widthMm: b.widthMm, heightMm: b.heightMm },
+      lets: b.kind === "cover" ? "at a price" : "nothing",
+    }),
+  );
+}
+
+function ofBoard(graph: Graph): Body[] {
+  const board = partsOfKind(graph, "board")[0];
+  const at = graph.boardRect;
+  if (!board || !at) return [];
+  return board.type.body.landmarks.map(
+    (m, i): Body => ({
+      id: `${board.id}/${i + 1}`,
+      kind: "heatsink",
+      name: m.label,
+      sheets: FRONT,
+      rect: { xMm: at.xMm + m.at.xMm, yMm: at.yMm + m.at.yMm, widthMm: m.widthMm, heightMm: m.heightMm },
+      lets: "nothing",
+    }),
+  );
+}
+
+/** A fan on a wall is seen edge-on, one on the side panel or the tray from its broad side. */
+function fans(graph: Graph): Body[] {
+  const b = shellOf(graph)?.type.body;
+  const [w, h] = [b?.widthMm ?? 450, b?.heightMm ?? 450];
+  // A radiator and its fans hang off the tray: leads go behind them.
+  const gapped = new Set(radiatorSeats(graph).flatMap((r) => (letsOf(r.place) === "at a price" ? r.fans.map((f) => f.id) : [])));
+  return fanSeats(graph).map((seat): Body => {
+    const { mount, sizeMm: size, depthMm: deep, inside, part } = seat;
+    const base = { id: part.id, kind: "fan" as const, name: nameOf(part), part };
+    if (mount.region === "side" || mount.region === "behind-tray")
+      return { ...base, sheets: BOTH, rect: centred(mount.at, size, size), lets: "at a price", faceOn: true };
+    const level = mount.region === "top" || mount.region === "bottom";
+    const [fw, fh] = level ? [size, deep] : [deep, size];
+    const out = inside || mount.region !== "front" ? 0 : deep * 0.7;
+    return {
+      ...base,
+      sheets: BOTH,
+      rect: {
+        xMm: within(mount.at.xMm - fw / 2 + out, 0, w - fw + (inside ? 0 : deep)),
+        yMm: within(mount.at.yMm - fh / 2, 0, h - fh),
+        widthMm: fw,
+        heightMm: fh,
+      },
+      lets: gapped.has(part.id) ? "at a price" : "nothing",
+    };
+  });
+}
+
+/** From here on leads pass between the tray and what hangs off it, mm. */
+const GAP_LETS_MM = 20;
+const letsOf = (place: { offsetMm?: number | undefined } | undefined): Body["lets"] =>
+  (place?.offsetMm ?? 30) >= GAP_LETS_MM ? "at a price" : "nothing";
+
+function radiators(graph: Graph): Body[] {
+  return radiatorSeats(graph).flatMap((r): Body[] => {
+    const [a, z] = r.ends;
+    if (!r.place || !a || !z) return [];
+    const t = r.radiator.thicknessMm;
+    const d = r.fanDepthMm / 2;
+    const rect: Rect =
+      r.place.region === "top" || r.place.region === "bottom"
+        ? { xMm: a.xMm, yMm: r.place.region === "top" ? a.yMm + d : a.yMm - d - t, widthMm: z.xMm - a.xMm, heightMm: t }
+        : { xMm: r.place.region === "rear" ? a.xMm + d : a.xMm - d - t, yMm: a.yMm, widthMm: t, heightMm: z.yMm - a.yMm };
+    return [
+      {
+        id: `${r.cooler.id}/radiator`,
+        kind: "radiator",
+        name: `Radiator of ${nameOf(r.cooler)}`,
+        part: r.cooler,
+        sheets: FRONT,
+        rect,
+        lets: letsOf(r.place),
+      },
+    ];
+  });
+}
+
+function supplies(graph: Graph): Body[] {
+  const b = shellOf(graph)?.type.body;
+  const region = b?.mounts.find((m) => m.takes.includes("supply"))?.region ?? "bottom";
+  return partsOfKind(graph, "supply").map((part): Body => {
+    const long = part.type.body.depthMm ?? 150;
+    const high = part.type.body.heightMm ?? 86;
+    const [w, h] = [b?.widthMm ?? 450, b?.heightMm ?? 450];
+    const xMm = region === "bottom" || region === "rear" ? GAP_MM : within(part.origin.xMm - long / 2, 0, w - long - GAP_MM);
+    const yMm = within(part.origin.yMm - high / 2, 0, h - high - GAP_MM);
+    return {
+      id: part.id,
+      kind: "supply",
+      name: nameOf(part),
+      part,
+      sheets: FRONT,
+      rect: { xMm, yMm, widthMm: long, heightMm: high },
+      lets: "nothing",
+    };
+  });
+}
+
+function drives(graph: Graph): Body[] {
+  return partsOfKind(graph, "drive").flatMap((part): Body[] => {
+    const form = part.type.body.formFactor;
+    if (form === "M.2") return [];
+    const behind = mountOf(graph, part)?.region === "behind-tray";
+    const size = behind ? DRIVE_MM[form === "3.5" ? "3.5" : "2.5"] : DRIVE_MM.edge;
+    return [
+      {
+        id: part.id,
+        kind: "drive",
+        name: nameOf(part),
+        part,
+        sheets: behind ? BEHIND : FRONT,
+        rect: centred(part.origin, size.w, size.h),
+        lets: "nothing",
+        ...(mountOf(graph, part) ? {} : { assumed: true }),
+      },
+    ];
+  });
+}
+
+/** Hubs on the mounts that they name, else on those that nobody does, from the first. */
+function hubs(graph: Graph): Body[] {
+  const all = [...partsOfKind(graph, "hub"), ...partsOfKind(graph, "usb-hub")];
+  const mounts = (shellOf(graph)?.type.body.mounts ?? []).filter((m) => m.takes.includes("hub"));
+  const taken = new Set(all.flatMap((p) => p.part.mount ?? []));
+  const free = mounts.filter((m) => !taken.has(m.id));
+  const last = mounts.at(-1);
+  let beyond = 0;
+  return [...all]
+    .sort((a, z) => naturally(a.id, z.id))
+    .map((part): Body => {
+      const mount = mountOf(graph, part) ?? free.shift();
+      const w = part.type.body.widthMm ?? HUB_MM.w;
+      const h = part.type.body.heightMm ?? HUB_MM.h;
+      // More hubs than plates: one below the other from the last plate on.
+      const at = mount?.at ?? { xMm: (last?.at ?? part.origin).xMm, yMm: (last?.at ?? part.origin).yMm + ++beyond * (h + 12) };
+      return {
+        id: part.id,
+        kind: "hub",
+        name: nameOf(part),
+        part,
+        sheets: (mount ?? last)?.region === "behind-tray" || !mounts.length ? BEHIND : FRONT,
+        rect: centred(at, w, h),
+        lets: "nothing",
+        ...(mountOf(graph, part) ? {} : { assumed: true }),
+      };
+    });
+}
+
+function cards(graph: Graph): Body[] {
+  const stand = shellOf(graph)?.type.body.vertical;
+  return [
+    ...cardBoxes(graph).map(
+      ({ part, x, y, w, h }): Body => ({
+        id: part.id,
+        kind: "card",
+        name: nameOf(part),
+        part,
+        sheets: FRONT,
+        rect: { xMm: x, yMm: y, widthMm: w, heightMm: h },
+        lets: "at a price",
+      }),
+    ),
+    ...partsOfKind(graph, "card").flatMap((part): Body[] =>
+      part.part.vertical && stand?.at
+        ? [
+            {
+              id: part.id,
+              kind: "card",
+              name: nameOf(part),
+              part,
+              sheets: FRONT,
+              rect: {
+                xMm: stand.at.xMm,
+                yMm: stand.at.yMm - (part.type.body.depthMm ?? 112) / 2,
+                widthMm: part.type.body.widthMm ?? 200,
+                heightMm: part.type.body.depthMm ?? 112,
+              },
+              lets: "at a price",
+              faceOn: true,
+            },
+          ]
+        : [],
+    ),
+  ];
+}
+
+function coolers(graph: Graph): Body[] {
+  const cpu = boardPorts(graph, "cpu")[0];
+  if (!cpu) return [];
+  return partsOfKind(graph, "cooler").map((part): Body => {
+    const pump = part.type.body.radiator !== undefined;
+    const [w, h] = pump ? [PUMP_MM, PUMP_MM] : [part.type.body.depthMm ?? 75, part.type.body.widthMm ?? 120];
+    return {
+      id: part.id,
+      kind: pump ? "pump" : "cooler",
+      name: nameOf(part),
+      part,
+      sheets: FRONT,
+      rect: centred(cpu.at, w, h),
+      lets: "nothing",
+      faceOn: true,
+    };
+  });
+}
+
+/** A strip along its wall; a ring or frame on a fan's mount lies on that fan. */
+function lights(graph: Graph): Body[] {
+  const b = shellOf(graph)?.type.body;
+  const [w, h] = [b?.widthMm ?? 450, b?.heightMm ?? 450];
+  return partsOfKind(graph, "lighting").flatMap((part): Body[] => {
+    const mount = mountOf(graph, part);
+    if (!mount) return [];
+    const onFan = mount.takes.includes("fan");
+    const level = mount.region !== "front" && mount.region !== "rear";
+    const long = Math.min(part.type.body.widthMm ?? (onFan ? (mount.sizeMm ?? 120) - 20 : STRIP_MM.long), (level ? w : h) - 2 * GAP_MM);
+    const size = level ? { w: long, h: STRIP_MM.thick } : { w: STRIP_MM.thick, h: long };
+    const inwards = onFan ? FAN_FACE_MM : 0;
+    const at = {
+      xMm: within(mount.at.xMm + (mount.region === "front" ? -inwards : mount.region === "rear" ? inwards : 0), size.w / 2, w - size.w / 2),
+      yMm: within(mount.at.yMm + (mount.region === "top" ? inwards : mount.region === "bottom" ? -inwards : 0), size.h / 2, h - size.h / 2),
+    };
+    return [{ id: part.id, kind: "light", name: nameOf(part), part, sheets: BOTH, rect: centred(at, size.w, size.h), lets: "at a price" }];
+  });
+}
