@@ -1,3 +1,3 @@
-export type { Element } from "./paths";
+export { type Element, partsOfElement } from "./paths";
 export { type Expectation, GROUPS, type Group, type PowerOn, powerOn } from "./power-on";
 export { asExpected } from "./readings";

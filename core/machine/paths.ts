@@ -9,6 +9,11 @@ export interface Element {
   name: string;
 }
 
+/** Parts of the build that an element is, belongs to or joins; a cable counts as the part whose bag it came out of. */
+export const partsOfElement = ({ id }: Pick<Element, "id">): string[] => [
+  ...new Set(id.split("@").map((end) => (end.split(":")[0] ?? "").split("/")[0] ?? "")),
+];
+
 /** A way from the mains to a consumer, with all it leans on. `missing` says in a clause what breaks it. */
 export interface Path {
   ok: boolean;

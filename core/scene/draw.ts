@@ -34,7 +34,7 @@ export interface Look {
   shown: (lead: Address) => "whole" | "dim" | "stub" | "none";
   isDone: (lead: Address) => boolean;
   port: (address: Address) => { state: PortState; chosen?: boolean; open?: boolean };
-  /** In which order things are named; undefined: not at all. */
+  /** In which order things are named; undefined: not at all. A box of negative rank is named only where its words fit into it. */
   nameOfPort: (p: ScenePort) => number | undefined;
   nameOfBox: (b: SceneBox) => number | undefined;
   /** Only this much of the machine is shown: words stay within it. */
@@ -223,7 +223,7 @@ function labelItems(here: readonly SceneBox[], ports: readonly { p: ScenePort; b
   for (const { p, box: b } of ports) {
     const rank = look.nameOfPort(p);
     if (rank === undefined || !inView(b)) continue;
-    wishes.push({ id: p.address, text: p.label, at: b, rank, inside: p.landmark });
+    wishes.push({ id: p.address, text: p.label, at: b, rank, ...(p.landmark ? { inside: "may" as const } : {}) });
     mono.add(p.address);
     if (rank < 1) strong.add(p.address);
   }
@@ -231,7 +231,7 @@ function labelItems(here: readonly SceneBox[], ports: readonly { p: ScenePort; b
     const rank = look.nameOfBox(b);
     const at = box(b.rect);
     if (rank === undefined || !inView(at)) continue;
-    wishes.push({ id: `${b.id}#${b.kind}`, text: b.label, at, rank, inside: true });
+    wishes.push({ id: `${b.id}#${b.kind}`, text: b.label, at, rank: Math.abs(rank), inside: rank < 0 ? "only" : "may" });
     if (/^[A-Z]{2}-\d/.test(b.label)) mono.add(`${b.id}#${b.kind}`);
     if (rank < 1) strong.add(`${b.id}#${b.kind}`);
   }

@@ -13,8 +13,8 @@ export interface LabelWish {
   at: Box;
   /** Lower comes first. */
   rank: number;
-  /** It may stand within what it names, if that has room. */
-  inside?: boolean;
+  /** It may stand within what it names, if that has room; only there, or beside it too. */
+  inside?: "may" | "only";
 }
 
 export interface PlacedLabel {
@@ -98,7 +98,7 @@ export function placeLabels(wishes: readonly LabelWish[], room: LabelRoom): Plac
   for (const w of order) {
     const lines = labelLines(w.text);
     const size = { w: Math.max(...lines.map((t) => t.length)) * room.line * room.letter + 2, h: lines.length * room.line };
-    const made = insideOf(w, lines, room, isFree) ?? besideOf(w, lines, size, isFree, out, leaders, room);
+    const made = insideOf(w, lines, room, isFree) ?? (w.inside === "only" ? undefined : besideOf(w, lines, size, isFree, out, leaders, room));
     if (!made) continue;
     out.push(made);
     if (made.leader) leaders.push(made.leader);
@@ -133,11 +133,17 @@ function besideOf(
   const gap = room.line * 0.3;
   for (let ring = 0; ring < 9; ring++) {
     const d = gap + ring * room.line * 0.9;
-    const places: [number, number][] = [
+    const upright: [number, number][] = [
       [cx - size.w / 2, y - d - size.h],
       [cx - size.w / 2, y + ah + d],
+    ];
+    const level: [number, number][] = [
       [x + aw + d, cy - size.h / 2],
       [x - d - size.w, cy - size.h / 2],
+    ];
+    // What stands upright is named at its side, in its middle.
+    const places: [number, number][] = [
+      ...(ah > 1.5 * aw ? [...level, ...upright] : [...upright, ...level]),
       ...(ring > 0
         ? ([
             [x + aw + d, y - d - size.h],

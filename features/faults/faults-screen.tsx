@@ -1,15 +1,19 @@
 "use client";
-import { useState } from "react";
+import { useCallback, useMemo, useState } from "react";
+import { buildGraph, typeLookup } from "../../core/assembly";
+import { partsOfElement } from "../../core/machine";
+import { type SceneBox, sceneOf } from "../../core/scene";
 import type { JobView } from "../../server/read/job-view";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { Caution, StateMark } from "../../ui/marks";
+import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
 import { closeFaultAction, tryActionAction } from "./actions";
 
 /** Suspects ranked, one next action, what each outcome means, what is cleared. */
-export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnosis" | "head" | "seen"> }) {
+export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnosis" | "head" | "seen" | "build"> }) {
   const act = useAct();
   const { diagnosis: d, head } = view;
   const open = view.faults.filter((f) => f.state === "open");
@@ -17,6 +21,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
   const tried = open.flatMap((f) => f.tried);
   const triedOnce = [...new Map(tried.map((t) => [t.name, t])).values()];
   const next = d.next;
+  const shown = d.suspects.filter((s, i) => i < 3 || s.sharePercent >= 5).slice(0, 8);
   const report = (result: "no change" | "that was it") =>
     next &&
     act.run(
@@ -36,21 +41,18 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
           </p>
         ) : (
           <ol className="mt-2 flex flex-col">
-            {d.suspects
-              .filter((s, i) => i < 3 || s.sharePercent >= 5)
-              .slice(0, 8)
-              .map((s) => (
-                <li key={s.element.id} className="border-t border-rule py-2">
-                  <div className="flex items-baseline gap-3">
-                    <span className="mono w-14 shrink-0 text-right font-semibold">{s.sharePercent < 5 ? "< 5" : s.sharePercent} %</span>
-                    <span className="font-semibold">{s.element.name}</span>
-                  </div>
-                  <div className="mt-0.5 h-1.5 border border-edge" aria-hidden>
-                    <div className="h-full bg-ink" style={{ width: `${s.sharePercent}%` }} />
-                  </div>
-                  <p className="mt-1 text-second text-soft">{s.why}</p>
-                </li>
-              ))}
+            {shown.map((s) => (
+              <li key={s.element.id} className="border-t border-rule py-2">
+                <div className="flex items-baseline gap-3">
+                  <span className="mono w-14 shrink-0 text-right font-semibold">{s.sharePercent < 5 ? "< 5" : s.sharePercent} %</span>
+                  <span className="font-semibold">{s.element.name}</span>
+                </div>
+                <div className="mt-0.5 h-1.5 border border-edge" aria-hidden>
+                  <div className="h-full bg-ink" style={{ width: `${s.sharePercent}%` }} />
+                </div>
+                <p className="mt-1 text-second text-soft">{s.why}</p>
+              </li>
+            ))}
           </ol>
         )}
       </section>
@@ -101,7 +103,8 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
         </ul>
       </section>
       <section tabIndex={0} aria-label="Tried and cleared" className="region w-80 shrink-0 p-4">
-        <h2 className="text-key font-[650]">Tried</h2>
+        {shown.length > 0 ? <Where build={view.build} suspects={shown} next={next?.element.id.split("@").at(-1)} /> : null}
+        <h2 className="mt-4 text-key font-[650]">Tried</h2>
         {triedOnce.length === 0 ? (
           <p className="text-soft">Nothing yet. One thing at a time.</p>
         ) : (
@@ -141,6 +144,35 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
     </div>
   );
 }
+
+/** Where the suspects are: those on the side of the tray on which the first of them is. */
+function Where({ build, suspects, next }: { build: JobView["build"]; suspects: JobView["diagnosis"]["suspects"]; next: string | undefined }) {
+  const graph = useMemo(() => buildGraph(build, typeLookup(build, [])), [build]);
+  const on = useMemo(() => new Set(suspects.flatMap((s) => partsOfElement(s.element))), [suspects]);
+  const first = suspects[0] && partsOfElement(suspects[0].element)[0];
+  const boxes = sceneOf(graph).boxes.filter((b) => b.part && on.has(b.part));
+  const sheet = boxes.find((b) => b.part === first)?.sheets[0] ?? "front";
+  const names = useCallback((b: SceneBox) => b.part !== undefined && on.has(b.part), [on]);
+  if (boxes.length === 0) return null;
+  return (
+    <figure className="flex flex-col">
+      <figcaption className="text-second text-soft">
+        Where the suspects are{sheet === "behind" ? ", from behind" : ""}: outlined thick; the port of the next action is filled.
+      </figcaption>
+      <MachineView
+        graph={graph}
+        most={WHERE}
+        sheet={sheet}
+        on={on}
+        names={names}
+        {...(next ? { marked: next } : {})}
+        label={`Suspects: ${boxes.map((b) => b.name).join(", ")}`}
+      />
+    </figure>
+  );
+}
+
+const WHERE = { w: 250, h: 240 };
 
 function OpenFault({ number, fault }: { number: string; fault: JobView["faults"][number] }) {
   const act = useAct();

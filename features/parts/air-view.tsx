@@ -1,10 +1,12 @@
 "use client";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { type Air, airOf, soundAtDb } from "../../core/air";
 import type { Graph } from "../../core/assembly";
+import type { SceneBox } from "../../core/scene";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";
+import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
 import { placePartAction, wishesAction } from "./actions";
 
@@ -126,85 +128,60 @@ function Row({ what, value, bad }: { what: string; value: string; bad?: boolean 
   );
 }
 
-const PAD = 34;
+const MOST = { w: 366, h: 500 };
+/** From the middle of a fan to the tip of its arrow, px. */
+const ARROW = { tail: 26, head: 30, wing: 9 };
 
 function AirPlan({ graph, air, chosen, onChoose }: { graph: Graph; air: Air; chosen: string; onChoose: (id: string) => void }) {
   const shell = [...graph.parts.values()].find((p) => p.type.kind === "case" && !p.cable);
+  const on = useMemo(() => new Set([chosen]), [chosen]);
   if (!shell) return <p className="mt-4">No case in the parts list. Add one.</p>;
-  const w = shell.type.body.widthMm ?? 450;
-  const h = shell.type.body.heightMm ?? 450;
-  const s = Math.min(350 / w, 500 / h);
   const most = Math.max(1, ...air.fans.map((f) => f.flowM3h));
-  const board = graph.boardRect;
   return (
-    <svg
-      className="mt-2 min-h-0 w-full flex-1"
-      preserveAspectRatio="xMidYMin meet"
-      viewBox={`${-PAD} ${-PAD} ${w * s + 2 * PAD} ${h * s + 2 * PAD}`}
-      role="img"
-      aria-label={`Air in ${shell.type.name}: ${air.fans.map((f) => `${f.part.part.label ?? f.part.type.name} blows ${f.blows}`).join(", ")}`}
+    <MachineView
+      graph={graph}
+      most={MOST}
+      on={on}
+      names={onlyRest}
+      onPart={onChoose}
+      label={`Air in ${shell.type.name}: ${air.fans.map((f) => `${f.part.part.label ?? f.part.type.name} blows ${f.blows}`).join(", ")}`}
     >
-      <rect width={w * s} height={h * s} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2" />
-      {board ? (
-        <rect x={board.xMm * s} y={board.yMm * s} width={board.widthMm * s} height={board.heightMm * s} fill="none" stroke="var(--edge)" />
-      ) : null}
-      {air.fans.map((f) => {
-        const level = f.region === "top" || f.region === "bottom";
-        const [x, y] = [f.at.xMm * s, f.at.yMm * s];
-        const size = f.sizeMm * s;
-        const side = f.region === "side";
-        // Outwards at each face; a side fan blows towards or away from the reader.
-        const out = f.region === "front" ? [1, 0] : f.region === "rear" ? [-1, 0] : f.region === "top" ? [0, -1] : [0, 1];
-        const dir = f.blows === "out" ? 1 : -1;
-        const [dx, dy] = [(out[0] ?? 0) * dir, (out[1] ?? 0) * dir];
-        const wide = 2 + (f.flowM3h / most) * 7;
-        const long = 26;
-        const colour = f.against ? "var(--stop)" : "var(--ink)";
-        return (
-          <g key={f.part.id} className="cursor-pointer" onClick={() => onChoose(f.part.id)}>
-            <title>{`${f.part.part.label ?? f.part.type.name}: ${f.blows}, ${n(f.flowM3h)} m³/h`}</title>
-            {side ? (
-              <circle
-                cx={x}
-                cy={y}
-                r={size / 2.4}
-                fill="none"
-                stroke={f.part.id === chosen ? "var(--ink)" : "var(--edge)"}
-                strokeWidth={f.part.id === chosen ? 2.5 : 1.5}
-              />
-            ) : (
-              <rect
-                x={x - (level ? size / 2 : 12.5 * s)}
-                y={y - (level ? 12.5 * s : size / 2)}
-                width={level ? size : 25 * s}
-                height={level ? 25 * s : size}
-                fill={f.part.id === chosen ? "var(--rule)" : "var(--raised)"}
-                stroke="var(--ink)"
-                strokeWidth={f.part.id === chosen ? 2.5 : 1.5}
-              />
-            )}
-            {side ? (
-              <text x={x} y={y + 4} textAnchor="middle" fontSize="12" fill={colour}>
-                {f.blows}
-              </text>
-            ) : (
-              <>
-                <path d={`M${x - dx * long} ${y - dy * long}L${x + dx * (long - 8)} ${y + dy * (long - 8)}`} stroke={colour} strokeWidth={wide} />
-                <path
-                  d={`M${x + dx * (long + 4)} ${y + dy * (long + 4)}L${x + dx * (long - 10) - dy * 9} ${y + dy * (long - 10) + dx * 9}L${x + dx * (long - 10) + dy * 9} ${y + dy * (long - 10) - dx * 9}z`}
-                  fill={colour}
-                />
-              </>
-            )}
-          </g>
-        );
-      })}
-      <text x={0} y={h * s + 28} fontSize="12" fill="var(--soft)">
-        rear
-      </text>
-      <text x={w * s} y={h * s + 28} fontSize="12" textAnchor="end" fill="var(--soft)">
-        front
-      </text>
-    </svg>
+      {(px) =>
+        air.fans.map((f) => {
+          const { x, y } = px.at(f.at);
+          // Outwards at each face; a side fan blows towards or away from the reader.
+          const out = f.region === "front" ? [1, 0] : f.region === "rear" ? [-1, 0] : f.region === "top" ? [0, -1] : [0, 1];
+          const dir = f.blows === "out" ? 1 : -1;
+          const [dx, dy] = [(out[0] ?? 0) * dir, (out[1] ?? 0) * dir];
+          const { tail, head, wing } = ARROW;
+          const colour = f.against ? "var(--stop)" : "var(--ink)";
+          return (
+            <g key={f.part.id} className="cursor-pointer" onClick={() => onChoose(f.part.id)}>
+              <title>{`${f.part.part.label ?? f.part.type.name}: ${f.blows}, ${n(f.flowM3h)} m³/h`}</title>
+              {f.region === "side" ? (
+                <text x={x} y={y + 4} textAnchor="middle" fontSize="12" fill={colour} paintOrder="stroke" stroke="var(--sheet)" strokeWidth="3">
+                  {f.blows}
+                </text>
+              ) : (
+                <>
+                  <path
+                    d={`M${x - dx * tail} ${y - dy * tail}L${x + dx * (head - 12)} ${y + dy * (head - 12)}`}
+                    stroke={colour}
+                    strokeWidth={2 + (f.flowM3h / most) * 7}
+                  />
+                  <path
+                    d={`M${x + dx * head} ${y + dy * head}L${x + dx * (head - 14) - dy * wing} ${y + dy * (head - 14) + dx * wing}L${x + dx * (head - 14) + dy * wing} ${y + dy * (head - 14) - dx * wing}z`}
+                    fill={colour}
+                  />
+                </>
+              )}
+            </g>
+          );
+        })
+      }
+    </MachineView>
   );
 }
+
+/** Where the arrows are no words stand. */
+const onlyRest = (b: SceneBox) => b.kind !== "fan" && b.kind !== "light";

@@ -72,7 +72,7 @@ export function drawnSheet(
     if (p.small || b.kind === "board" || b.kind === "heatsink" || b.kind === "pump" || b.kind === "cooler") return undefined;
     if (chosenLead && b.part === chosenLead.fromPart) return 0.5;
     if (p.loom && b.part && inLoom.has(b.part)) return b.kind === "hung" ? 2.5 : 2;
-    return b.kind === "hung" ? (p.loom && !inLoom.has(b.part ?? "") ? undefined : 4) : b.kind === "fan" ? 3 : 5;
+    return b.kind === "hung" ? (p.loom && !inLoom.has(b.part ?? "") ? undefined : 4) : b.kind === "fan" ? (b.faceOn ? 6 : 3) : 5;
   };
   return drawSheet(p.scene, p.sheet, {
     scale: p.scale,

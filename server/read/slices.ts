@@ -47,3 +47,5 @@ export type HandoverSlice = ReturnType<typeof handoverSlice>;
 
 export const bootSlice = ({ power, seen, head, build, progress }: JobView) => ({ power, seen, head, settings: build.settings, progress });
 export type BootSlice = ReturnType<typeof bootSlice>;
+
+export const faultsSlice = ({ faults, diagnosis, head, seen, build }: JobView) => ({ faults, diagnosis, head, seen, build: own(build) });
