@@ -40,7 +40,7 @@ function equal(a: readonly PartNode[], b: readonly PartNode[]): boolean {
 export function inherit(graph: Graph, from: Graph): void {
   const [a, b] = [graph.build, from.build];
   const still = graph.connections === from.connections || graph.connections.length + from.connections.length === 0;
-  if (!still || a.wishes !== b.wishes || a.settings !== b.settings || a.policy !== b.policy) return;
+  if (!still || a.wishes !== b.wishes || a.settings !== b.settings || a.policy !== b.policy || a.ways !== b.ways) return;
   const store = storeOf(graph);
   const older = storeOf(from);
   const changed: PartKind[] = [];
@@ -76,7 +76,7 @@ function stillHolds({ store, changed }: NonNullable<Store["older"]>, name: strin
 
 /**
  * What `work` gives, worked out once for a graph, and taken over from the graph it was made from when no part of the
- * kinds in `reads` changed. `work` must look at nothing else but wishes, settings, schools and connections.
+ * kinds in `reads` changed. `work` must look at nothing else but wishes, settings, schools, ways and connections.
  */
 export function kept<T>(graph: Graph, name: string, reads: readonly PartKind[], work: () => T): T {
   const store = storeOf(graph);

@@ -127,6 +127,11 @@ export const Build = z.strictObject({
     .default([])
     .describe("splitters, hubs, extensions and adapters on the shelf"),
   connections: z.array(Connection).max(1500).default([]),
+  ways: z
+    .array(z.strictObject({ lead: Address, cutout: z.string().min(1).max(40) }))
+    .max(600)
+    .optional()
+    .describe("leads that the technician leads through another cut-out than the usual way would take"),
 });
 export type Build = z.infer<typeof Build>;
 

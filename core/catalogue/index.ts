@@ -1,3 +1,4 @@
+export { contradictions, isUsable } from "./contradictions";
 export { type ConnectorFamily, FAMILIES, FAMILY_IDS, family, isFamily, looksAlike, type Pin, shapeOf } from "./families";
 export { FLAT_FIELDS, flatValues, withFlatValues } from "./flat";
 export { LOOM_NAME, LOOM_TAG, LOOMS, Loom } from "./looms";

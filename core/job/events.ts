@@ -30,6 +30,8 @@ export interface JobEvents {
   plug: LeadSaid & { port: string; portName: string; state: "plugged" | "checked" | "out"; planned?: string };
   "place-lost": LeadSaid & { portName: string };
   fixed: LeadSaid & { port: string; portName: string; fixed: boolean; bumped: string[] };
+  /** Led through a cut-out by choice; null: the usual way again. */
+  "led-through": LeadSaid & { cutout: string | null; label: string };
   step: { step: string; title: string; done: boolean };
   note: { text: string };
   skipped: { text: string };

@@ -47,6 +47,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   "place-lost": (d) => `${d.tag} (${d.name}) lost its place in ${d.portName}.`,
   fixed: (d) =>
     `${d.tag} (${d.name}) ${d.fixed ? "fixed in" : "no longer fixed in"} ${d.portName}${d.bumped.length > 0 ? `; ${d.bumped.join(", ")} free again` : ""}.`,
+  "led-through": (d) => `${d.tag} (${d.name}) is led ${d.cutout === null ? "the usual way again" : `through the cut-out ${d.label}`}.`,
   step: (d) => `${d.title}: ${d.done ? "done" : "undone"}.`,
   note: (d) => d.text,
   skipped: (d) => d.text,

@@ -25,6 +25,7 @@ export function routesJson(graph: Graph) {
       folded: r.fold ? r.fold.words : null,
       ties: r.ties,
       untied: r.untied ?? null,
+      asked: r.asked ?? null,
       through: r.through,
       words: routeWords(graph, r),
     })),
@@ -38,6 +39,6 @@ export function routesJson(graph: Graph) {
         }
       : null,
     joints: all.joints,
-    words: behindWords(all),
+    words: behindWords(graph, all),
   };
 }

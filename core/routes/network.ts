@@ -1,5 +1,5 @@
 import { type Graph, kept, partsOfKind, type Rect } from "../assembly";
-import type { PartKind, Point } from "../catalogue";
+import { isUsable, type PartKind, type PartType, type Point } from "../catalogue";
 import { type Body, bodies, CLEAR_MM, type Sheet } from "../space";
 
 /** What a millimetre costs, in twentieths of a millimetre along the board's edge on the front. Tried on the demo builds. */
@@ -69,9 +69,11 @@ function cutoutsOf(graph: Graph): { cutouts: Cutout[]; assumed: string[] } {
   const b = partsOfKind(graph, "case")[0]?.type.body;
   const r = graph.boardRect;
   if (!b?.widthMm || !b.heightMm) return { cutouts: [], assumed: [] };
-  if (b.cutouts.length > 0)
+  const [w, h] = [b.widthMm, b.heightMm];
+  const real = b.cutouts.filter((c) => c.at.xMm >= 0 && c.at.yMm >= 0 && c.at.xMm <= w && c.at.yMm <= h);
+  if (real.length > 0)
     return {
-      cutouts: b.cutouts.map((c) => ({ id: c.id, label: c.label, at: c.at, ...sized(c) })),
+      cutouts: real.map((c) => ({ id: c.id, label: c.label, at: c.at, ...sized(c) })),
       assumed: [],
     };
   if (!r) return { cutouts: [], assumed: [] };
@@ -168,14 +170,17 @@ export function makeNetwork(graph: Graph, share: number = RATE.channel): Network
   const solidOn = (s: Sheet) => all.filter((b) => b.lets === "nothing" && b.sheets.includes(s) && !(s === "behind" && b.kind === "fan"));
   const solid = { front: solidOn("front"), behind: solidOn("behind") };
   const r = graph.boardRect;
-  const ties = body.tiePoints;
+  const within = (p: Point) => p.xMm >= 0 && p.yMm >= 0 && p.xMm <= w && p.yMm <= h;
+  const ties = body.tiePoints.filter((t) => within(t.at));
+  const shell = partsOfKind(graph, "case")[0]?.type as PartType;
+  const channels = (body.channels ?? []).filter((c) => isUsable(shell, c));
   const rims = (low: (b: Rect) => number, long: (b: Rect) => number) =>
     all.flatMap((b) => [low(b.rect) - CLEAR_MM, low(b.rect) + long(b.rect) + CLEAR_MM]);
   const xs = lines(
     [
       cutouts.map((c) => c.at.xMm),
       r ? [r.xMm - EDGE_MM, r.xMm + r.widthMm + EDGE_MM] : [],
-      (body.channels ?? []).filter((c) => c.from.xMm === c.to.xMm).map((c) => c.from.xMm),
+      channels.filter((c) => c.from.xMm === c.to.xMm).map((c) => c.from.xMm),
       [WALL_MM, w - WALL_MM],
       ties.map((t) => t.at.xMm),
       rims(
@@ -191,7 +196,7 @@ export function makeNetwork(graph: Graph, share: number = RATE.channel): Network
     [
       cutouts.map((c) => c.at.yMm),
       r ? [r.yMm - EDGE_MM, r.yMm + r.heightMm + EDGE_MM] : [],
-      (body.channels ?? []).filter((c) => c.from.yMm === c.to.yMm).map((c) => c.from.yMm),
+      channels.filter((c) => c.from.yMm === c.to.yMm).map((c) => c.from.yMm),
       [WALL_MM, h - WALL_MM],
       ties.map((t) => t.at.yMm),
       rims(
@@ -203,7 +208,7 @@ export function makeNetwork(graph: Graph, share: number = RATE.channel): Network
     3,
     h - 3,
   );
-  const channel = channelLines(body.channels ?? [], cutouts, ties, r);
+  const channel = channelLines(channels, cutouts, ties, r);
   const over = all.filter((b) => b.lets === "at a price" && b.kind !== "light" && !b.faceOn && b.sheets.includes("front"));
   const fans = all.filter((b) => b.kind === "fan" && !b.faceOn);
   const rate = (sheet: Sheet, x1: number, y1: number, x2: number, y2: number): number => {

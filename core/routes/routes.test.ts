@@ -168,6 +168,26 @@ describe("laws of routes", () => {
   });
 });
 
+describe("a lead led through another cut-out", () => {
+  it("goes through it, whatever is planned, takes its own length, and changes nobody else's way", () => {
+    const graph = of("fs-1041");
+    const { types } = demo("fs-1041");
+    const net = networkOf(graph) as Network;
+    const fan = routesOf(graph).routes.find((r) => r.tag === "FN-09");
+    const other = net.cutouts.findIndex((_, i) => !fan?.way?.cutouts.includes(i));
+    const id = net.cutouts[other]?.id ?? "";
+    const led = buildGraph({ ...graph.build, ways: [{ lead: fan?.lead ?? "", cutout: id }] }, types);
+    const after = routesOf(led).byLead.get(fan?.lead ?? "");
+    expect(after?.way?.cutouts).toContain(other);
+    expect([after?.asked, (after?.needMm ?? 0) >= (fan?.needMm ?? 0)]).toEqual([id, true]);
+    for (const r of routesOf(graph).routes)
+      if (r.lead !== fan?.lead) expect([r.tag, routesOf(led).byLead.get(r.lead)?.needMm]).toEqual([r.tag, r.needMm]);
+    // One that the case does not have: the usual way.
+    const none = buildGraph({ ...graph.build, ways: [{ lead: fan?.lead ?? "", cutout: "nowhere" }] }, types);
+    expect(routesOf(none).byLead.get(fan?.lead ?? "")?.needMm).toBe(fan?.needMm);
+  });
+});
+
 describe("what follows from the routes", () => {
   it("a case that names no cut-outs falls back to the rule of thumb, is drawn by what is typical, and says so", () => {
     const { build, types } = demo("fs-1041");

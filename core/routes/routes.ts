@@ -1,10 +1,10 @@
-import { type Address, type Graph, kept, type LeadNode, manhattanMm, naturally, type PortNode, partsOfKind } from "../assembly";
+import { type Address, type Graph, kept, type LeadNode, manhattanMm, naturally, type PortNode, partsOfKind, SLACK_MM } from "../assembly";
 import type { Loom, Point } from "../catalogue";
 import { hangsOn, hung, isHung, type Sheet, type Spot, spotOfLead, spotOfPart, spotOfPort } from "../space";
 import { drawnNetwork, type Network } from "./network";
 import { leadNeeds } from "./reach";
 import { areaMm2, flatMm, leadMm } from "./thickness";
-import { needs, straightMm, type Way } from "./way";
+import { needs, straightMm, type Way, wayThrough } from "./way";
 
 /** Where what is too long of a lead goes. */
 export interface Fold {
@@ -33,6 +33,8 @@ export interface Route {
   ties: string[];
   /** Why it is not tied. */
   untied?: string;
+  /** The cut-out through which the technician leads it, by id. */
+  asked?: string;
   /** What it hangs through: splitters and the like, by part. */
   through: string[];
 }
@@ -157,7 +159,8 @@ export const routesOf = (graph: Graph): Routes =>
 
 function routeAll(graph: Graph): Routes {
   const net = drawnNetwork(graph);
-  const routes = wanted(graph).map((w) => routeOf(graph, net, w));
+  const asked = new Map((graph.build.ways ?? []).map((w) => [w.lead, w.cutout]));
+  const routes = wanted(graph).map((w) => routeOf(graph, net, w, asked));
   return {
     routes,
     byLead: new Map(routes.map((r) => [r.lead, r])),
@@ -168,13 +171,26 @@ function routeAll(graph: Graph): Routes {
   };
 }
 
-function routeOf(graph: Graph, net: Network | undefined, w: Wanted): Route {
+function routeOf(graph: Graph, net: Network | undefined, w: Wanted, asked: ReadonlyMap<Address, string>): Route {
   const drawn = needs(graph, w.from, w.to, w.judged ? Number.POSITIVE_INFINITY : w.hasMm, w.loop === false ? 0 : undefined);
   // The figure is the planner's and the checks': from the part to the header it hangs on, whichever of a hub's ports it is in.
   const judged = w.judged ? leadNeeds(graph, w.lead, w.judged, w.hasMm) : drawn;
   const short = w.lead.lead.role === "splitter-in";
-  const surplusMm = w.hasMm - judged.needMm;
-  const ties = drawn.way && net ? tiesAlong(graph, drawn.way) : [];
+  const ask = asked.get(w.lead.address);
+  const through =
+    ask && net
+      ? wayThrough(
+          net,
+          w.from,
+          w.to,
+          net.cutouts.findIndex((c) => c.id === ask),
+        )
+      : undefined;
+  const way = through ?? drawn.way;
+  // Led elsewhere, it needs what that way takes.
+  const needMm = through ? through.lengthMm + SLACK_MM : judged.needMm;
+  const surplusMm = w.hasMm - needMm;
+  const ties = way && net ? tiesAlong(graph, way) : [];
   const data = w.lead.loom === "data" && w.lead.lead.family === "sata-data";
   return {
     lead: w.lead.address,
@@ -183,11 +199,12 @@ function routeOf(graph: Graph, net: Network | undefined, w: Wanted): Route {
     port: w.port.address,
     from: w.from,
     to: w.to,
-    ...(drawn.way && !drawn.way.blocked ? { way: drawn.way } : {}),
-    needMm: Math.round(judged.needMm),
+    ...(way && !way.blocked ? { way } : {}),
+    needMm: Math.round(needMm),
     hasMm: Math.round(w.hasMm),
     tidy: judged.tidy,
-    ...(drawn.way && surplusMm >= FOLD_MM && !short ? { fold: foldOf(graph, net, drawn.way) } : {}),
+    ...(way && surplusMm >= FOLD_MM && !short ? { fold: foldOf(graph, net, way) } : {}),
+    ...(through && ask ? { asked: ask } : {}),
     ties: data ? [] : ties,
     ...(data ? { untied: "SATA data cables are left untied: a tight tie bends them" } : {}),
     through: w.through,

@@ -138,6 +138,31 @@ export interface Needs {
   tidy: boolean;
 }
 
+/** The tidy way through a cut-out that somebody asks for: to it on one side of the tray, and on from it on the other. */
+export function wayThrough(net: Network, a: Spot, b: Spot, cutout: number): Way | undefined {
+  const c = net.cutouts[cutout];
+  if (!c) return undefined;
+  const on = (sheet: Sheet): Spot => ({ xMm: c.at.xMm, yMm: c.at.yMm, on: sheet });
+  const tried = (["front", "behind"] as const).flatMap((first) => {
+    const second = first === "front" ? "behind" : "front";
+    const to = wayBetween(net, a, on(first), "tidy");
+    const from = wayBetween(net, on(second), b, "tidy");
+    return to && from ? [{ to, from }] : [];
+  });
+  const best = tried.reduce<(typeof tried)[number] | undefined>(
+    (m, t) => (m && m.to.lengthMm + m.from.lengthMm <= t.to.lengthMm + t.from.lengthMm ? m : t),
+    undefined,
+  );
+  if (!best) return undefined;
+  return {
+    stretches: [...best.to.stretches, ...best.from.stretches],
+    cutouts: [...best.to.cutouts, cutout, ...best.from.cutouts],
+    lengthMm: best.to.lengthMm + CUTOUT_MM + best.from.lengthMm,
+    overBoardMm: best.to.overBoardMm + best.from.overBoardMm,
+    blocked: best.to.blocked || best.from.blocked,
+  };
+}
+
 /** As hands lay it: a short hop straight over, all else along edges and behind the tray. */
 function tidyWay(net: Network, a: Spot, b: Spot): Way | undefined {
   const hop = manhattanMm(a, b) <= SHORT_HOP_MM ? wayBetween(net, a, b, "short") : undefined;

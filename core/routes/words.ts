@@ -1,4 +1,5 @@
-import type { Graph } from "../assembly";
+import { type Graph, partsOfKind } from "../assembly";
+import { contradictions } from "../catalogue";
 import { drawnNetwork } from "./network";
 import type { Route, Routes } from "./routes";
 
@@ -17,6 +18,7 @@ export function routeWords(graph: Graph, r: Route): string[] {
     ];
   const cuts = r.way.cutouts.map((i) => net?.cutouts[i]?.label ?? "").filter(Boolean);
   const sides = r.way.stretches.map((s) => (s.sheet === "front" ? "in front" : "behind the tray"));
+  if (r.asked) out.push(`Led through the cut-out ${net?.cutouts.find((c) => c.id === r.asked)?.label ?? r.asked}, as somebody wants it.`);
   out.push(
     `Runs ${[...new Set(sides)].join(", then ")}${cuts.length > 0 ? `, through ${cuts.length === 1 ? "the cut-out" : "the cut-outs"} ${cuts.join(" and ")}` : ""}.`,
   );
@@ -33,8 +35,10 @@ export function routeWords(graph: Graph, r: Route): string[] {
 }
 
 /** Does the panel close over what lies behind the tray, and which cut-outs are full. */
-export function behindWords(routes: Routes): string[] {
-  const out: string[] = [];
+export function behindWords(graph: Graph, routes: Routes): string[] {
+  const out: string[] = partsOfKind(graph, "case")
+    .flatMap((c) => contradictions(c.type))
+    .map((s) => `The case's entry contradicts itself. ${s}`);
   if (routes.behind) {
     const left = Math.floor(routes.behind.roomMm - routes.behind.thicknessMm);
     out.push(

@@ -141,6 +141,8 @@ export const Job = defineEntity({
     policy: p.json<unknown>(),
     settings: p.json<unknown>(),
     wishes: p.json<unknown>().defaultRaw("'{}'"),
+    /** Leads that are led through a cut-out of somebody's choice: lead to cut-out. */
+    ways: p.json<Record<string, string>>().defaultRaw("'{}'"),
     /** Lines of a pasted list that no part type of the shelf answered to. */
     aside: p.json<string[]>().defaultRaw("'[]'"),
     /** Counts changes of the parts; a plan remembers the count that it was made for. */

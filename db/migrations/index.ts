@@ -9,6 +9,7 @@ import { Events } from "./0008-events";
 import { HeadsAndNews } from "./0009-heads-and-news";
 import { PlanRuns } from "./0010-plan-runs";
 import { People } from "./0011-people";
+import { LeadWays } from "./0012-ways";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -23,4 +24,5 @@ export const MIGRATIONS = [
   { name: "0009-heads-and-news", class: HeadsAndNews },
   { name: "0010-plan-runs", class: PlanRuns },
   { name: "0011-people", class: People },
+  { name: "0012-ways", class: LeadWays },
 ];

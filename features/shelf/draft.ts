@@ -1,5 +1,5 @@
 import { parseWith } from "../../core/assembly";
-import { PartType, type PartType as Type } from "../../core/catalogue";
+import { contradictions, PartType, type PartType as Type } from "../../core/catalogue";
 
 export type Json = null | boolean | number | string | Json[] | { [k: string]: Json };
 export type Draft = { [k: string]: Json };
@@ -25,12 +25,14 @@ export const get = (value: Json | undefined, path: readonly (string | number)[])
 export interface Judged {
   type?: Type;
   faults: string[];
+  /** What it says against itself: no reason not to save it. */
+  odd: string[];
 }
 
 /** The draft against the schema, in sentences. */
 export function judgeDraft(draft: Draft): Judged {
   const r = parseWith(PartType, draft);
-  return r.ok ? { type: r.value, faults: [] } : { faults: r.faults };
+  return r.ok ? { type: r.value, faults: [], odd: contradictions(r.value) } : { faults: r.faults, odd: [] };
 }
 
 export interface Field {

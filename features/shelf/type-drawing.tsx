@@ -14,6 +14,8 @@ interface Thing {
   hMm: number;
   /** Tie points are drawn as rings. */
   round?: true;
+  /** Its place is its upper left corner. */
+  corner?: true;
 }
 
 const num = (v: Json | undefined, or: number) => (typeof v === "number" && Number.isFinite(v) ? v : or);
@@ -43,7 +45,29 @@ function thingsOf(draft: Draft, side: "front" | "rear"): Thing[] {
         const level = region === "top" || region === "bottom";
         return at(m, ["body", "mounts", i, "at"], text(get(m, ["label"])), fan && region !== "side" ? (level ? [size, 25] : [25, size]) : [60, 22]);
       }),
-      ...list(get(draft, ["body", "cutouts"])).map((c, i) => at(c, ["body", "cutouts", i, "at"], text(get(c, ["label"])), [10, 18])),
+      ...list(get(draft, ["body", "cutouts"])).map((c, i) =>
+        at(c, ["body", "cutouts", i, "at"], text(get(c, ["label"])), [num(get(c, ["widthMm"]), 20), num(get(c, ["heightMm"]), 45)]),
+      ),
+      ...list(get(draft, ["body", "bodies"])).flatMap((b, i) => {
+        if (get(b, ["side"]) !== side) return [];
+        const [w, h] = [num(get(b, ["widthMm"]), 60), num(get(b, ["heightMm"]), 60)];
+        const one = at(b, ["body", "bodies", i, "at"], text(get(b, ["label"])), [w, h]);
+        // Entered by its corner, drawn about its middle.
+        return [{ ...one, corner: true as const }];
+      }),
+      ...list(get(draft, ["body", "channels"])).flatMap((c, i) =>
+        get(c, ["side"]) === side
+          ? (["from", "to"] as const).map((end) => ({
+              path: ["body", "channels", i, end],
+              label: `${text(get(c, ["label"]))}, ${end === "from" ? "one end" : "other end"}`,
+              xMm: num(get(c, [end, "xMm"]), 0),
+              yMm: num(get(c, [end, "yMm"]), 0),
+              wMm: 9,
+              hMm: 9,
+              round: true as const,
+            }))
+          : [],
+      ),
       ...list(get(draft, ["body", "tiePoints"])).flatMap((t, i) =>
         get(t, ["side"]) === side ? [{ ...at(t, ["body", "tiePoints", i, "at"], text(get(t, ["label"])), [8, 8]), round: true as const }] : [],
       ),
@@ -128,6 +152,22 @@ export function TypeDrawing({
         <text x={-14} y={(h * s) / 2} textAnchor="middle" fontSize="12" fill="var(--ink)" transform={`rotate(-90 -14 ${(h * s) / 2})`}>
           {h} mm
         </text>
+        {draft.kind === "case"
+          ? list(get(draft, ["body", "channels"])).map((c, i) =>
+              get(c, ["side"]) === side ? (
+                <line
+                  key={`channel${String(i)}`}
+                  x1={across(num(get(c, ["from", "xMm"]), 0)) * s}
+                  y1={num(get(c, ["from", "yMm"]), 0) * s}
+                  x2={across(num(get(c, ["to", "xMm"]), 0)) * s}
+                  y2={num(get(c, ["to", "yMm"]), 0) * s}
+                  stroke="var(--edge)"
+                  strokeWidth="7"
+                  strokeLinecap="round"
+                />
+              ) : null,
+            )
+          : null}
         {things.map((t) => {
           const key = t.path.join(".");
           const on = key === chosen;
@@ -156,8 +196,8 @@ export function TypeDrawing({
               }}
             >
               <rect
-                x={(across(t.xMm) - t.wMm / 2) * s}
-                y={(t.yMm - t.hMm / 2) * s}
+                x={(across(t.corner ? t.xMm + t.wMm / 2 : t.xMm) - t.wMm / 2) * s}
+                y={(t.corner ? t.yMm : t.yMm - t.hMm / 2) * s}
                 width={Math.max(6, t.wMm * s)}
                 height={Math.max(6, t.hMm * s)}
                 rx={t.round ? 6 : 0}

@@ -5,6 +5,7 @@ import { FAMILY_IDS, family, PORT_ROLES } from "../../core/catalogue";
 import type { ShelfEntry } from "../../server/shelf/search";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
+import { SeverityShape } from "../../ui/marks";
 import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
@@ -112,6 +113,16 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
               <ul aria-label="What is not right yet" className="region mb-2 max-h-28 text-second">
                 {judged.faults.map((f) => (
                   <li key={f}>{f}</li>
+                ))}
+              </ul>
+            ) : null}
+            {judged.odd.length > 0 ? (
+              <ul aria-label="What contradicts itself" className="region mb-2 max-h-28 text-second">
+                {judged.odd.map((f) => (
+                  <li key={f} className="flex gap-2">
+                    <SeverityShape severity="warn" size={13} />
+                    <span>{f}</span>
+                  </li>
                 ))}
               </ul>
             ) : null}

@@ -4,7 +4,7 @@ import type { Graph } from "../../core/assembly";
 import { hungOn, panelPinout } from "../../core/brings";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
-import { behindWords, routesOf, routeWords } from "../../core/routes";
+import { behindWords, drawnNetwork, routesOf, routeWords } from "../../core/routes";
 import type { LeadRow } from "../../server/read/lead-rows";
 import { Button } from "../../ui/button";
 import { PinPicture } from "../../ui/drawing/pin-picture";
@@ -28,6 +28,8 @@ export interface InspectorProps {
   number: string;
   onPlace: (lead: string, c: Candidate) => void;
   onUnfix: (l: LeadRow) => void;
+  /** Leads it through a cut-out, or the usual way again. */
+  onThrough: (l: LeadRow, cutout: string | null) => void;
   onChoose: (lead: string) => void;
   onLetGo: () => void;
   onTake: () => void;
@@ -55,7 +57,7 @@ export function Inspector(p: InspectorProps) {
 /** Whether the panel closes over all leads, full cut-outs, and what is to be secured. */
 function BehindTheTray({ graph }: { graph: Graph }) {
   const routes = useMemo(() => routesOf(graph), [graph]);
-  const words = behindWords(routes);
+  const words = behindWords(graph, routes);
   if (routes.routes.length === 0 || words.length + routes.joints.length === 0) return null;
   return (
     <section aria-label="Behind the tray" className="mt-6 flex flex-col gap-2">
@@ -102,7 +104,20 @@ function Meters({ graph, portAddress }: { graph: Graph; portAddress: string }) {
   );
 }
 
-function LeadInspector({ graph, lead, findings, taking, aim, busy, number, onPlace, onUnfix, onLetGo, onTake }: InspectorProps & { lead: LeadRow }) {
+function LeadInspector({
+  graph,
+  lead,
+  findings,
+  taking,
+  aim,
+  busy,
+  number,
+  onPlace,
+  onUnfix,
+  onThrough,
+  onLetGo,
+  onTake,
+}: InspectorProps & { lead: LeadRow }) {
   const node = graph.leads.get(lead.address);
   const list = node ? candidates(graph, node) : [];
   const first = useRef<HTMLButtonElement>(null);
@@ -123,6 +138,7 @@ function LeadInspector({ graph, lead, findings, taking, aim, busy, number, onPla
   const nextName = next && list.find((c) => sameSpot(c, next))?.name;
   const port = lead.port ? graph.ports.get(lead.port) : undefined;
   const route = routesOf(graph).byLead.get(lead.address);
+  const cutouts = drawnNetwork(graph)?.cutouts ?? [];
   const mine = findings.filter((f) => f.ends.includes(lead.address));
   const locked = lead.state === "plugged" || lead.state === "checked";
   return (
@@ -172,6 +188,24 @@ function LeadInspector({ graph, lead, findings, taking, aim, busy, number, onPla
           {routeWords(graph, route).map((w) => (
             <p key={w}>{w}</p>
           ))}
+          {route.way && cutouts.length > 0 ? (
+            <label className="mt-1 flex items-center gap-2 text-second">
+              <span className="shrink-0">Lead it</span>
+              <select
+                className="field min-w-0 flex-1"
+                disabled={busy}
+                value={route.asked ?? ""}
+                onChange={(e) => onThrough(lead, e.target.value || null)}
+              >
+                <option value="">the usual way</option>
+                {cutouts.map((c) => (
+                  <option key={c.id} value={c.id}>
+                    through the cut-out {c.label}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ) : null}
         </section>
       ) : null}
       {lead.port ? <Meters graph={graph} portAddress={lead.port} /> : null}

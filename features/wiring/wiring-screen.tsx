@@ -14,7 +14,7 @@ import { useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
 import { useLater } from "../frame/use-later";
 import { useSteady } from "../frame/use-steady";
-import { fixAction } from "./actions";
+import { fixAction, leadThroughAction } from "./actions";
 import { type Candidate, candidates, graphOf } from "./candidates";
 import { WiringFiles } from "./files";
 import { FindLeads } from "./find-field";
@@ -149,6 +149,11 @@ export function WiringScreen({
         () => `${l.tag} is the planner's again.`,
       );
   };
+  const through = (l: LeadRow, cutout: string | null) =>
+    act.run(
+      () => leadThroughAction({ number, lead: l.address, cutout }),
+      () => (cutout === null ? `${l.tag} is led the usual way again.` : `${l.tag} is led so, whatever is planned.`),
+    );
   const runPlan = () => {
     act.clear();
     setHeard("");
@@ -395,6 +400,7 @@ export function WiringScreen({
             number={number}
             onPlace={place}
             onUnfix={unfix}
+            onThrough={through}
             onChoose={choose}
             onLetGo={() => happen({ do: "put down" })}
             onTake={take}

@@ -23,6 +23,7 @@ function createJob(unit: Unit, build: Build, types: TypeLookup, number: string):
     policy: build.policy,
     settings: build.settings,
     wishes: build.wishes,
+    ways: Object.fromEntries((build.ways ?? []).map((w) => [w.lead, w.cutout])),
     aside: [],
     partsRevision: 1,
     version: 1,

@@ -138,9 +138,15 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
       ...(ordered.has(s.id) ? { ordered: Math.min(99, ordered.get(s.id) ?? 0) } : {}),
     })),
     connections,
+    ...waysOf(job.ways),
   };
   const types = typeLookup(build, []);
   return { job, build, graph: buildGraph(build, types), types };
+}
+
+function waysOf(ways: Record<string, string>): Pick<Build, "ways"> {
+  const list = Object.entries(ways).map(([lead, cutout]) => ({ lead, cutout }));
+  return list.length > 0 ? { ways: list.sort((a, b) => (a.lead < b.lead ? -1 : 1)) } : {};
 }
 
 /** Reads a build file against the shelf as the database holds it. */

@@ -39,6 +39,7 @@ describe("migrations", () => {
       "0011-people": `insert into credential (person_id, password_hash) select id, 'h' from person;
         insert into session (token_hash, device, person_id, label) select 't', gen_random_uuid(), id, 'a browser' from person;
         insert into shop_log (by_id, kind, data) select id, 'left', '{}' from person`,
+      "0012-ways": `update job set ways = '{"fan-1:lead":"right-1"}'`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

@@ -15,6 +15,7 @@ import { carryOut } from "../../server/kernel/action";
 import { changePart } from "../../server/parts/change";
 import { fix } from "../../server/plan/fix";
 import { planJob as planJobIn } from "../../server/plan/plan-job";
+import { leadThrough } from "../../server/plan/way";
 import { jobOf, make, testDatabase } from "./setup";
 
 /** The thread is the browser tests' business: it exists only in a built server. */
@@ -60,6 +61,18 @@ describe("one job from its parts to its first boot", () => {
     expect(again).toMatchObject({ ok: true, value: { revision: 2, moved: 0 } });
     const em = db.em();
     expect(await em.count(JobPart, { job: (await jobOf(em, "FS-1041")).id, origin: "shelf" })).toBe(1);
+  });
+  it("a lead is led through another cut-out: it stays so over a plan, is told, and can be taken back; no other cut-out is taken", async () => {
+    const by = await db.by();
+    const say = (cutout: string | null) => carryOut(db.em(), by, leadThrough, { number: "FS-1041", lead: "fan-rear:lead", cutout });
+    expect(await say("nowhere")).toMatchObject({ ok: false, sentence: expect.stringContaining("no such cut-out") });
+    expect(await say("bottom-1")).toMatchObject({ ok: true });
+    await planJob(db.em(), "FS-1041", by);
+    const v = await view("FS-1041");
+    expect(v.build.ways).toEqual([{ lead: "fan-rear:lead", cutout: "bottom-1" }]);
+    expect(v.log.some((l) => /^FN-\d+ \(Rear fan\) is led through the cut-out bottom left\.$/.test(l.text))).toBe(true);
+    expect(await say(null)).toMatchObject({ ok: true });
+    expect((await view("FS-1041")).build.ways).toBeUndefined();
   });
   it("a tick sent twice is kept once; every step ticked, the machine starts", async () => {
     const by = await db.by();

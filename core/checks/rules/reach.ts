@@ -1,5 +1,5 @@
 import type { Graph, LeadNode, PortNode } from "../../assembly";
-import { leadNeeds } from "../../routes";
+import { leadNeeds, routesOf } from "../../routes";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 const hangsAt = (graph: Graph, p: PortNode, depth = 0): { at: PortNode; moreMm: number } => {
@@ -23,7 +23,8 @@ export const reach: Rule = {
         return [];
       const end = hangsAt(graph, port);
       const hasMm = lead.lead.lengthMm + end.moreMm;
-      const { needMm } = leadNeeds(graph, lead, end.at, hasMm);
+      const asked = graph.build.ways?.some((w) => w.lead === lead.address) ? routesOf(graph).byLead.get(lead.address)?.needMm : undefined;
+      const needMm = asked ?? leadNeeds(graph, lead, end.at, hasMm).needMm;
       if (needMm <= hasMm) return [];
       return [
         finding(

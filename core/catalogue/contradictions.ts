@@ -1,0 +1,73 @@
+import type { PartType, Point } from "./part-type";
+
+/** Boards by form, mm: ATX, microATX and FlexATX (ATX and microATX specifications, Intel), Mini-ITX, E-ATX (common practice); from memory. */
+const FORM_MM: Readonly<Record<string, { w: number; h: number }>> = {
+  "E-ATX": { w: 272, h: 305 },
+  ATX: { w: 244, h: 305 },
+  microATX: { w: 244, h: 244 },
+  FlexATX: { w: 229, h: 191 },
+  "Mini-ITX": { w: 170, h: 170 },
+};
+/** Fans may be entered this much closer than their frames are wide, mm: entries are rounded. */
+const ROUNDED_MM = 4;
+
+const there = (p: Point) => `${Math.round(p.xMm)}, ${Math.round(p.yMm)} mm`;
+
+/**
+ * What an entry says against itself, a sentence each: nothing is refused for it, but drawings and ways leave out what cannot be so.
+ */
+export function contradictions(type: PartType): string[] {
+  if (type.kind !== "case") return [];
+  const b = type.body;
+  const { widthMm: w, heightMm: h } = b;
+  if (w === undefined || h === undefined) return [];
+  const out: string[] = [];
+  const outside = (p: Point) => p.xMm < 0 || p.yMm < 0 || p.xMm > w || p.yMm > h;
+  const whole = `the case is ${w} by ${h} mm`;
+  for (const c of b.cutouts) if (outside(c.at)) out.push(`Cut-out “${c.label}” lies outside the tray, at ${there(c.at)}: ${whole}. It is left out.`);
+  for (const t of b.tiePoints)
+    if (outside(t.at)) out.push(`Tie point “${t.label}” lies outside the tray, at ${there(t.at)}: ${whole}. It is left out.`);
+  for (const m of b.mounts) if (outside(m.at)) out.push(`Mount “${m.label}” lies outside the case, at ${there(m.at)}: ${whole}.`);
+  for (const x of b.bodies ?? [])
+    if (outside(x.at) || outside({ xMm: x.at.xMm + x.widthMm, yMm: x.at.yMm + x.heightMm }))
+      out.push(`“${x.label}” reaches outside the case: ${whole}.`);
+  const form = (b.forms ?? [])
+    .map((f) => FORM_MM[f])
+    .reduce<{ w: number; h: number } | undefined>((m, f) => (f && (!m || f.w * f.h > m.w * m.h) ? f : m), undefined);
+  for (const c of b.channels ?? []) {
+    if (outside(c.from) || outside(c.to)) out.push(`Channel “${c.label}” leaves the case: ${whole}. It is left out.`);
+    else if (c.from.xMm !== c.to.xMm && c.from.yMm !== c.to.yMm)
+      out.push(`Channel “${c.label}” runs aslant: give its ends the same x or the same y. It is left out.`);
+    else if (c.side === "front" && form && b.boardAt && crosses(c.from, c.to, b.boardAt, form))
+      out.push(`Channel “${c.label}” runs through the board, which lies from ${there(b.boardAt)} on, ${form.w} by ${form.h} mm. It is left out.`);
+  }
+  const fans = b.mounts.filter((m) => m.takes.includes("fan"));
+  for (const [i, m] of fans.entries())
+    for (const other of fans.slice(i + 1)) {
+      if (m.region !== other.region) continue;
+      const level = m.region === "top" || m.region === "bottom";
+      const apart =
+        m.region === "side"
+          ? Math.max(Math.abs(m.at.xMm - other.at.xMm), Math.abs(m.at.yMm - other.at.yMm))
+          : level
+            ? Math.abs(m.at.xMm - other.at.xMm)
+            : Math.abs(m.at.yMm - other.at.yMm);
+      const need = ((m.sizeMm ?? 120) + (other.sizeMm ?? 120)) / 2;
+      if (apart < need - ROUNDED_MM)
+        out.push(`Mount “${other.label}” lies over mount “${m.label}”: ${Math.round(apart)} mm apart, their fans need ${Math.round(need)} mm.`);
+    }
+  return out;
+}
+
+function crosses(a: Point, z: Point, at: Point, size: { w: number; h: number }): boolean {
+  return (
+    Math.max(a.xMm, z.xMm) > at.xMm &&
+    Math.min(a.xMm, z.xMm) < at.xMm + size.w &&
+    Math.max(a.yMm, z.yMm) > at.yMm &&
+    Math.min(a.yMm, z.yMm) < at.yMm + size.h
+  );
+}
+
+/** Can a channel be used as it is entered: within the case, straight, and not through the board. */
+export const isUsable = (type: PartType, channel: { label: string }): boolean =>
+  !contradictions(type).some((s) => s.startsWith(`Channel “${channel.label}”`));

@@ -1,0 +1,28 @@
+import { z } from "zod";
+import { Address } from "../../core/assembly";
+import { drawnNetwork } from "../../core/routes";
+import { jobAction } from "../kernel/action";
+import { done, no, type Result } from "../kernel/result";
+import { JobNumber, line } from "../kernel/text";
+
+const LeadThrough = z.object({ number: JobNumber, lead: Address, cutout: line(40).nullable() });
+
+/** The technician leads a lead through a cut-out of their choice, or the usual way again. It stays so over plans. */
+export const leadThrough = jobAction({
+  name: "wiring.way",
+  permission: "plan",
+  input: LeadThrough,
+  run: async (unit, w): Promise<Result> => {
+    const b = await unit.build();
+    const l = b.graph.leads.get(w.lead);
+    if (!l) return no(`The parts of ${w.number} have changed. Nothing was changed. Look at the wiring again.`);
+    const cut = drawnNetwork(b.graph)?.cutouts.find((c) => c.id === w.cutout);
+    if (w.cutout !== null && !cut) return no("This case has no such cut-out. Nothing was changed. Look at the wiring again.");
+    const ways = { ...unit.job.ways };
+    if (w.cutout === null) delete ways[w.lead];
+    else ways[w.lead] = w.cutout;
+    unit.job.ways = ways;
+    unit.emit("led-through", { lead: w.lead, tag: l.tag, name: l.name, cutout: w.cutout, label: cut?.label ?? "" });
+    return done();
+  },
+});
