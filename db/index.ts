@@ -1,4 +1,4 @@
-export { IsolationLevel, LockMode } from "@mikro-orm/core";
+export { IsolationLevel, LockMode, UniqueConstraintViolationException } from "@mikro-orm/core";
 export {
   Credential,
   Fault,

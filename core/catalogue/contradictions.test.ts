@@ -1,8 +1,10 @@
+import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { readShelf } from "../../cli/shelf";
-import { contradictions, type PartType } from ".";
+import { contradictions, type PartType, PartType as PartTypeOf } from ".";
 
-const shelf = readShelf(undefined);
+const shelf = readdirSync("data/shelf").flatMap((f) =>
+  (JSON.parse(readFileSync(`data/shelf/${f}`, "utf8")) as unknown[]).map((t) => PartTypeOf.parse(t)),
+);
 const tower = shelf.find((t) => t.kind === "case" && t.body.cutouts.length > 5) as PartType;
 const with1 = (body: Partial<PartType["body"]>): PartType => ({ ...tower, body: { ...tower.body, ...body } });
 

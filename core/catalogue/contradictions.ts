@@ -31,9 +31,10 @@ export function contradictions(type: PartType): string[] {
   for (const x of b.bodies ?? [])
     if (outside(x.at) || outside({ xMm: x.at.xMm + x.widthMm, yMm: x.at.yMm + x.heightMm }))
       out.push(`“${x.label}” reaches outside the case: ${whole}.`);
+  // Against the smallest board that goes in: what crosses that is never free.
   const form = (b.forms ?? [])
     .map((f) => FORM_MM[f])
-    .reduce<{ w: number; h: number } | undefined>((m, f) => (f && (!m || f.w * f.h > m.w * m.h) ? f : m), undefined);
+    .reduce<{ w: number; h: number } | undefined>((m, f) => (f && (!m || f.w * f.h < m.w * m.h) ? f : m), undefined);
   for (const c of b.channels ?? []) {
     if (outside(c.from) || outside(c.to)) out.push(`Channel “${c.label}” leaves the case: ${whole}. It is left out.`);
     else if (c.from.xMm !== c.to.xMm && c.from.yMm !== c.to.yMm)

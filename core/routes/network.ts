@@ -173,7 +173,9 @@ export function makeNetwork(graph: Graph, share: number = RATE.channel): Network
   const within = (p: Point) => p.xMm >= 0 && p.yMm >= 0 && p.xMm <= w && p.yMm <= h;
   const ties = body.tiePoints.filter((t) => within(t.at));
   const shell = partsOfKind(graph, "case")[0]?.type as PartType;
-  const channels = (body.channels ?? []).filter((c) => isUsable(shell, c));
+  const channels = (body.channels ?? []).filter(
+    (c) => isUsable(shell, c) && !(c.side === "front" && r && meets(r, c.from.xMm, c.from.yMm, c.to.xMm, c.to.yMm)),
+  );
   const rims = (low: (b: Rect) => number, long: (b: Rect) => number) =>
     all.flatMap((b) => [low(b.rect) - CLEAR_MM, low(b.rect) + long(b.rect) + CLEAR_MM]);
   const xs = lines(

@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import { parseWith } from "../../core/assembly";
 import { isClosed } from "../../core/job";
-import { type EntityManager, Job, type JobRow, LogEntry } from "../../db";
+import { type EntityManager, Job, type JobRow, LogEntry, UniqueConstraintViolationException } from "../../db";
 import { type Actor, may, mayNot, type Permission } from "./actor";
 import { Entry, happenedAt } from "./entry";
 import { no, type Refusal, type Result, yes } from "./result";
@@ -60,7 +60,17 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
       // The same entry may have been stored while this one waited for the job.
       return entry && (await isKept(tx, job.id, entry.key)) ? { ...yes(undefined as T), revision: job.revision } : said;
     });
-  return declare({ name: action.name, permission: action.permission, input: action.input, carryOut });
+  // One that was waiting for the job sees what was written meanwhile only when it writes the same itself.
+  const onceOnly: typeof carryOut = async (em, actor, value, entry) => {
+    try {
+      return await carryOut(em, actor, value, entry);
+    } catch (e) {
+      if (!entry || !isSentTwice(e)) throw e;
+      const job = await em.fork().findOneOrFail(Job, { number: value.number });
+      return { ...yes(undefined as T), revision: job.revision };
+    }
+  };
+  return declare({ name: action.name, permission: action.permission, input: action.input, carryOut: onceOnly });
 }
 
 /** The job, held until the end of the transaction, and whether it has an entry of this key already: one question. */
@@ -109,6 +119,9 @@ class Refused extends Error {
     super("refused");
   }
 }
+
+/** The row that an entry sent twice at once cannot write: the other of the two has it. */
+const isSentTwice = (e: unknown): boolean => e instanceof UniqueConstraintViolationException && e.message.includes("log_entry_job_entry_key_unique");
 
 async function inTransaction<T>(em: EntityManager, work: (tx: EntityManager) => Promise<Result<T>>): Promise<Result<T>> {
   try {
