@@ -146,4 +146,32 @@ describe("imbra on the command line", () => {
   it("the examples are what the readme says: JSON with the format's name", () => {
     expect(JSON.parse(readFileSync("examples/fs-1046.json", "utf8")).format).toBe("imbra-build");
   });
+  it("routes: every lead with its way, length and folds; draw: the machine from either side as SVG; a side that is none is refused", () => {
+    const planned = imbra(["plan", "examples/fs-1044.json"]).stdout;
+    const out = JSON.parse(imbra(["routes", "-"], planned).stdout) as {
+      leads: {
+        tag: string;
+        needMm: number;
+        lengthMm: number;
+        surplusMm: number;
+        way: { side: string; points: number[][] }[] | null;
+        words: string[];
+      }[];
+      cutouts: { id: string; leads: string[] }[];
+      behind: { thicknessMm: number; roomMm: number } | null;
+    };
+    expect(out.leads.length).toBeGreaterThan(10);
+    for (const l of out.leads) expect([l.tag, l.surplusMm, l.words.length > 0]).toEqual([l.tag, l.lengthMm - l.needMm, true]);
+    expect(out.leads.some((l) => l.way?.some((s) => s.side === "behind"))).toBe(true);
+    expect(out.cutouts.flatMap((c) => c.leads).length).toBeGreaterThan(0);
+    expect(out.behind?.roomMm).toBe(15);
+    const front = imbra(["draw", "-"], planned);
+    const behind = imbra(["draw", "-", "--sheet", "behind"], planned);
+    expect([front.status, behind.status, front.stdout.startsWith("<svg"), behind.stdout.startsWith("<svg")]).toEqual([0, 0, true, true]);
+    expect(behind.stdout).not.toBe(front.stdout);
+    expect(imbra(["draw", "-", "--sheet", "left"], planned)).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining("--sheet left: give front or behind"),
+    });
+  });
 });

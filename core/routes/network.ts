@@ -37,6 +37,8 @@ export interface Cutout {
   at: Point;
   widthMm: number;
   heightMm: number;
+  /** A rubber lip takes a fifth of the opening (common practice). */
+  grommet?: boolean;
 }
 
 /** An opening that says nothing of its size, mm (common practice). */
@@ -101,8 +103,8 @@ function cutoutsOf(graph: Graph): { cutouts: Cutout[]; assumed: string[] } {
   };
 }
 
-function sized(c: { widthMm?: number | undefined; heightMm?: number | undefined; grommet?: string | undefined; at: Point; label: string }) {
-  return { widthMm: c.widthMm ?? CUTOUT_SIZE_MM.w, heightMm: c.heightMm ?? CUTOUT_SIZE_MM.h };
+function sized(c: { widthMm?: number | undefined; heightMm?: number | undefined; grommet?: string | undefined }) {
+  return { widthMm: c.widthMm ?? CUTOUT_SIZE_MM.w, heightMm: c.heightMm ?? CUTOUT_SIZE_MM.h, grommet: c.grommet !== undefined };
 }
 
 /** Lines of one axis: what comes first stays, what is closer to one that stays than they can be told apart is left out. */

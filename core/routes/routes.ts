@@ -267,7 +267,12 @@ function fillOf(graph: Graph, net: Network | undefined, routes: readonly Route[]
   return (net?.cutouts ?? []).map((c, i): CutoutFill => {
     const through = routes.filter((r) => r.way?.cutouts.includes(i));
     const area = through.reduce((n, r) => n + areaMm2(leadMm(graph.leads.get(r.lead) as LeadNode)), 0);
-    return { id: c.id, label: c.label, leads: through.map((r) => r.lead), percent: Math.round((100 * area) / (c.widthMm * c.heightMm)) };
+    return {
+      id: c.id,
+      label: c.label,
+      leads: through.map((r) => r.lead),
+      percent: Math.round((100 * area) / (c.widthMm * c.heightMm * (c.grommet ? 0.8 : 1))),
+    };
   });
 }
 

@@ -92,6 +92,33 @@ describe("the wiring screen", () => {
     await page.getByText("A part changed after this plan was made: it is stale.").waitFor();
     await plansAgain(page, "Plan the wiring again");
   });
+  it("shows how a lead runs over both sides of the tray; it is led through another cut-out, and stays so over a plan", async () => {
+    const { page } = desk;
+    await page.keyboard.press("Escape");
+    await page
+      .getByRole("listbox", { name: "Leads" })
+      .getByRole("option", { name: /Rear fan/ })
+      .click();
+    const runs = page.getByRole("region", { name: "How it runs" });
+    await runs.getByText(/\d+ of \d+ mm, \d+ mm to spare|mm too short/).waitFor();
+    const drawn = (sheet: string) => page.getByRole("group", { name: sheet }).locator("[data-lead]").count();
+    expect(await drawn("Front of the tray, rear sockets to the left")).toBe(1);
+    // The other side stands beside it, small; a press turns the drawing, T turns it back.
+    await page.getByRole("button", { name: "Behind the tray", exact: true }).click();
+    await expect.poll(() => page.url()).toContain("sheet=behind");
+    expect(await drawn("Behind the tray, seen from behind, rear sockets to the right")).toBe(1);
+    await accessible(page);
+    await page.getByRole("heading", { level: 2 }).first().click();
+    await page.waitForTimeout(150);
+    await page.keyboard.press("t");
+    await expect.poll(() => page.url()).not.toContain("sheet=behind");
+    await runs.getByLabel("Lead it").selectOption({ label: "through the cut-out bottom left" });
+    await runs.getByText("Led through the cut-out bottom left, as somebody wants it.").waitFor();
+    await plansAgain(page, "Plan again");
+    await runs.getByText("Led through the cut-out bottom left, as somebody wants it.").waitFor();
+    await runs.getByLabel("Lead it").selectOption({ label: "the usual way" });
+    await runs.getByText("Led through the cut-out").waitFor({ state: "detached" });
+  });
   it("goes out as files, and a connection list comes in again: what fits is fixed, the rest is named", async () => {
     const { page } = desk;
     await page.getByRole("button", { name: "Files" }).click();
