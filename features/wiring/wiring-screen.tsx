@@ -1,18 +1,14 @@
 "use client";
-import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
+import { useCallback, useMemo, useReducer, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
-import { sceneOf, seenRect } from "../../core/scene";
-import { BOARD_REGIONS } from "../../core/sheet";
+import { sceneOf } from "../../core/scene";
 import type { JobView } from "../../server/read/job-view";
 import type { LeadRow } from "../../server/read/lead-rows";
 import { Button } from "../../ui/button";
-import { LoomSwatch } from "../../ui/loom";
-import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { useTakeBack } from "../bench/use-take-back";
 import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
-import { useLater } from "../frame/use-later";
 import { useSteady } from "../frame/use-steady";
 import { fixAction, leadThroughAction } from "./actions";
 import { type Candidate, candidates, graphOf } from "./candidates";
@@ -21,25 +17,12 @@ import { FindLeads } from "./find-field";
 import { findLeads, findPorts, type Group, groupLeads, type Show, scanned } from "./find-leads";
 import { Inspector } from "./inspector";
 import { LeadList } from "./lead-list";
-import { goesOn, MachinePlan, OtherSheet } from "./machine-plan";
+import { MachinePane } from "./machine-pane";
 import { PlanFoot } from "./plan-foot";
-import { RegionMap, regionOfMachine } from "./region-map";
 import { Schools } from "./schools";
-import { useBoxSize } from "./use-box-size";
-import { usePinch } from "./use-pinch";
 import { usePlan } from "./use-plan";
 import { WaysIn } from "./ways-in";
-import { WhichPort } from "./which-port";
 import { fromAddress, STILL, toAddress, wiringAfter } from "./wiring-state";
-
-/** px a mm; the whole fits the room that there is. */
-const ZOOMS = [
-  { name: "Whole", scale: 0 },
-  { name: "Region", scale: 3 },
-  { name: "Port", scale: 6 },
-] as const;
-/** From this width on both sides of the tray stand beside each other. */
-const BOTH_FROM_PX = 1040;
 
 export function WiringScreen({
   view,
@@ -52,7 +35,6 @@ export function WiringScreen({
   const { number } = view.head;
   const graph = useMemo(() => graphOf(view.build), [view.build]);
   const scene = useMemo(() => sceneOf(graph), [graph]);
-  const drawn = useLater(useMemo(() => ({ scene, leads: view.leads }), [scene, view.leads]));
   const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
   const [state, happen] = useReducer(wiringAfter, STILL);
   const { hand, loom, zoom, region, sheet } = state;
@@ -73,11 +55,8 @@ export function WiringScreen({
       }),
     }),
   );
-  const [ask, setAsk] = useState<string[]>([]);
   const act = useAct();
   const planning = usePlan(number, isRunning);
-  const box = useRef<HTMLDivElement>(null);
-  usePinch(box, (by) => happen({ do: "zoom", to: zoom + by }));
   const [text, setText] = useState("");
   const [show, setShow] = useState<Show>("all");
   const [group, setGroup] = useState<Group>("loom");
@@ -92,18 +71,8 @@ export function WiringScreen({
     return groupLeads(found, parts, nameOf, group);
   }, [view.leads, parts, text, show, loom, group, graph]);
   const leads = useMemo(() => groups.flatMap((g) => g.leads), [groups]);
-  const filled = useMemo(() => new Set(view.leads.flatMap((l) => l.port ?? [])), [view.leads]);
   const foundPorts = useMemo(() => findPorts(graph, text), [graph, text]);
   const lead = view.leads.find((l) => l.address === chosen);
-  // The whole machine in the room that there is; both sides of the tray where there is room for them.
-  const room = useBoxSize(box, { w: 608, h: 648 });
-  const sides = room.w >= BOTH_FROM_PX && zoom === 0 && scene.hasCase ? 2 : 1;
-  const base = useMemo(
-    () => Math.max(0.7, Math.min(2.6, (room.h - 44) / scene.view.heightMm, (room.w / sides - 24) / scene.view.widthMm)),
-    [scene, room, sides],
-  );
-  const scale = Math.max(base, ZOOMS[zoom]?.scale ?? 0);
-
   const choose = useCallback((address: string) => {
     setHeard("");
     happen({ do: "choose lead", lead: address });
@@ -219,28 +188,6 @@ export function WiringScreen({
   );
 
   // Zoomed in, the region or the chosen port comes to the middle, whichever was chosen last.
-  // With nothing chosen: to where the plugs of the loom are on this side.
-  const middle = useMemo(() => {
-    const v = scene.view;
-    const mine = scene.ports.filter((p) => p.sheets.includes(sheet) && (!loom || view.leads.some((l) => l.loom === loom && l.port === p.address)));
-    const rects = mine.map((p) => seenRect(scene, sheet, p.rect));
-    const mean = (of: (r: (typeof rects)[number]) => number) => rects.reduce((n, r) => n + of(r), 0) / rects.length;
-    return rects.length === 0 ? { x: v.widthMm / 2, y: v.heightMm / 2 } : { x: mean((r) => r.xMm) - v.xMm, y: mean((r) => r.yMm) - v.yMm };
-  }, [scene, sheet, loom, view.leads]);
-  const chosenAt = scene.ports.find((p) => p.address === (chosenPort ?? lead?.port) && p.sheets.includes(sheet));
-  useEffect(() => {
-    const el = box.current;
-    if (!el || zoom === 0) return;
-    const third = BOARD_REGIONS.find((r) => r.name === region);
-    const r = chosenAt && seenRect(scene, sheet, chosenAt.rect);
-    const { view: v } = scene;
-    const at = third
-      ? { x: third.x * v.widthMm, y: third.y * v.heightMm }
-      : r
-        ? { x: r.xMm + r.widthMm / 2 - v.xMm, y: r.yMm + r.heightMm / 2 - v.yMm }
-        : middle;
-    el.scrollTo({ left: at.x * scale + 8 - el.clientWidth / 2, top: at.y * scale + 8 - el.clientHeight / 2 });
-  }, [zoom, scale, chosenAt, region, scene, sheet, middle]);
   const open = useMemo(() => {
     if (!lead || !taking) return new Set<string>();
     const node = graph.leads.get(lead.address);
@@ -252,7 +199,6 @@ export function WiringScreen({
         : [],
     );
   }, [lead, taking, graph]);
-  const other = sheet === "front" ? ("behind" as const) : ("front" as const);
   const unplanned = view.leads.filter((l) => !l.port && l.loom !== "seat" && !l.out).length;
 
   return (
@@ -283,106 +229,18 @@ export function WiringScreen({
         />
         <LeadList groups={groups} ports={foundPorts} chosen={chosen} chosenPort={chosenPort} onChoose={choose} onPort={choosePort} onTake={take} />
       </section>
-      <section data-tall data-first aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
-        <div className="flex min-h-9 shrink-0 items-center gap-3 px-2 text-second">
-          <span className="min-w-0 flex-1 truncate">
-            {sides === 2
-              ? "Front of the tray, and behind it as seen from behind."
-              : sheet === "front"
-                ? scene.hasCase
-                  ? "Front of the tray, rear sockets left"
-                  : "The board, rear sockets left; no case yet"
-                : "From behind: mirrored, rear sockets right"}
-            {scene.assumed.length > 0 ? `. Assumed: ${scene.assumed.join(", ")}` : ""}
-          </span>
-          {sides === 1 && scene.hasCase ? (
-            <Button className="shrink-0 px-2 text-second" onClick={() => happen({ do: "turn" })}>
-              {sheet === "front" ? "Look behind the tray" : "Look at the front"}
-            </Button>
-          ) : null}
-        </div>
-        <div
-          ref={box}
-          role="group"
-          aria-label="Drawing of the machine"
-          className="flex min-h-0 flex-1 touch-pan-x touch-pan-y overflow-auto"
-          tabIndex={0}
-        >
-          <div className="relative m-auto flex gap-2">
-            {(sides === 2 ? (["front", "behind"] as const) : [sheet]).map((side) => (
-              <MachinePlan
-                key={side}
-                scene={drawn.scene}
-                leads={drawn.leads}
-                sheet={side}
-                loom={loom}
-                chosen={chosen}
-                chosenPort={chosenPort}
-                open={open}
-                scale={scale}
-                namesAll={zoom > 0}
-                onPort={choosePort}
-                onPart={choosePart}
-                onLead={choose}
-                onAsk={setAsk}
-              />
-            ))}
-            {sides === 1 && zoom === 0 && goesOn(scene, view.leads, other, loom, chosen) ? (
-              <OtherSheet
-                scene={drawn.scene}
-                leads={drawn.leads}
-                sheet={other}
-                loom={loom}
-                chosen={chosen}
-                chosenPort={chosenPort}
-                open={open}
-                scale={scale}
-                onTurn={() => happen({ do: "turn" })}
-              />
-            ) : null}
-          </div>
-        </div>
-        {zoom > 0 ? (
-          <div className="relative h-0">
-            <RegionMap
-              scene={scene}
-              sheet={sheet}
-              filled={filled}
-              now={region ?? (chosenAt ? regionOfMachine(scene, sheet, chosenAt.rect) : "middle centre")}
-              onRegion={(name) => happen({ do: "region", region: name })}
-            />
-          </div>
-        ) : null}
-        <WhichPort
-          ports={ask}
-          nameOf={(a) => graph.ports.get(a)?.name ?? a}
-          leads={view.leads}
-          onPick={(a) => {
-            setAsk([]);
-            choosePort(a);
-          }}
-          onClose={() => setAsk([])}
-        />
-        <Toolbar label="Looms and zoom" className="min-h-12 shrink-0 !gap-1 overflow-x-auto border-t border-rule px-2 py-1.5">
-          {looms.map((l) => (
-            <ToolbarKey
-              key={l}
-              className="gap-1 px-1.5 text-second"
-              pressed={loom === l}
-              onClick={() => happen({ do: "loom", loom: loom === l ? null : l })}
-            >
-              <LoomSwatch loom={l} width={22} />
-              {LOOM_NAME[l]}
-            </ToolbarKey>
-          ))}
-          <span className="flex-1" />
-          {ZOOMS.map((z, i) => (
-            <ToolbarKey key={z.name} className="px-1.5 text-second" pressed={zoom === i} onClick={() => happen({ do: "zoom", to: i })}>
-              {z.name}
-            </ToolbarKey>
-          ))}
-        </Toolbar>
-      </section>
+      <MachinePane
+        scene={scene}
+        graph={graph}
+        leads={view.leads}
+        state={state}
+        happen={happen}
+        open={open}
+        looms={looms}
+        onPort={choosePort}
+        onPart={choosePart}
+        onLead={choose}
+      />
       <section aria-label="Inspector" className="flex w-80 shrink-0 flex-col border-l border-rule">
         <div className="region min-h-0 flex-1" tabIndex={0} role="group" aria-label="What is chosen">
           {view.plan?.ways && !view.plan.stale && !planning.busy && !lead && !chosenPort ? (
