@@ -37,7 +37,7 @@ export function WiringScreen({
   const scene = useMemo(() => sceneOf(graph), [graph]);
   const looms = useMemo(() => LOOMS.filter((l) => l !== "seat"), []);
   const [state, happen] = useReducer(wiringAfter, STILL);
-  const { hand, loom, zoom, region, sheet } = state;
+  const { hand, loom, zoom } = state;
   const chosen = hand.at === "lead" || hand.at === "taking" ? hand.lead : null;
   const chosenPort = hand.at === "port" ? hand.port : null;
   const taking = hand.at === "taking";

@@ -106,6 +106,7 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   planAction: TL,
   stopPlanAction: TL,
   fixAction: TL,
+  leadThroughAction: TL,
   planChangesAction: RTL,
   placeCostsAction: RTL,
   takeConnectionsAction: TL,
