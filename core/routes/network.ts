@@ -23,6 +23,8 @@ export const BEND_COST = 14 * 20;
 
 /** Lines closer than this are one. */
 const MERGE_MM = 6;
+/** Lines of one axis; what comes later is left out, and its ends go to the nearest line. An entry of any size costs no more than this. */
+const MOST_LINES = 90;
 const WALL_MM = 6;
 /** Leads along the board's edge lie so far outside it. */
 const EDGE_MM = 7;
@@ -114,7 +116,7 @@ function lines(wanted: readonly (readonly number[])[], least: number, most: numb
     for (const v of [...group].sort((a, b) => a - b)) {
       const at = Math.round(v);
       if (at < least || at > most) continue;
-      if (!kept.some((k) => Math.abs(k - at) < MERGE_MM)) kept.push(at);
+      if (kept.length < MOST_LINES && !kept.some((k) => Math.abs(k - at) < MERGE_MM)) kept.push(at);
     }
   return kept.sort((a, b) => a - b);
 }
@@ -140,7 +142,7 @@ const standing = (graph: Graph): readonly Body[] => bodies(graph).filter((b) => 
 
 /** Networks of late, so that a build read anew, or with a lead moved, goes on with the ways that are known. */
 const late = new Map<string, Network | undefined>();
-const MOST_LATE = 8;
+const MOST_LATE = 4;
 
 function shared(graph: Graph): Network | undefined {
   const body = partsOfKind(graph, "case")[0]?.type.body;

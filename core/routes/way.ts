@@ -34,6 +34,9 @@ const SHORT_HOP_MM = 160;
 
 const keyOf = (s: Spot) => `${s.on}:${Math.round(s.xMm * 10)},${Math.round(s.yMm * 10)}`;
 
+/** So many are kept of one network; each takes 12 bytes a state. */
+const MOST_SPREADS = 160;
+
 /** Spreads of one network, by kind and start: worked out when first asked for. */
 const known = new WeakMap<Network, Map<string, Spread>>();
 
@@ -42,7 +45,12 @@ function spreadOf(net: Network, from: Spot, how: "tidy" | "short"): Spread {
   known.set(net, mine);
   const key = `${how} ${keyOf(from)}`;
   const made = mine.get(key) ?? spread(net, from, how === "tidy" ? TIDY : SHORT);
+  mine.delete(key);
   mine.set(key, made);
+  for (const old of mine.keys()) {
+    if (mine.size <= MOST_SPREADS) break;
+    mine.delete(old);
+  }
   return made;
 }
 

@@ -213,6 +213,8 @@ export function OtherSheet({
       open,
       scale: p.scale,
       namesAll: false,
+      // Without its words, which take the longest to place.
+      small: true,
     });
     return leastCovered(large, f.w + 16, f.h + 40);
   }, [scene, leads, sheet, loom, chosen, chosenPort, open, p.scale, f.w, f.h]);
