@@ -85,12 +85,7 @@ describe("the wiring by touch", () => {
     const [x, y] = [plan.x + plan.width / 2, plan.y + 300];
     await pinch(x, y, 80, 130);
     await expect.poll(pressed).toEqual(["Region"]);
-    const scroll = () =>
-      page
-        .getByRole("region", { name: "Plan" })
-        .locator("> div")
-        .first()
-        .evaluate((e) => [e.scrollLeft, e.scrollTop]);
+    const scroll = () => page.getByRole("group", { name: "Drawing of the machine" }).evaluate((e) => [e.scrollLeft, e.scrollTop]);
     const before = await scroll();
     await fingers.send("Input.dispatchTouchEvent", { type: "touchStart", touchPoints: [{ x, y }] });
     for (let i = 1; i <= 10; i++)
