@@ -27,7 +27,9 @@ describe("the bench, at arm's length", () => {
           (e) =>
             [...e.childNodes].some((n) => n.nodeType === 3 && n.textContent?.trim()) &&
             Number.parseFloat(getComputedStyle(e).fontSize) < 24 &&
-            !e.closest(".sr-only"),
+            !e.closest(".sr-only") &&
+            // What a pointer is told of a shape is no word on the screen.
+            e.tagName !== "title",
         )
         .map((e) => e.textContent?.slice(0, 40)),
     );

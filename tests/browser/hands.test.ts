@@ -89,6 +89,8 @@ describe("each stage by keyboard alone", () => {
     expect(await focused(page)).toMatch(/rear fan/i);
     await tabTo(page, /^\s*Fit$/);
     await page.keyboard.press("ArrowRight");
+    // The toolbar hands the focus on a moment later.
+    await expect.poll(() => focused(page)).toBe("Power");
     await page.keyboard.press("Enter");
     await page.waitForURL(/show=power/);
     expect(await focused(page)).toBe("Power");

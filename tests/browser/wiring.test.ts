@@ -64,7 +64,7 @@ describe("the wiring screen", () => {
       )
       .toBe(true);
     const names = await fits.getByRole("button").allTextContents();
-    for (let i = 0; i < names.findIndex((n) => n.includes("Rear fan")); i++) await page.keyboard.press("ArrowDown");
+    for (let i = 0; i < names.findIndex((n) => n.includes("Front fan bottom")); i++) await page.keyboard.press("ArrowDown");
     await page.keyboard.press("Enter");
     const place = page.getByRole("region", { name: "Where it could go" }).getByRole("button", { name: /^SYS_FAN4/ });
     await expect.poll(() => place.evaluate((b) => b === document.activeElement)).toBe(true);
