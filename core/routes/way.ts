@@ -34,8 +34,9 @@ const SHORT_HOP_MM = 160;
 
 const keyOf = (s: Spot) => `${s.on}:${Math.round(s.xMm * 10)},${Math.round(s.yMm * 10)}`;
 
-/** So many are kept of one network; each takes 12 bytes a state. */
-const MOST_SPREADS = 160;
+/** What spreads of one network may take, bytes: each takes 12 a state, and a plan of many leads asks for hundreds again and again. */
+const MOST_BYTES = 60_000_000;
+const mostSpreads = (net: Network) => Math.max(40, Math.floor(MOST_BYTES / (sizeOf(net) * 4 * 12)));
 
 /** Spreads of one network, by kind and start: worked out when first asked for. */
 const known = new WeakMap<Network, Map<string, Spread>>();
@@ -48,7 +49,7 @@ function spreadOf(net: Network, from: Spot, how: "tidy" | "short"): Spread {
   mine.delete(key);
   mine.set(key, made);
   for (const old of mine.keys()) {
-    if (mine.size <= MOST_SPREADS) break;
+    if (mine.size <= mostSpreads(net)) break;
     mine.delete(old);
   }
   return made;

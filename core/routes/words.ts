@@ -16,7 +16,7 @@ export function routeWords(graph: Graph, r: Route): string[] {
         ? "No way leads there that goes through nothing solid. Its length is not known."
         : "The outline of the case is not known, so its way is not either.",
     ];
-  const cuts = r.way.cutouts.map((i) => net?.cutouts[i]?.label ?? "").filter(Boolean);
+  const cuts = [...new Set(r.way.cutouts.map((i) => net?.cutouts[i]?.label ?? "").filter(Boolean))];
   const sides = r.way.stretches.map((s) => (s.sheet === "front" ? "in front" : "behind the tray"));
   if (r.asked) out.push(`Led through the cut-out ${net?.cutouts.find((c) => c.id === r.asked)?.label ?? r.asked}, as somebody wants it.`);
   out.push(

@@ -149,7 +149,7 @@ export function WhatIf({
               {own[0]?.adds ? `${at.type}, and ${shown.name}` : `${at.type}, then ${shown.name}`}
               {others.length > 0 ? `, with ${others.map((t) => t.typeName).join(", ")}` : ""}
             </h3>
-            <div className="region flex min-h-0 flex-1 flex-col gap-4">
+            <div className="region flex min-h-0 flex-1 flex-col gap-4" tabIndex={0} role="group" aria-label="What would change">
               <Side title="Better" list={shown.better} none="Nothing becomes better." />
               <Side title="Worse" list={shown.worse} none="Nothing becomes worse." />
               {wiring ? <WiringDifference rows={wiring} before="as it is" after="in the copy" under={3} /> : null}

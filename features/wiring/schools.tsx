@@ -54,7 +54,7 @@ export function Schools({ number, policy }: { number: string; policy: JobView["b
             </label>
           ))}
         </div>
-        <div className="region min-w-0 flex-1">
+        <div className="region min-w-0 flex-1" tabIndex={0} role="group" aria-label="What differs">
           {rows ? (
             <WiringDifference rows={rows} before="as now" after="as picked" under={2} />
           ) : (
