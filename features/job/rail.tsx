@@ -79,7 +79,7 @@ export function Rail({
         <div
           ref={panel}
           tabIndex={0}
-          className="arrive region w-90 border-l-2 border-ink bg-raised p-4 outline-none max-[700px]:w-full max-[700px]:border-b-2 max-[700px]:border-l-0"
+          className="arrive region w-90 border-l-2 border-ink bg-raised p-4 max-[700px]:w-full max-[700px]:border-b-2 max-[700px]:border-l-0"
         >
           {open === "log" ? <LogList log={log} /> : <FindingList number={number} list={findings} setAside={setAside} leads={leads} first={open} />}
         </div>
