@@ -42,7 +42,7 @@ export function contradictions(type: PartType): string[] {
     else if (c.side === "front" && form && b.boardAt && crosses(c.from, c.to, b.boardAt, form))
       out.push(`Channel “${c.label}” runs through the board, which lies from ${there(b.boardAt)} on, ${form.w} by ${form.h} mm. It is left out.`);
   }
-  const fans = b.mounts.filter((m) => m.takes.includes("fan"));
+  const fans = b.mounts.filter((m) => m.takes.includes("fan") && !m.takes.includes("hub") && m.sizeMm !== undefined);
   for (const [i, m] of fans.entries())
     for (const other of fans.slice(i + 1)) {
       if (m.region !== other.region) continue;

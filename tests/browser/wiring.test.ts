@@ -103,8 +103,8 @@ describe("the wiring screen", () => {
     await runs.getByText(/\d+ of \d+ mm, \d+ mm to spare|mm too short/).waitFor();
     const drawn = (sheet: string) => page.getByRole("group", { name: sheet }).locator("[data-lead]").count();
     expect(await drawn("Front of the tray, rear sockets to the left")).toBeGreaterThan(0);
-    // The other side stands beside it, small; a press turns the drawing, T turns it back.
-    await page.getByRole("button", { name: "Behind the tray", exact: true }).click();
+    // The drawing is turned by a press, and back by T.
+    await page.getByRole("button", { name: "Look behind the tray" }).click();
     await expect.poll(() => page.url()).toContain("sheet=behind");
     await expect.poll(() => drawn("Behind the tray, seen from behind, rear sockets to the right")).toBeGreaterThan(0);
     await accessible(page);
