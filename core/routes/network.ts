@@ -128,7 +128,18 @@ const meets = (r: Rect, x1: number, y1: number, x2: number, y2: number) =>
 const lap = (a: number, b: number, lo: number, hi: number) => Math.max(0, Math.min(b, hi) - Math.max(a, lo));
 
 /** The network of a build by which leads can be drawn, with typical cut-outs where the case names none; undefined without an outline. */
-export const drawnNetwork = (graph: Graph): Network | undefined => kept(graph, "tray-network", READS, () => shared(graph));
+export function drawnNetwork(graph: Graph): Network | undefined {
+  // A graph with other connections has the same parts: a plan asks this of thousands of them.
+  const { parts } = graph;
+  if (!byParts.has(parts))
+    byParts.set(
+      parts,
+      kept(graph, "tray-network", READS, () => shared(graph)),
+    );
+  return byParts.get(parts);
+}
+
+const byParts = new WeakMap<Graph["parts"], Network | undefined>();
 
 /** The network of a build by which reach is judged, or undefined where the case's cut-outs are not known: then there is only a rule of thumb. */
 export function networkOf(graph: Graph): Network | undefined {

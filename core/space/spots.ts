@@ -43,8 +43,17 @@ function cornerTo(r: Rect, to: Point, on: Spot["on"]): Spot {
 /** Where the wires of a part leave it, if nothing more is known of the one in question. */
 export function spotOfPart(graph: Graph, part: PartNode): Spot {
   const id = part.cable?.owner ?? part.id;
-  return kept(graph, `spot:${id}`, READS, () => placePart(graph, graph.parts.get(id) ?? part));
+  const owner = graph.parts.get(id) ?? part;
+  // A card is where it is plugged; everything else stands still whatever the connections are.
+  if (owner.type.kind === "card") return kept(graph, `spot:${id}`, READS, () => placePart(graph, owner));
+  const mine = spots.get(graph.parts) ?? new Map<string, Spot>();
+  spots.set(graph.parts, mine);
+  const spot = mine.get(id) ?? placePart(graph, owner);
+  mine.set(id, spot);
+  return spot;
 }
+
+const spots = new WeakMap<Graph["parts"], Map<string, Spot>>();
 
 function placePart(graph: Graph, part: PartNode): Spot {
   const b = bodyOf(graph, part.id);
