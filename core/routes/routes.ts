@@ -1,7 +1,7 @@
 import { type Address, type Graph, kept, type LeadNode, manhattanMm, naturally, type PortNode, partsOfKind, SLACK_MM } from "../assembly";
 import type { Loom, Point } from "../catalogue";
 import { hangsOn, hung, isHung, type Sheet, type Spot, spotOfLead, spotOfPart, spotOfPort } from "../space";
-import { drawnNetwork, type Network } from "./network";
+import { type Cutout, drawnNetwork, type Network } from "./network";
 import { leadNeeds } from "./reach";
 import { areaMm2, flatMm, leadMm } from "./thickness";
 import { needs, straightMm, type Way, wayThrough } from "./way";
@@ -175,23 +175,13 @@ function routeOf(graph: Graph, net: Network | undefined, w: Wanted, asked: Reado
   const drawn = needs(graph, w.from, w.to, w.judged ? Number.POSITIVE_INFINITY : w.hasMm, w.loop === false ? 0 : undefined);
   // The figure is the planner's and the checks': from the part to the header it hangs on, whichever of a hub's ports it is in.
   const judged = w.judged ? leadNeeds(graph, w.lead, w.judged, w.hasMm) : drawn;
-  const short = w.lead.lead.role === "splitter-in";
-  const ask = asked.get(w.lead.address);
-  const through =
-    ask && net
-      ? wayThrough(
-          net,
-          w.from,
-          w.to,
-          net.cutouts.findIndex((c) => c.id === ask),
-        )
-      : undefined;
-  const way = through ?? drawn.way;
+  const cutout = net?.cutouts.findIndex((c) => c.id === asked.get(w.lead.address)) ?? -1;
+  const through = net && cutout >= 0 ? wayThrough(net, w.from, w.to, cutout) : undefined;
+  const way = through ?? (drawn.way?.blocked ? undefined : drawn.way);
   // Led elsewhere, it needs what that way takes.
   const needMm = through ? through.lengthMm + SLACK_MM : judged.needMm;
-  const surplusMm = w.hasMm - needMm;
-  const ties = way && net ? tiesAlong(graph, way) : [];
-  const data = w.lead.loom === "data" && w.lead.lead.family === "sata-data";
+  const folds = w.hasMm - needMm >= FOLD_MM && w.lead.lead.role !== "splitter-in";
+  const data = w.lead.lead.family === "sata-data";
   return {
     lead: w.lead.address,
     tag: w.lead.tag,
@@ -199,16 +189,23 @@ function routeOf(graph: Graph, net: Network | undefined, w: Wanted, asked: Reado
     port: w.port.address,
     from: w.from,
     to: w.to,
-    ...(way && !way.blocked ? { way } : {}),
+    ...(way ? { way } : {}),
     needMm: Math.round(needMm),
     hasMm: Math.round(w.hasMm),
-    tidy: judged.tidy,
-    ...(way && surplusMm >= FOLD_MM && !short ? { fold: foldOf(graph, net, way) } : {}),
-    ...(through && ask ? { asked: ask } : {}),
-    ties: data ? [] : ties,
+    tidy: through !== undefined || judged.tidy,
+    ...(way && folds ? { fold: foldOf(graph, net, way) } : {}),
+    ...(through ? { asked: net?.cutouts[cutout]?.id } : {}),
+    ties: way && !data ? tiesAlong(graph, way) : [],
     ...(data ? { untied: "SATA data cables are left untied: a tight tie bends them" } : {}),
     through: w.through,
   };
+}
+
+/** The cut-outs through which a lead that is in a port could be led. */
+export function cutoutsFor(graph: Graph, lead: Address): Cutout[] {
+  const net = drawnNetwork(graph);
+  const r = routesOf(graph).byLead.get(lead);
+  return net && r ? net.cutouts.filter((_, i) => wayThrough(net, r.from, r.to, i)) : [];
 }
 
 const along = (p: Point, a: Point, b: Point) => {

@@ -147,7 +147,10 @@ export interface Needs {
   tidy: boolean;
 }
 
-/** The tidy way through a cut-out that somebody asks for: to it on one side of the tray, and on from it on the other. */
+/**
+ * The tidy way through a cut-out that somebody asks for: to it on one side of the tray, and on from it on the other. Undefined where it would
+ * only go through and back again, or through something solid.
+ */
 export function wayThrough(net: Network, a: Spot, b: Spot, cutout: number): Way | undefined {
   const c = net.cutouts[cutout];
   if (!c) return undefined;
@@ -162,13 +165,13 @@ export function wayThrough(net: Network, a: Spot, b: Spot, cutout: number): Way 
     (m, t) => (m && m.to.lengthMm + m.from.lengthMm <= t.to.lengthMm + t.from.lengthMm ? m : t),
     undefined,
   );
-  if (!best) return undefined;
+  if (!best || best.to.blocked || best.from.blocked || [...best.to.cutouts, ...best.from.cutouts].includes(cutout)) return undefined;
   return {
     stretches: [...best.to.stretches, ...best.from.stretches],
     cutouts: [...best.to.cutouts, cutout, ...best.from.cutouts],
     lengthMm: best.to.lengthMm + CUTOUT_MM + best.from.lengthMm,
     overBoardMm: best.to.overBoardMm + best.from.overBoardMm,
-    blocked: best.to.blocked || best.from.blocked,
+    blocked: false,
   };
 }
 

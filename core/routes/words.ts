@@ -16,9 +16,14 @@ export function routeWords(graph: Graph, r: Route): string[] {
         ? "No way leads there that goes through nothing solid. Its length is not known."
         : "The outline of the case is not known, so its way is not either.",
     ];
-  const cuts = [...new Set(r.way.cutouts.map((i) => net?.cutouts[i]?.label ?? "").filter(Boolean))];
+  const cuts = r.way.cutouts.map((i) => net?.cutouts[i]?.label ?? "").filter(Boolean);
   const sides = r.way.stretches.map((s) => (s.sheet === "front" ? "in front" : "behind the tray"));
   if (r.asked) out.push(`Led through the cut-out ${net?.cutouts.find((c) => c.id === r.asked)?.label ?? r.asked}, as somebody wants it.`);
+  const wanted = graph.build.ways?.find((w) => w.lead === r.lead);
+  if (wanted && !r.asked)
+    out.push(
+      `It is wanted through the cut-out ${net?.cutouts.find((c) => c.id === wanted.cutout)?.label ?? wanted.cutout}, but no way leads through that: it goes as usual.`,
+    );
   out.push(
     `Runs ${[...new Set(sides)].join(", then ")}${cuts.length > 0 ? `, through ${cuts.length === 1 ? "the cut-out" : "the cut-outs"} ${cuts.join(" and ")}` : ""}.`,
   );
@@ -43,7 +48,7 @@ export function behindWords(graph: Graph, routes: Routes): string[] {
     const left = Math.floor(routes.behind.roomMm - routes.behind.thicknessMm);
     out.push(
       left >= 0
-        ? `The back closes, ${left} mm to spare: ${routes.behind.thicknessMm} of ${routes.behind.roomMm} mm where ${routes.behind.leads === 1 ? "the thickest lead lies" : `${routes.behind.leads} leads lie together`}.`
+        ? `The back closes over the leads planned so far, ${left} mm to spare: ${routes.behind.thicknessMm} of ${routes.behind.roomMm} mm where ${routes.behind.leads === 1 ? "the thickest lead lies" : `${routes.behind.leads} leads lie together`}.`
         : `The back does not close: leads lie ${routes.behind.thicknessMm} mm thick where there are ${routes.behind.roomMm} mm. Spread them over two channels.`,
     );
   }

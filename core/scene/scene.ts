@@ -1,7 +1,7 @@
 import { type Address, type Graph, kept, naturally, type PartNode, type PortNode, partsOfKind, portNodes, type Rect, wholeParts } from "../assembly";
 import { type PartKind, type Point, shapeOf } from "../catalogue";
 import { standoffs } from "../fit";
-import { type Routes, routesOf } from "../routes";
+import { drawnNetwork, type Routes, routesOf } from "../routes";
 import { type BodyKind, bodies, HUNG_MM, hung, isHung, portRow, type Sheet, spotOfPort } from "../space";
 
 /** A thing that is drawn as an outline: the board, a part, what hangs on a lead. */
@@ -96,10 +96,11 @@ function makeScene(graph: Graph): Scene {
     ...(r ? { board: r } : {}),
     boxes,
     ports: portsOf(graph, boxes),
-    cutouts: (b?.cutouts ?? []).map((c) => {
-      const [w, h] = [c.widthMm ?? 12, c.heightMm ?? 26];
-      return { id: c.id, label: c.label, rect: { xMm: c.at.xMm - w / 2, yMm: c.at.yMm - h / 2, widthMm: w, heightMm: h } };
-    }),
+    cutouts: (drawnNetwork(graph)?.cutouts ?? []).map((c) => ({
+      id: c.id,
+      label: c.label,
+      rect: { xMm: c.at.xMm - c.widthMm / 2, yMm: c.at.yMm - c.heightMm / 2, widthMm: c.widthMm, heightMm: c.heightMm },
+    })),
     ties: (b?.tiePoints ?? []).map((t) => ({ id: t.id, label: t.label, at: t.at, sheet: t.side === "front" ? "front" : "behind" })),
     channels: (b?.channels ?? []).map((c) => ({ ...c, sheet: c.side === "front" ? "front" : "behind" })),
     free: freeMounts(graph, boxes),

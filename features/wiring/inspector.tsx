@@ -4,7 +4,7 @@ import type { Graph } from "../../core/assembly";
 import { hungOn, panelPinout } from "../../core/brings";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
-import { behindWords, drawnNetwork, routesOf, routeWords } from "../../core/routes";
+import { behindWords, cutoutsFor, routesOf, routeWords } from "../../core/routes";
 import type { LeadRow } from "../../server/read/lead-rows";
 import { Button } from "../../ui/button";
 import { PinPicture } from "../../ui/drawing/pin-picture";
@@ -138,7 +138,7 @@ function LeadInspector({
   const nextName = next && list.find((c) => sameSpot(c, next))?.name;
   const port = lead.port ? graph.ports.get(lead.port) : undefined;
   const route = routesOf(graph).byLead.get(lead.address);
-  const cutouts = drawnNetwork(graph)?.cutouts ?? [];
+  const cutouts = useMemo(() => cutoutsFor(graph, lead.address), [graph, lead.address]);
   const mine = findings.filter((f) => f.ends.includes(lead.address));
   const locked = lead.state === "plugged" || lead.state === "checked";
   return (

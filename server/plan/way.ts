@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { Address } from "../../core/assembly";
-import { drawnNetwork } from "../../core/routes";
+import { cutoutsFor } from "../../core/routes";
 import { jobAction } from "../kernel/action";
 import { done, no, type Result } from "../kernel/result";
 import { JobNumber, line } from "../kernel/text";
@@ -16,8 +16,11 @@ export const leadThrough = jobAction({
     const b = await unit.build();
     const l = b.graph.leads.get(w.lead);
     if (!l) return no(`The parts of ${w.number} have changed. Nothing was changed. Look at the wiring again.`);
-    const cut = drawnNetwork(b.graph)?.cutouts.find((c) => c.id === w.cutout);
-    if (w.cutout !== null && !cut) return no("This case has no such cut-out. Nothing was changed. Look at the wiring again.");
+    const cut = cutoutsFor(b.graph, w.lead).find((c) => c.id === w.cutout);
+    if (w.cutout !== null && !cut)
+      return no(
+        `${l.tag} (${l.name}) cannot be led through such a cut-out: there is none, or it would only go through and back. Nothing was changed.`,
+      );
     const ways = { ...unit.job.ways };
     if (w.cutout === null) delete ways[w.lead];
     else ways[w.lead] = w.cutout;

@@ -65,7 +65,7 @@ describe("one job from its parts to its first boot", () => {
   it("a lead is led through another cut-out: it stays so over a plan, is told, and can be taken back; no other cut-out is taken", async () => {
     const by = await db.by();
     const say = (cutout: string | null) => carryOut(db.em(), by, leadThrough, { number: "FS-1041", lead: "fan-rear:lead", cutout });
-    expect(await say("nowhere")).toMatchObject({ ok: false, sentence: expect.stringContaining("no such cut-out") });
+    expect(await say("nowhere")).toMatchObject({ ok: false, sentence: expect.stringContaining("cannot be led through such a cut-out") });
     expect(await say("bottom-1")).toMatchObject({ ok: true });
     await planJob(db.em(), "FS-1041", by);
     const v = await view("FS-1041");
