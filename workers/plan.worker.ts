@@ -6,7 +6,7 @@ import type { PlanAndWays, Said, Task } from "../server/plan/plan-thread";
 
 // Whoever waits for a page comes first. On Linux this is the thread's own priority; where it is not to be had, nothing is lost.
 try {
-  if (!process.env.IMBRA_TEST_CLUSTER) setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
+  setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 } catch {}
 
 /** Stays alive between tasks: what was solved for a job is not solved again when one lead of it is fixed. */

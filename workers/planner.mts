@@ -21,8 +21,7 @@ const TIDY_MS = 6 * 3_600_000;
 
 // Pages and entries come first. Where a priority is not to be had, nothing is lost.
 try {
-  // Screens come first; in tests, where others keep every core busy all the time, it would never have its turn.
-  if (!process.env.IMBRA_TEST_CLUSTER) setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
+  setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 } catch {}
 
 let ending = false;

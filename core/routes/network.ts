@@ -1,6 +1,6 @@
 import { type Graph, kept, partsOfKind, type Rect } from "../assembly";
-import { isUsable, type PartKind, type PartType, type Point } from "../catalogue";
-import { type Body, bodies, CLEAR_MM, type Sheet } from "../space";
+import { isUsable, type PartType, type Point } from "../catalogue";
+import { type Body, bodies, CLEAR_MM, type Sheet, STANDING } from "../space";
 
 /** What a millimetre costs, in twentieths of a millimetre along the board's edge on the front. Tried on the demo builds. */
 export const RATE = {
@@ -17,7 +17,7 @@ export const RATE = {
   channel: 0.75,
 } as const;
 /** A cut-out costs as much as so many mm along the board's edge, and takes so much lead; a bend only costs. */
-const CUTOUT_COST = 25 * 20;
+export const CUTOUT_COST = 25 * 20;
 export const CUTOUT_MM = 20;
 export const BEND_COST = 14 * 20;
 
@@ -58,13 +58,10 @@ export interface Network {
   cutouts: readonly Cutout[];
   /** Cut-out at a node, by index. */
   cutoutAt: ReadonlyMap<number, number>;
-  solid: { front: readonly Body[]; behind: readonly Body[] };
   boardRect?: Rect;
   /** Channels, cut-outs or the like are not known and taken as typical; which. */
   assumed: readonly string[];
 }
-
-const READS: readonly PartKind[] = ["case", "board", "supply", "drive", "hub", "usb-hub", "card", "cooler", "fan", "lighting"];
 
 export const sizeOf = (n: Network) => n.xs.length * n.ys.length;
 
@@ -125,7 +122,14 @@ function lines(wanted: readonly (readonly number[])[], least: number, most: numb
 const meets = (r: Rect, x1: number, y1: number, x2: number, y2: number) =>
   Math.max(x1, x2) > r.xMm && Math.min(x1, x2) < r.xMm + r.widthMm && Math.max(y1, y2) > r.yMm && Math.min(y1, y2) < r.yMm + r.heightMm;
 
-const lap = (a: number, b: number, lo: number, hi: number) => Math.max(0, Math.min(b, hi) - Math.max(a, lo));
+const lap = (a: number, b: number, lo: number, hi: number) => Math.max(0, Math.min(Math.max(a, b), hi) - Math.max(Math.min(a, b), lo));
+const holds = (r: Rect, x: number, y: number) => x > r.xMm && x < r.xMm + r.widthMm && y > r.yMm && y < r.yMm + r.heightMm;
+
+/** How much of a level or upright stretch lies over the board's face, mm. */
+export function overFaceMm(r: Rect, p: Point, q: Point): number {
+  if (p.yMm === q.yMm) return p.yMm > r.yMm && p.yMm < r.yMm + r.heightMm ? lap(p.xMm, q.xMm, r.xMm, r.xMm + r.widthMm) : 0;
+  return p.xMm > r.xMm && p.xMm < r.xMm + r.widthMm ? lap(p.yMm, q.yMm, r.yMm, r.yMm + r.heightMm) : 0;
+}
 
 /** The network of a build by which leads can be drawn, with typical cut-outs where the case names none; undefined without an outline. */
 export function drawnNetwork(graph: Graph): Network | undefined {
@@ -134,7 +138,7 @@ export function drawnNetwork(graph: Graph): Network | undefined {
   if (!byParts.has(parts))
     byParts.set(
       parts,
-      kept(graph, "tray-network", READS, () => shared(graph)),
+      kept(graph, "tray-network", STANDING, () => shared(graph)),
     );
   return byParts.get(parts);
 }
@@ -147,8 +151,10 @@ export function networkOf(graph: Graph): Network | undefined {
   return net && net.assumed.length === 0 ? net : undefined;
 }
 
-/** What stands where somebody has put it: a hub that is only offered, or whose plate nobody has named, is in nobody's way. Cards are not in it: where they
- * are follows from what is plugged, and no lead's reach hangs on another's plug. */
+/**
+ * What stands where somebody has put it: a hub that is only offered, or whose plate nobody has named, is in nobody's way. Cards are not in it:
+ * where they are follows from what is plugged, and no lead's reach hangs on another's plug.
+ */
 const standing = (graph: Graph): readonly Body[] => bodies(graph).filter((b) => !b.assumed && b.kind !== "light" && b.kind !== "card");
 
 /** Networks of late, so that a build read anew, or with a lead moved, goes on with the ways that are known. */
@@ -191,42 +197,26 @@ export function makeNetwork(graph: Graph, share: number = RATE.channel): Network
   const channels = (body.channels ?? []).filter(
     (c) => isUsable(shell, c) && !(c.side === "front" && r && meets(r, c.from.xMm, c.from.yMm, c.to.xMm, c.to.yMm)),
   );
-  const rims = (low: (b: Rect) => number, long: (b: Rect) => number) =>
-    all.flatMap((b) => [low(b.rect) - CLEAR_MM, low(b.rect) + long(b.rect) + CLEAR_MM]);
-  const xs = lines(
-    [
-      cutouts.map((c) => c.at.xMm),
-      r ? [r.xMm - EDGE_MM, r.xMm + r.widthMm + EDGE_MM] : [],
-      channels.filter((c) => c.from.xMm === c.to.xMm).map((c) => c.from.xMm),
-      [WALL_MM, w - WALL_MM],
-      ties.map((t) => t.at.xMm),
-      rims(
-        (b) => b.xMm,
-        (b) => b.widthMm,
-      ),
-      partsOfKind(graph, "board").flatMap((b) => b.type.ports.map((p) => (r?.xMm ?? 0) + p.at.xMm)),
-    ],
-    3,
-    w - 3,
-  );
-  const ys = lines(
-    [
-      cutouts.map((c) => c.at.yMm),
-      r ? [r.yMm - EDGE_MM, r.yMm + r.heightMm + EDGE_MM] : [],
-      channels.filter((c) => c.from.yMm === c.to.yMm).map((c) => c.from.yMm),
-      [WALL_MM, h - WALL_MM],
-      ties.map((t) => t.at.yMm),
-      rims(
-        (b) => b.yMm,
-        (b) => b.heightMm,
-      ),
-      partsOfKind(graph, "board").flatMap((b) => b.type.ports.map((p) => (r?.yMm ?? 0) + p.at.yMm)),
-    ],
-    3,
-    h - 3,
-  );
+  const board = partsOfKind(graph, "board")[0];
+  const axis = (v: "xMm" | "yMm", long: "widthMm" | "heightMm", most: number) => {
+    return lines(
+      [
+        cutouts.map((c) => c.at[v]),
+        r ? [r[v] - EDGE_MM, r[v] + r[long] + EDGE_MM] : [],
+        channels.filter((c) => c.from[v] === c.to[v]).map((c) => c.from[v]),
+        [WALL_MM, most - WALL_MM],
+        ties.map((t) => t.at[v]),
+        all.flatMap((b) => [b.rect[v] - CLEAR_MM, b.rect[v] + b.rect[long] + CLEAR_MM]),
+        (board?.type.ports ?? []).map((p) => (r?.[v] ?? 0) + p.at[v]),
+      ],
+      3,
+      most - 3,
+    );
+  };
+  const xs = axis("xMm", "widthMm", w);
+  const ys = axis("yMm", "heightMm", h);
   const channel = channelLines(channels, cutouts, ties, r);
-  const over = all.filter((b) => b.lets === "at a price" && b.kind !== "light" && !b.faceOn && b.sheets.includes("front"));
+  const over = all.filter((b) => b.lets === "at a price" && !b.faceOn && b.sheets.includes("front"));
   const fans = all.filter((b) => b.kind === "fan" && !b.faceOn);
   const rate = (sheet: Sheet, x1: number, y1: number, x2: number, y2: number): number => {
     const long = Math.abs(x2 - x1) + Math.abs(y2 - y1);
@@ -236,26 +226,14 @@ export function makeNetwork(graph: Graph, share: number = RATE.channel): Network
     for (const b of over)
       if (meets(b.rect, x1, y1, x2, y2)) return long * (b.kind === "radiator" || b.kind === "fan" ? RATE.beforeFan : RATE.overPart);
     const [mx, my] = [(x1 + x2) / 2, (y1 + y2) / 2];
-    const face = r
-      ? y1 === y2
-        ? my > r.yMm && my < r.yMm + r.heightMm
-          ? lap(x1, x2, r.xMm, r.xMm + r.widthMm)
-          : 0
-        : mx > r.xMm && mx < r.xMm + r.widthMm
-          ? lap(y1, y2, r.yMm, r.yMm + r.heightMm)
-          : 0
-      : 0;
-    const edge = r
-      ? lap(mx, mx + 1e-9, r.xMm - NEAR_EDGE_MM, r.xMm + r.widthMm + NEAR_EDGE_MM) > 0 &&
-        my > r.yMm - NEAR_EDGE_MM &&
-        my < r.yMm + r.heightMm + NEAR_EDGE_MM
-      : false;
+    const face = r ? overFaceMm(r, { xMm: x1, yMm: y1 }, { xMm: x2, yMm: y2 }) : 0;
+    const edge = r !== undefined && holds(widened(r, NEAR_EDGE_MM), mx, my);
     const before = fans.some((f) => meets(widened(f.rect, BEFORE_FAN_MM), x1, y1, x2, y2));
     const wall = mx < NEAR_WALL_MM || my < NEAR_WALL_MM || mx > w - NEAR_WALL_MM || my > h - NEAR_WALL_MM;
     const open = edge ? RATE.boardEdge : before ? RATE.beforeFan : wall ? RATE.wall : RATE.free;
     return face * RATE.boardFace + (long - face) * open * part;
   };
-  return lay({ xs, ys, rate, cutouts, solid, assumed, ...(r ? { boardRect: r } : {}) });
+  return lay({ xs, ys, rate, cutouts, assumed, ...(r ? { boardRect: r } : {}) });
 }
 
 const widened = (r: Rect, by: number): Rect => ({ xMm: r.xMm - by, yMm: r.yMm - by, widthMm: r.widthMm + 2 * by, heightMm: r.heightMm + 2 * by });
@@ -305,7 +283,6 @@ function lay(n: {
   ys: number[];
   rate: (sheet: Sheet, x1: number, y1: number, x2: number, y2: number) => number;
   cutouts: readonly Cutout[];
-  solid: Network["solid"];
   assumed: readonly string[];
   boardRect?: Rect;
 }): Network {
@@ -338,7 +315,6 @@ function lay(n: {
     link,
     cutouts: n.cutouts,
     cutoutAt,
-    solid: n.solid,
     assumed: n.assumed,
     ...(n.boardRect ? { boardRect: n.boardRect } : {}),
   };
@@ -350,5 +326,3 @@ export function nearest(lines: readonly number[], v: number): number {
   for (let i = 1; i < lines.length; i++) if (Math.abs((lines[i] as number) - v) < Math.abs((lines[best] as number) - v)) best = i;
   return best;
 }
-
-export const cutoutCost = CUTOUT_COST;

@@ -1,10 +1,21 @@
-import { type Address, type Graph, kept, type LeadNode, manhattanMm, naturally, type PortNode, partsOfKind, SLACK_MM } from "../assembly";
+import {
+  type Address,
+  type Graph,
+  kept,
+  type LeadNode,
+  manhattanMm,
+  naturally,
+  type PortNode,
+  partsOfKind,
+  runLengthMm,
+  SLACK_MM,
+} from "../assembly";
 import type { Loom, Point } from "../catalogue";
-import { hangsOn, hung, isHung, type Sheet, type Spot, spotOfLead, spotOfPart, spotOfPort } from "../space";
+import { HANGING, hangsOn, hung, isHung, type Sheet, type Spot, STANDING, spotOfLead, spotOfPart, spotOfPort } from "../space";
 import { type Cutout, drawnNetwork, type Network } from "./network";
 import { leadNeeds } from "./reach";
 import { areaMm2, flatMm, leadMm } from "./thickness";
-import { needs, straightMm, type Way, wayThrough } from "./way";
+import { type Needs, needs, straightMm, type Way, wayThrough } from "./way";
 
 /** Where what is too long of a lead goes. */
 export interface Fold {
@@ -149,13 +160,7 @@ function ofCable(graph: Graph, l: LeadNode, p: PortNode): Wanted | undefined {
 }
 
 /** The way of every lead that is in a port, and what follows from all of them together. */
-export const routesOf = (graph: Graph): Routes =>
-  kept(
-    graph,
-    "routes",
-    ["case", "board", "supply", "drive", "hub", "usb-hub", "card", "cooler", "fan", "lighting", "splitter", "extension", "adapter", "cable"],
-    () => routeAll(graph),
-  );
+export const routesOf = (graph: Graph): Routes => kept(graph, "routes", [...STANDING, ...HANGING, "cable"], () => routeAll(graph));
 
 function routeAll(graph: Graph): Routes {
   const net = drawnNetwork(graph);
@@ -172,7 +177,10 @@ function routeAll(graph: Graph): Routes {
 }
 
 function routeOf(graph: Graph, net: Network | undefined, w: Wanted, asked: ReadonlyMap<Address, string>): Route {
-  const drawn = needs(graph, w.from, w.to, w.judged ? Number.POSITIVE_INFINITY : w.hasMm, w.loop === false ? 0 : undefined);
+  const drawn: Needs = (net && needs(net, w.from, w.to, w.judged ? Number.POSITIVE_INFINITY : w.hasMm, w.loop === false ? 0 : undefined)) ?? {
+    needMm: runLengthMm(w.from, w.to, graph.cutouts, graph.boardRect),
+    tidy: true,
+  };
   // The figure is the planner's and the checks': from the part to the header it hangs on, whichever of a hub's ports it is in.
   const judged = w.judged ? leadNeeds(graph, w.lead, w.judged, w.hasMm) : drawn;
   const cutout = net?.cutouts.findIndex((c) => c.id === asked.get(w.lead.address)) ?? -1;

@@ -1,5 +1,5 @@
 import type { Spot } from "../space";
-import { CUTOUT_MM, cutoutCost, type Network, nearest, sizeOf } from "./network";
+import { CUTOUT_COST, CUTOUT_MM, type Network, nearest, sizeOf } from "./network";
 
 /**
  * Everything that can be reached from one spot: the cheapest way to each node, the shorter of two as cheap. States are node × direction of
@@ -40,11 +40,11 @@ function pricesOf(net: Network, price: Pricing): { right: Float64Array; down: Fl
   if (made) return made;
   const nx = net.xs.length;
   const one = sizeOf(net);
-  const with1 = (c: number, mm: number) => (c === Number.POSITIVE_INFINITY ? c : (price.stretch ? price.stretch(c, mm) : c) + mm * SHORTER);
+  const priceOf = (c: number, mm: number) => (c === Number.POSITIVE_INFINITY ? c : (price.stretch ? price.stretch(c, mm) : c) + mm * SHORTER);
   const gap = (lines: readonly number[], k: number) => (lines[k + 1] ?? 0) - (lines[k] ?? 0);
   const out = {
-    right: net.right.map((c, n) => with1(c, gap(net.xs, (n % one) % nx))),
-    down: net.down.map((c, n) => with1(c, gap(net.ys, Math.floor((n % one) / nx)))),
+    right: net.right.map((c, n) => priceOf(c, gap(net.xs, (n % one) % nx))),
+    down: net.down.map((c, n) => priceOf(c, gap(net.ys, Math.floor((n % one) / nx)))),
   };
   mine.set(price, out);
   return out;
@@ -59,13 +59,13 @@ export function spread(net: Network, from: Spot, price: Pricing): Spread {
   const cost = new Float64Array(states).fill(Number.POSITIVE_INFINITY);
   const before = new Int32Array(states).fill(-1);
   const heap = new Heap(states);
-  const through = (price.cutout ?? cutoutCost) + CUTOUT_MM * SHORTER;
+  const through = (price.cutout ?? CUTOUT_COST) + CUTOUT_MM * SHORTER;
   for (const n of nodesOf(net, from))
     for (const d of [0, 1]) {
       cost[n * 2 + d] = 0;
       heap.push(n * 2 + d, 0);
     }
-  const price1 = pricesOf(net, price);
+  const by = pricesOf(net, price);
   while (heap.size > 0) {
     const s = heap.pop();
     const here = cost[s] as number;
@@ -83,19 +83,19 @@ export function spread(net: Network, from: Spot, price: Pricing): Spread {
       if (k === 0) {
         if (i + 1 >= nx) continue;
         to = (n + 1) * 2;
-        next = level + (price1.right[n] as number);
+        next = level + (by.right[n] as number);
       } else if (k === 1) {
         if (i === 0) continue;
         to = (n - 1) * 2;
-        next = level + (price1.right[n - 1] as number);
+        next = level + (by.right[n - 1] as number);
       } else if (k === 2) {
         if (cell + nx >= one) continue;
         to = (n + nx) * 2 + 1;
-        next = upright + (price1.down[n] as number);
+        next = upright + (by.down[n] as number);
       } else {
         if (cell < nx) continue;
         to = (n - nx) * 2 + 1;
-        next = upright + (price1.down[n - nx] as number);
+        next = upright + (by.down[n - nx] as number);
       }
       if (next < (cost[to] as number)) {
         cost[to] = next;

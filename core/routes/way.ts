@@ -1,7 +1,7 @@
-import { type Graph, manhattanMm, SLACK_MM, runCostCm as thumbCm, runLengthMm as thumbMm } from "../assembly";
+import { manhattanMm, SLACK_MM } from "../assembly";
 import type { Point } from "../catalogue";
 import type { Sheet, Spot } from "../space";
-import { BEND_COST, CUTOUT_MM, drawnNetwork, type Network, RATE, sizeOf } from "./network";
+import { BEND_COST, CUTOUT_MM, type Network, overFaceMm, RATE, sizeOf } from "./network";
 import { type Spread, spread, wayTo } from "./shortest";
 
 /** One stretch of a way on one side of the tray. */
@@ -99,7 +99,7 @@ function describe(net: Network, nodes: readonly number[], from: Spot, to: Spot):
     const low = Math.min(was, n);
     const cost = (p.yMm === q.yMm ? net.right[low] : net.down[low]) as number;
     if (mm > 0 && cost >= mm * RATE.through) blocked = true;
-    if (sheet === "front" && net.boardRect) overBoardMm += onBoard(p, q, net.boardRect);
+    if (sheet === "front" && net.boardRect) overBoardMm += overFaceMm(net.boardRect, p, q);
   }
   const ends: [Stretch | undefined, Spot, "unshift" | "push"][] = [
     [stretches[0], from, "unshift"],
@@ -118,12 +118,6 @@ function describe(net: Network, nodes: readonly number[], from: Spot, to: Spot):
   return { stretches: stretches.map((s) => ({ ...s, points: corners(s.points) })), cutouts, lengthMm, overBoardMm, blocked };
 }
 
-const onBoard = (p: Point, q: Point, r: { xMm: number; yMm: number; widthMm: number; heightMm: number }): number => {
-  const lap = (a: number, b: number, lo: number, hi: number) => Math.max(0, Math.min(Math.max(a, b), hi) - Math.max(Math.min(a, b), lo));
-  if (p.yMm === q.yMm) return p.yMm > r.yMm && p.yMm < r.yMm + r.heightMm ? lap(p.xMm, q.xMm, r.xMm, r.xMm + r.widthMm) : 0;
-  return p.xMm > r.xMm && p.xMm < r.xMm + r.widthMm ? lap(p.yMm, q.yMm, r.yMm, r.yMm + r.heightMm) : 0;
-};
-
 /** Without the points that lie on a straight line. */
 function corners(points: readonly Point[]): Point[] {
   const out: Point[] = [];
@@ -139,7 +133,10 @@ function corners(points: readonly Point[]): Point[] {
 
 export const straightMm = (a: Point, b: Point) => Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm);
 
-/** What a lead of `hasMm` needs from one spot to another, service loop and bends included: laid tidily where it is long enough for that, else as short as it goes. */
+/**
+ * What a lead needs from one spot to another, service loop and bends included: laid tidily where it is long enough for that, else as short as
+ * it goes.
+ */
 export interface Needs {
   needMm: number;
   /** The way it then goes; undefined where the case's channels are not known and a rule of thumb counts. */
@@ -181,21 +178,14 @@ function tidyWay(net: Network, a: Spot, b: Spot): Way | undefined {
   return hop && hop.lengthMm <= SHORT_HOP_MM && !hop.blocked ? hop : wayBetween(net, a, b, "tidy");
 }
 
-export function needs(graph: Graph, a: Spot, b: Spot, hasMm: number, slackMm = SLACK_MM): Needs {
-  const net = drawnNetwork(graph);
-  const tidy = net && tidyWay(net, a, b);
-  if (!net || !tidy) return { needMm: thumbMm(a, b, graph.cutouts, graph.boardRect), tidy: true };
+/** What a lead of `hasMm` needs and how it then lies; undefined where the two ends are not joined at all. */
+export function needs(net: Network, a: Spot, b: Spot, hasMm: number, slackMm = SLACK_MM): Needs | undefined {
+  const tidy = tidyWay(net, a, b);
+  if (!tidy) return undefined;
   if (tidy.lengthMm + slackMm <= hasMm && !tidy.blocked) return { needMm: tidy.lengthMm + slackMm, way: tidy, tidy: true };
   const short = wayBetween(net, a, b, "short");
   if (!short || short.lengthMm >= tidy.lengthMm) return { needMm: tidy.lengthMm + slackMm, way: tidy, tidy: true };
   return { needMm: short.lengthMm + slackMm, way: short, tidy: false };
-}
-
-/** The least that a lead needs from one spot to another, in mm: what decides whether it reaches. */
-export function leastMm(graph: Graph, a: Spot, b: Spot): number {
-  const net = drawnNetwork(graph);
-  const way = net && shortLength(net, a, b);
-  return way === undefined ? thumbMm(a, b, graph.cutouts, graph.boardRect) : way + SLACK_MM;
 }
 
 const lengths = new WeakMap<Network, Map<string, number | undefined>>();
@@ -211,21 +201,16 @@ function remembered(store: WeakMap<Network, Map<string, number | undefined>>, ne
   return value;
 }
 
-const shortLength = (net: Network, a: Spot, b: Spot) =>
+/** The least that a lead needs from one spot to another, service loop included, in mm: what decides whether it reaches. */
+export const leastMm = (net: Network, a: Spot, b: Spot): number | undefined =>
   remembered(lengths, net, a, b, () => {
-    const tidy = wayBetween(net, a, b, "tidy")?.lengthMm;
-    const short = wayBetween(net, a, b, "short")?.lengthMm;
-    return tidy === undefined || short === undefined ? (tidy ?? short) : Math.min(tidy, short);
+    const all = (["tidy", "short"] as const).flatMap((how) => wayBetween(net, a, b, how)?.lengthMm ?? []);
+    return all.length > 0 ? Math.min(...all) + SLACK_MM : undefined;
   });
 
 /** Cost of a way in whole centimetres: as it is laid tidily, with the stretch over the board's face counted twice. */
-export function wayCostCm(graph: Graph, a: Spot, b: Spot): number {
-  const net = drawnNetwork(graph);
-  const cost =
-    net &&
-    remembered(costs, net, a, b, () => {
-      const w = tidyWay(net, a, b);
-      return w && Math.round((w.lengthMm + w.overBoardMm + SLACK_MM) / 10);
-    });
-  return cost ?? thumbCm(a, b, graph.cutouts, graph.boardRect);
-}
+export const wayCostCm = (net: Network, a: Spot, b: Spot): number | undefined =>
+  remembered(costs, net, a, b, () => {
+    const w = tidyWay(net, a, b);
+    return w && Math.round((w.lengthMm + w.overBoardMm + SLACK_MM) / 10);
+  });

@@ -120,7 +120,6 @@ const BACK_TO_FRONT: readonly SceneBox["kind"][] = [
   "cover",
   "cage",
   "heatsink",
-  "memory",
   "cooler",
   "pump",
   "fan",

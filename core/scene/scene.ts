@@ -2,7 +2,7 @@ import { type Address, type Graph, kept, naturally, type PartNode, type PortNode
 import { type PartKind, type Point, shapeOf } from "../catalogue";
 import { standoffs } from "../fit";
 import { drawnNetwork, type Routes, routesOf } from "../routes";
-import { type BodyKind, bodies, HUNG_MM, hung, isHung, portRow, type Sheet, spotOfPort } from "../space";
+import { type BodyKind, bodies, HANGING, HUNG_MM, hung, isHung, portRow, type Sheet, STANDING, spotOfPort } from "../space";
 
 /** A thing that is drawn as an outline: the board, a part, what hangs on a lead. */
 export interface SceneBox {
@@ -37,13 +37,11 @@ export interface Scene {
   /** What there is to see: the case, or the board with room around it. */
   view: Rect;
   hasCase: boolean;
-  caseName: string;
   board?: Rect;
   boxes: SceneBox[];
   ports: ScenePort[];
   cutouts: { id: string; label: string; rect: Rect }[];
   ties: { id: string; label: string; at: Point; sheet: Sheet }[];
-  channels: { id: string; label: string; from: Point; to: Point; sheet: Sheet }[];
   /** Places that take a fan and have none. */
   free: { id: string; label: string; rect: Rect; faceOn: boolean }[];
   holes: { id: string; at: Point; is: "keep" | "add" | "remove" | "hole" }[];
@@ -52,24 +50,7 @@ export interface Scene {
   assumed: readonly string[];
 }
 
-const READS: readonly PartKind[] = [
-  "case",
-  "board",
-  "supply",
-  "drive",
-  "hub",
-  "usb-hub",
-  "card",
-  "cooler",
-  "fan",
-  "lighting",
-  "splitter",
-  "extension",
-  "adapter",
-  "cable",
-  "memory",
-  "cpu",
-];
+const READS: readonly PartKind[] = [...STANDING, ...HANGING, "cable", "memory", "cpu"];
 const FRONT: readonly Sheet[] = ["front"];
 const BOTH: readonly Sheet[] = ["front", "behind"];
 /** Room round a board that stands in no case, for what has no place. */
@@ -92,7 +73,6 @@ function makeScene(graph: Graph): Scene {
   return {
     view,
     hasCase,
-    caseName: shell?.type.name ?? "",
     ...(r ? { board: r } : {}),
     boxes,
     ports: portsOf(graph, boxes),
@@ -102,7 +82,6 @@ function makeScene(graph: Graph): Scene {
       rect: { xMm: c.at.xMm - c.widthMm / 2, yMm: c.at.yMm - c.heightMm / 2, widthMm: c.widthMm, heightMm: c.heightMm },
     })),
     ties: (b?.tiePoints ?? []).map((t) => ({ id: t.id, label: t.label, at: t.at, sheet: t.side === "front" ? "front" : "behind" })),
-    channels: (b?.channels ?? []).map((c) => ({ ...c, sheet: c.side === "front" ? "front" : "behind" })),
     free: freeMounts(graph, boxes),
     holes: holesOf(graph),
     routes,

@@ -1,6 +1,6 @@
 import { type Graph, kept, type LeadNode, type PartNode, type PortNode, partsOfKind, type Rect } from "../assembly";
 import type { PartKind, Point } from "../catalogue";
-import { type Body, bodies, type Sheet } from "./stand";
+import { type Body, bodies, type Sheet, STANDING } from "./stand";
 
 /** Where an end is: a point of the case, and the side or sides of the tray from which it can be reached. */
 export interface Spot extends Point {
@@ -10,15 +10,12 @@ export interface Spot extends Point {
 /** How far outside an outline a lead is free to turn, mm. */
 export const CLEAR_MM = 4;
 
-/** Everything that decides where a spot is; accessories hang on what is plugged. */
-const READS: readonly PartKind[] = ["case", "board", "supply", "drive", "hub", "usb-hub", "card", "cooler", "fan", "lighting"];
-
-const HANGS: ReadonlySet<PartKind> = new Set(["splitter", "extension", "adapter"]);
 /** Splitters, extensions and adapters: they have no place of their own. */
-export const isHung = (part: PartNode): boolean => !part.cable && HANGS.has(part.type.kind);
+export const HANGING: readonly PartKind[] = ["splitter", "extension", "adapter"];
+export const isHung = (part: PartNode): boolean => !part.cable && HANGING.includes(part.type.kind);
 
 export const bodyOf = (graph: Graph, partId: string): Body | undefined =>
-  kept(graph, "body-by-id", READS, () => new Map(bodies(graph).map((b) => [b.id, b]))).get(partId);
+  kept(graph, "body-by-id", STANDING, () => new Map(bodies(graph).map((b) => [b.id, b]))).get(partId);
 
 const sheetOf = (b: Body): Spot["on"] => (b.sheets.length > 1 ? "both" : (b.sheets[0] ?? "front"));
 const mid = (r: Rect): Point => ({ xMm: r.xMm + r.widthMm / 2, yMm: r.yMm + r.heightMm / 2 });
@@ -45,7 +42,7 @@ export function spotOfPart(graph: Graph, part: PartNode): Spot {
   const id = part.cable?.owner ?? part.id;
   const owner = graph.parts.get(id) ?? part;
   // A card is where it is plugged; everything else stands still whatever the connections are.
-  if (owner.type.kind === "card") return kept(graph, `spot:${id}`, READS, () => placePart(graph, owner));
+  if (owner.type.kind === "card") return kept(graph, `spot:${id}`, STANDING, () => placePart(graph, owner));
   const mine = spots.get(graph.parts) ?? new Map<string, Spot>();
   spots.set(graph.parts, mine);
   const spot = mine.get(id) ?? placePart(graph, owner);
@@ -63,7 +60,7 @@ function placePart(graph: Graph, part: PartNode): Spot {
   const r = b.rect;
   switch (b.kind) {
     case "fan":
-      return b.faceOn ? { ...cornerTo(r, heart(graph), "both"), on: "both" } : fanSpot(graph, b);
+      return b.faceOn ? cornerTo(r, heart(graph), "both") : fanSpot(graph, b);
     case "supply":
       // Its own leads come out of the face that looks into the case.
       return r.xMm + r.widthMm / 2 < widthOf(graph) / 2
@@ -84,7 +81,7 @@ function placePart(graph: Graph, part: PartNode): Spot {
       return { xMm: at.xMm, yMm: at.yMm, on: "both" };
     case "cooler":
     case "pump":
-      return { ...cornerTo(r, { xMm: r.xMm + r.widthMm, yMm: 0 }, "front") };
+      return cornerTo(r, { xMm: r.xMm + r.widthMm, yMm: 0 }, "front");
     case "card":
       return { xMm: r.xMm + r.widthMm * 0.75, yMm: r.yMm + r.heightMm / 2, on: "front" };
     default:
@@ -205,7 +202,7 @@ function freeNear(graph: Graph, base: Point, on: Spot["on"], others: readonly { 
  * on the same side as a hub. What is plugged nowhere lies in the middle of the case.
  */
 export function hung(graph: Graph): ReadonlyMap<string, { rect: Rect; on: Spot["on"]; cutout?: string }> {
-  return kept(graph, "hung", [...READS, "splitter", "extension", "adapter"], () => {
+  return kept(graph, "hung", [...STANDING, ...HANGING], () => {
     const out = new Map<string, { rect: Rect; on: Spot["on"]; cutout?: string }>();
     const cuts = partsOfKind(graph, "case")[0]?.type.body.cutouts ?? [];
     const all = [...graph.parts.values()].filter(isHung).sort((a, b) => (a.id < b.id ? -1 : 1));

@@ -1,24 +1,11 @@
 import { boardPorts, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
-import type { PartType, Point } from "../catalogue";
+import type { PartKind, PartType, Point } from "../catalogue";
 import { cardBoxes, fanSeats, radiatorSeats } from "../fit";
 
 /** The two sides of the tray. What is on `behind` is kept as seen from the front; drawings of it are mirrored. */
 export type Sheet = "front" | "behind";
 
-export type BodyKind =
-  | "fan"
-  | "radiator"
-  | "supply"
-  | "drive"
-  | "hub"
-  | "card"
-  | "cooler"
-  | "pump"
-  | "memory"
-  | "light"
-  | "cage"
-  | "cover"
-  | "heatsink";
+export type BodyKind = "fan" | "radiator" | "supply" | "drive" | "hub" | "card" | "cooler" | "pump" | "light" | "cage" | "cover" | "heatsink";
 
 /** Something solid in the case, as a rectangle in case millimetres. */
 export interface Body {
@@ -29,7 +16,7 @@ export interface Body {
   part?: PartNode;
   sheets: readonly Sheet[];
   rect: Rect;
-  /** `through`: no lead goes through it; `over`: leads can lie under or over it, at a price. */
+  /** Leads never go through it; or they can lie under, over or behind it, at a price. */
   lets: "nothing" | "at a price";
   /** Its outline is seen from its broad side: a fan as a ring. */
   faceOn?: boolean;
@@ -61,9 +48,12 @@ const shellOf = (graph: Graph) => partsOfKind(graph, "case")[0];
 const mountOf = (graph: Graph, p: PartNode): Mount | undefined => shellOf(graph)?.type.body.mounts.find((m) => m.id === p.part.mount);
 const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
 
-/** Every fixed body of the case: parts where they stand, cages, covers and heatsinks. Splitters and the like hang on what is plugged (`hangs`). */
+/** Kinds of parts that have a place of their own. */
+export const STANDING: readonly PartKind[] = ["case", "board", "supply", "drive", "hub", "usb-hub", "card", "cooler", "fan", "lighting"];
+
+/** Every fixed body of the case: parts where they stand, cages, covers and heatsinks. Splitters and the like hang on what is plugged (`hung`). */
 export const bodies = (graph: Graph): readonly Body[] =>
-  kept(graph, "bodies", ["case", "board", "supply", "drive", "hub", "usb-hub", "card", "cooler", "fan", "lighting"], () => [
+  kept(graph, "bodies", STANDING, () => [
     ...ofCase(graph),
     ...ofBoard(graph),
     ...fans(graph),

@@ -37,7 +37,7 @@ export function drawnSheet(
   for (const l of p.leads) if (l.port) atPort.set(l.port, [...(atPort.get(l.port) ?? []), l]);
   const chosenLead = p.chosen ? byLead.get(p.chosen) : undefined;
   // What shares a splitter or a hub with the chosen lead goes on to the same header: its way is shown too.
-  const along = new Set(chosenLead ? behind(p.scene, byLead, chosenLead) : []);
+  const along = new Set(chosenLead ? upTheLine(p.scene, byLead, chosenLead) : []);
   const bundle = new Set(p.chosen && p.loom ? p.leads.filter((l) => l.loom === p.loom).map((l) => l.address) : []);
   const shown = (lead: string) => {
     if (lead === p.chosen || along.has(lead)) return "whole" as const;
@@ -89,7 +89,7 @@ export function drawnSheet(
 }
 
 /** Leads of splitters and the like between a lead's plug and the header. */
-function behind(scene: Scene, byLead: ReadonlyMap<string, LeadRow>, lead: LeadRow): string[] {
+function upTheLine(scene: Scene, byLead: ReadonlyMap<string, LeadRow>, lead: LeadRow): string[] {
   const out: string[] = [];
   for (const part of scene.routes.byLead.get(lead.address)?.through ?? [])
     for (const l of byLead.values()) if (l.fromPart === part && l.port) out.push(l.address);
@@ -156,7 +156,7 @@ export const MachinePlan = memo(function MachinePlan(props: MachinePlanProps) {
 const INSET_PX = 150;
 
 /** Where a small picture of so much room covers least of the drawing: from the drawing's top left corner, px. */
-export function leastCovered(drawn: Drawn, w: number, h: number): { x: number; y: number } {
+function leastCovered(drawn: Drawn, w: number, h: number): { x: number; y: number } {
   const f = drawn.frame;
   let best = { x: Math.max(0, f.w - w), y: Math.max(0, f.h - h) };
   let least = Number.POSITIVE_INFINITY;
