@@ -55,17 +55,10 @@ function spreadOf(net: Network, from: Spot, how: "tidy" | "short"): Spread {
   return made;
 }
 
-/** Ways are the same forth and back: they are always worked out from the end that comes first. */
-const first = (a: Spot, b: Spot) => a.xMm < b.xMm || (a.xMm === b.xMm && (a.yMm < b.yMm || (a.yMm === b.yMm && a.on <= b.on)));
-
+/** The way from a lead's beginning to its port. It is looked for from the port: there are fewer of them than of leads, and each is asked for often. */
 export function wayBetween(net: Network, a: Spot, b: Spot, how: "tidy" | "short"): Way | undefined {
-  const [from, to] = first(a, b) ? [a, b] : [b, a];
-  const nodes = wayTo(spreadOf(net, from, how), to);
-  if (!nodes) return undefined;
-  const way = describe(net, nodes, from, to);
-  return from === a
-    ? way
-    : { ...way, stretches: way.stretches.map((s) => ({ ...s, points: [...s.points].reverse() })).reverse(), cutouts: [...way.cutouts].reverse() };
+  const nodes = wayTo(spreadOf(net, b, how), a);
+  return nodes && describe(net, nodes.reverse(), a, b);
 }
 
 /** Points, length and what it crosses; the ends themselves stand before the first and behind the last node. */
@@ -194,7 +187,7 @@ const costs = new WeakMap<Network, Map<string, number | undefined>>();
 function remembered(store: WeakMap<Network, Map<string, number | undefined>>, net: Network, a: Spot, b: Spot, work: () => number | undefined) {
   const mine = store.get(net) ?? new Map<string, number | undefined>();
   store.set(net, mine);
-  const key = first(a, b) ? `${keyOf(a)} ${keyOf(b)}` : `${keyOf(b)} ${keyOf(a)}`;
+  const key = `${keyOf(a)} ${keyOf(b)}`;
   if (mine.has(key)) return mine.get(key);
   const value = work();
   mine.set(key, value);

@@ -39,8 +39,8 @@ export interface Look {
   nameOfBox: (b: SceneBox) => number | undefined;
   /** Only this much of the machine is shown: words stay within it. */
   region?: Rect;
-  /** No word stands here: what lies over the drawing. */
-  clear?: readonly Rect[];
+  /** No word stands here: what lies over the drawing, in its units. */
+  clear?: readonly Box[];
 }
 
 const STUB = 14;
@@ -234,7 +234,7 @@ function labelItems(here: readonly SceneBox[], ports: readonly { p: ScenePort; b
     if (/^[A-Z]{2}-\d/.test(b.label)) mono.add(`${b.id}#${b.kind}`);
     if (rank < 1) strong.add(`${b.id}#${b.kind}`);
   }
-  const clear = [...ports.filter((x) => !x.p.landmark).map((x) => x.box), ...(look.clear ?? []).map(box)];
+  const clear = [...ports.filter((x) => !x.p.landmark).map((x) => x.box), ...(look.clear ?? [])];
   return placeLabels(wishes, { bounds, keepClear: clear, line: look.line, letter: look.letter }).map((label) => ({
     kind: "label",
     label,

@@ -43,14 +43,7 @@ export function RegionView({ graph, port, label }: { graph: Graph; port: string 
       nameOfPort: (p: ScenePort) => (p.address === port ? 0 : alike(p) ? 1 : undefined),
       nameOfBox: () => undefined,
       region: seenRect(scene, sheet, seen),
-      clear: [
-        seenRect(scene, sheet, {
-          xMm: shown.x + (W - INSET_PX - 16) / s,
-          yMm: shown.y + (H - INSET_PX - 16) / s,
-          widthMm: (INSET_PX + 16) / s,
-          heightMm: (INSET_PX + 16) / s,
-        }),
-      ],
+      clear: [{ x: view.x + W - INSET_PX - 16, y: view.y + H - INSET_PX - 16, w: INSET_PX + 16, h: INSET_PX + 16 }],
     };
     return { drawn: drawSheet(scene, sheet, look), view, inset: { s: INSET_PX / Math.max(v.widthMm, v.heightMm), x: cx / s, y: cy / s } };
   }, [scene, target, sheet, port, graph]);

@@ -9,7 +9,7 @@ import { Button } from "../../ui/button";
 import { type LoomName, LoomSwatch } from "../../ui/loom";
 import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { useLater } from "../frame/use-later";
-import { goesOn, MachinePlan, OtherSheet } from "./machine-plan";
+import { goesOn, insetIn, MachinePlan, OtherSheet } from "./machine-plan";
 import { RegionMap, regionOfMachine } from "./region-map";
 import { useBoxSize } from "./use-box-size";
 import { usePinch } from "./use-pinch";
@@ -54,7 +54,7 @@ export function MachinePane({
   const chosen = hand.at === "lead" || hand.at === "taking" ? hand.lead : null;
   const chosenPort = hand.at === "port" ? hand.port : null;
   const lead = leads.find((l) => l.address === chosen);
-  const drawn = useLater(useMemo(() => ({ scene, leads: leads }), [scene, leads]));
+  const drawn = useLater(useMemo(() => ({ scene, leads }), [scene, leads]));
   const [ask, setAsk] = useState<string[]>([]);
   const box = useRef<HTMLDivElement>(null);
   usePinch(box, (by) => happen({ do: "zoom", to: zoom + by }));
@@ -91,6 +91,11 @@ export function MachinePane({
     el.scrollTo({ left: at.x * scale + 8 - el.clientWidth / 2, top: at.y * scale + 8 - el.clientHeight / 2 });
   }, [zoom, scale, chosenAt, region, scene, sheet, middle]);
   const other = sheet === "front" ? ("behind" as const) : ("front" as const);
+  const inset = useMemo(() => {
+    const { scene, leads } = drawn;
+    const wanted = sides === 1 && zoom === 0 && goesOn(scene, leads, other, loom, chosen);
+    return wanted ? insetIn({ scene, leads, sheet, loom, chosen, chosenPort, open, scale }) : undefined;
+  }, [drawn, sides, zoom, other, sheet, loom, chosen, chosenPort, open, scale]);
   return (
     <section data-tall data-first aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
       <div className="flex min-h-9 shrink-0 items-center gap-3 px-2 text-second">
@@ -130,13 +135,14 @@ export function MachinePane({
               open={open}
               scale={scale}
               namesAll={zoom > 0}
+              covered={inset}
               onPort={onPort}
               onPart={onPart}
               onLead={onLead}
               onAsk={setAsk}
             />
           ))}
-          {sides === 1 && zoom === 0 && goesOn(scene, leads, other, loom, chosen) ? (
+          {inset ? (
             <OtherSheet
               scene={drawn.scene}
               leads={drawn.leads}
@@ -145,7 +151,7 @@ export function MachinePane({
               chosen={chosen}
               chosenPort={chosenPort}
               open={open}
-              scale={scale}
+              at={inset}
               onTurn={() => happen({ do: "turn" })}
             />
           ) : null}

@@ -1,6 +1,6 @@
 "use client";
 import { memo, useMemo, useRef } from "react";
-import { type Drawn, drawSheet, type PortState, type Scene, type SceneBox, type ScenePort } from "../../core/scene";
+import { type Box, type Drawn, drawSheet, type PortState, type Scene, type SceneBox, type ScenePort } from "../../core/scene";
 import type { LeadRow } from "../../server/read/lead-rows";
 import type { LoomName } from "../../ui/loom";
 import { SceneItems } from "../drawing/scene-items";
@@ -18,6 +18,8 @@ export interface MachinePlanProps {
   scale: number;
   /** Everything is named, not only what matters now. */
   namesAll: boolean;
+  /** Where something lies over the drawing, px of it: no words there. */
+  covered?: Box | undefined;
   onPort: (address: string) => void;
   onPart: (ids: readonly string[]) => void;
   onLead: (address: string) => void;
@@ -30,7 +32,9 @@ const EDGE_PX = 8;
 
 /** What a sheet looks like with a loom on, or a lead or port chosen. */
 export function drawnSheet(
-  p: Pick<MachinePlanProps, "scene" | "leads" | "sheet" | "loom" | "chosen" | "chosenPort" | "open" | "scale" | "namesAll"> & { small?: boolean },
+  p: Pick<MachinePlanProps, "scene" | "leads" | "sheet" | "loom" | "chosen" | "chosenPort" | "open" | "scale" | "namesAll" | "covered"> & {
+    small?: boolean;
+  },
 ): Drawn {
   const byLead = new Map(p.leads.map((l) => [l.address, l]));
   const atPort = new Map<string, LeadRow[]>();
@@ -85,6 +89,7 @@ export function drawnSheet(
     port: (address) => ({ state: stateOf(atPort.get(address) ?? []), chosen: chosenEnds.has(address), open: p.open.has(address) }),
     nameOfPort,
     nameOfBox,
+    ...(p.covered ? { clear: [p.covered] } : {}),
   });
 }
 
@@ -98,11 +103,11 @@ function upTheLine(scene: Scene, byLead: ReadonlyMap<string, LeadRow>, lead: Lea
 
 /** One side of the tray with everything on it: ports where they are, leads as they run. */
 export const MachinePlan = memo(function MachinePlan(props: MachinePlanProps) {
-  const { scene, leads, sheet, loom, chosen, chosenPort, open, scale, namesAll, onPort, onPart, onLead, onAsk } = props;
+  const { scene, leads, sheet, loom, chosen, chosenPort, open, scale, namesAll, covered, onPort, onPart, onLead, onAsk } = props;
   const finger = useRef(false);
   const drawn = useMemo(
-    () => drawnSheet({ scene, leads, sheet, loom, chosen, chosenPort, open, scale, namesAll }),
-    [scene, leads, sheet, loom, chosen, chosenPort, open, scale, namesAll],
+    () => drawnSheet({ scene, leads, sheet, loom, chosen, chosenPort, open, scale, namesAll, covered }),
+    [scene, leads, sheet, loom, chosen, chosenPort, open, scale, namesAll, covered],
   );
   const titles = useMemo(() => {
     const m = new Map<string, string[]>();
@@ -160,7 +165,7 @@ function leastCovered(drawn: Drawn, w: number, h: number): { x: number; y: numbe
   const f = drawn.frame;
   let best = { x: Math.max(0, f.w - w), y: Math.max(0, f.h - h) };
   let least = Number.POSITIVE_INFINITY;
-  const weight = (i: Drawn["items"][number]): [{ x: number; y: number; w: number; h: number }, number] | undefined => {
+  const weight = (i: Drawn["items"][number]): [Box, number] | undefined => {
     if (i.kind === "label") return [i.label.box, 4];
     if (i.kind === "port") return [i.box, 3];
     if (i.kind !== "rect" || i.ink === "case" || i.ink === "free") return undefined;
@@ -168,11 +173,7 @@ function leastCovered(drawn: Drawn, w: number, h: number): { x: number; y: numbe
   };
   const things = drawn.items.flatMap((i) => {
     const one = weight(i);
-    return one
-      ? [one]
-      : i.kind === "lead"
-        ? i.points.map(([x, y]): [{ x: number; y: number; w: number; h: number }, number] => [{ x: x - 8, y: y - 8, w: 16, h: 16 }, 3])
-        : [];
+    return one ? [one] : i.kind === "lead" ? i.points.map(([x, y]): [Box, number] => [{ x: x - 8, y: y - 8, w: 16, h: 16 }, 3]) : [];
   });
   for (let y = 0; y <= f.h - h; y += 12)
     for (let x = 0; x <= f.w - w; x += 12) {
@@ -189,35 +190,25 @@ function leastCovered(drawn: Drawn, w: number, h: number): { x: number; y: numbe
   return best;
 }
 
+type Shown = Pick<MachinePlanProps, "scene" | "leads" | "sheet" | "loom" | "chosen" | "chosenPort" | "open">;
+
+/** Where the small picture of the other side stands in the large one: where least of it is. Words are placed round it afterwards. */
+export function insetIn(large: Shown & { scale: number }): Box {
+  const { widthMm, heightMm } = large.scene.view;
+  const s = INSET_PX / Math.max(widthMm, heightMm);
+  const [w, h] = [widthMm * s + 16, heightMm * s + 40];
+  return { ...leastCovered(drawnSheet({ ...large, namesAll: false, small: true }), w, h), w, h };
+}
+
 /** The other side of the tray, small: what goes on there. A press turns the drawing. */
-export function OtherSheet({
-  onTurn,
-  ...p
-}: Pick<MachinePlanProps, "scene" | "leads" | "sheet" | "loom" | "chosen" | "chosenPort" | "open" | "scale"> & { onTurn: () => void }) {
-  const { scene, leads, sheet, loom, chosen, chosenPort, open } = p;
+export function OtherSheet({ at, onTurn, ...shown }: Shown & { at: Box; onTurn: () => void }) {
+  const { scene, leads, sheet, loom, chosen, chosenPort, open } = shown;
   const scale = INSET_PX / Math.max(scene.view.widthMm, scene.view.heightMm);
   const drawn = useMemo(
     () => drawnSheet({ scene, leads, sheet, loom, chosen, chosenPort, open, scale, namesAll: false, small: true }),
     [scene, leads, sheet, loom, chosen, chosenPort, open, scale],
   );
   const f = drawn.frame;
-  // It stands where least of the large drawing is.
-  const at = useMemo(() => {
-    const large = drawnSheet({
-      scene,
-      leads,
-      sheet: sheet === "front" ? "behind" : "front",
-      loom,
-      chosen,
-      chosenPort,
-      open,
-      scale: p.scale,
-      namesAll: false,
-      // Without its words, which take the longest to place.
-      small: true,
-    });
-    return leastCovered(large, f.w + 16, f.h + 40);
-  }, [scene, leads, sheet, loom, chosen, chosenPort, open, p.scale, f.w, f.h]);
   return (
     <button
       type="button"

@@ -5,6 +5,8 @@ import type { Ways } from "../../core/wiring";
 
 const DEADLINE_S = 60;
 const THREADS = 2;
+/** What a large build may take beyond its deadline on a machine that does much else, s. */
+const GRACE_S = 90;
 /** More that wait than this are refused: somebody's browser asks in a loop. */
 const MOST_WAITING = 40;
 
@@ -98,8 +100,8 @@ function next(p: Pool): void {
   p.queue = p.queue.filter((x) => x !== w);
   thread.now = w;
   thread.last = name;
-  // A thread that does not answer is ended; the next task gets a new one.
-  thread.late = setTimeout(() => void thread.worker.terminate(), (w.task.deadlineS * 2 + 10) * 1000);
+  // A thread that does not answer is ended; the next task gets a new one. A busy machine takes many times as long for the same.
+  thread.late = setTimeout(() => void thread.worker.terminate(), (w.task.deadlineS * 2 + GRACE_S) * 1000);
   thread.late.unref();
   thread.worker.postMessage(w.task);
   next(p);
