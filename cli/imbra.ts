@@ -6,6 +6,7 @@ import { tiedBack } from "../core/claims";
 import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";
 import { powerOn } from "../core/machine";
+import { orderJson, POSTURES, type Posture, undoJson } from "../core/order";
 import { plan, waysIn } from "../core/plan";
 import { byDraw, plugDrops, powerBudget } from "../core/power";
 import { routesJson } from "../core/routes";
@@ -14,7 +15,7 @@ import { wayWords } from "../core/wiring";
 import { leadOf, placesJson, whyJson } from "./leads";
 import { readShelf } from "./shelf";
 
-const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE]
+const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD or STEP] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE] [--posture HOW]
   plan FILE         where every lead goes and why, what is tied back, what to order, what would let the rest in
   why FILE LEAD     why a lead is where it is, the next best place and what it would cost
   places FILE LEAD  every place of a lead, with its cost in words and level by level
@@ -23,12 +24,14 @@ const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD] [--shelf FOL
   fit FILE          every clearance with the millimetres left, standoffs, and what the parts list is warned of
   routes FILE       the way of every lead that is in a port: points on each side of the tray, length, what is folded where, ties, cut-outs
   draw FILE         the machine as an SVG file in millimetres; --sheet front (if not said) or behind
+  order FILE        the steps in order, turns of the case, what contradicts itself, schools side by side; --posture standing, front-up or behind-up
+  undo FILE STEP    what must come out before a step can be done again or was forgotten, what stays, what is made anew, minutes
   power FILE        draw by moment, rail and plug, against the supply
-FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input. LEAD is an address (fan-1:lead) or a tag (FN-02).
+FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in).
 JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
 Exit 2: bad input, one sentence a fault on standard error.`;
 
-const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "power"];
+const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "order", "undo", "power"];
 /** Seconds for a whole plan unless said otherwise. */
 const DEADLINE_S = 60;
 
@@ -71,6 +74,15 @@ function sheetFrom(args: string[]): "front" | "behind" | undefined {
   return text;
 }
 
+function postureFrom(args: string[]): Posture | undefined {
+  const at = args.indexOf("--posture");
+  if (at < 0) return undefined;
+  const [, text] = args.splice(at, 2);
+  const found = POSTURES.find((p) => p === text);
+  if (!found) throw new BadInput([`--posture ${text ?? ""}: give ${POSTURES.slice(0, -1).join(", ")} or ${POSTURES.at(-1)}.`]);
+  return found;
+}
+
 /** A build file as it is; out of what `plan` prints, the build in it. */
 function buildIn(text: string): string {
   try {
@@ -87,10 +99,12 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean } | {
   const folder = at >= 0 ? args.splice(at, 2)[1] : undefined;
   const deadlineS = deadlineFrom(args);
   const sheet = sheetFrom(args);
+  const posture = postureFrom(args);
   const [command, file, lead, ...rest] = args;
   const asksLead = command === "why" || command === "places";
-  if (!command || !file || rest.length > 0 || asksLead !== (lead !== undefined) || !COMMANDS.includes(command) || (sheet && command !== "draw"))
-    throw new BadInput([USAGE]);
+  const asksOne = asksLead || command === "undo";
+  const astray = (sheet && command !== "draw") || (posture && command !== "order");
+  if (!command || !file || rest.length > 0 || asksOne !== (lead !== undefined) || !COMMANDS.includes(command) || astray) throw new BadInput([USAGE]);
   const shelf = shelfFrom(folder);
   const read = readBuildText(buildIn(readInput(file)), shelf);
   if (!read.ok) throw new BadInput(read.faults);
@@ -100,7 +114,7 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean } | {
     const again = readBuildText(JSON.stringify(made.build), shelf);
     if (!again.ok) throw new Error(`the plan does not read back: ${again.faults[0]}`);
     const { graph } = again;
-    if (lead !== undefined) {
+    if (asksLead && lead !== undefined) {
       const node = leadOf(graph, lead);
       if (!node) throw new BadInput([`${lead}: this build has no such lead. Give an address such as fan-1:lead, or a tag such as FN-02.`]);
       if (node.lead.flow !== "in" || node.lead.role === "cable-root")
@@ -120,6 +134,15 @@ async function run(args: string[]): Promise<{ json: unknown; stop: boolean } | {
     return { json, stop: findings.some((f) => f.severity === "stop") || made.free.some((f) => f.need === "mandatory") };
   }
   if (command === "draw") return { text: svgOf(paperDrawing(read.graph, sheet ?? "front", read.build.name)) };
+  if (command === "order") {
+    const json = orderJson(read.graph, posture);
+    return { json, stop: json.conflicts.length > 0 };
+  }
+  if (command === "undo" && lead !== undefined) {
+    const json = undoJson(read.graph, lead);
+    if (!json) throw new BadInput([`${lead}: this build has no such step. Give an id as the order prints it, such as board-in or mount:fan-1.`]);
+    return { json, stop: false };
+  }
   if (command === "routes") {
     const json = routesJson(read.graph);
     return { json, stop: false };

@@ -23,6 +23,8 @@ export {
   Shop,
   ShopEntry,
   StepDone,
+  StepSkipped,
+  StepTime,
 } from "./entities";
 export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";

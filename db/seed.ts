@@ -4,7 +4,7 @@ import { z } from "zod";
 import { type Build, buildGraph, type Connection, readBuildText, typeLookup } from "../core/assembly";
 import { PartType } from "../core/catalogue";
 import { powerOn } from "../core/machine";
-import { stepsOf } from "../core/order";
+import { orderOf } from "../core/order";
 import { plan } from "../core/plan";
 import { Credential, Fault, Job, type JobRow, Link, LogEntry, Observation, Person, type PersonRow, Plan, ShelfType, StepDone } from "./entities";
 import type { EntityManager } from "./orm";
@@ -228,7 +228,7 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
   });
   entry(3, "plan", `Plan 1, ${made.status}: ${made.connections.length} connections.`, 1);
   const graph = buildGraph(made.build, types);
-  const { steps } = stepsOf(graph);
+  const { steps } = orderOf(graph);
   const finished = steps.slice(0, Math.round(steps.length * story.done));
   const plugged = new Set(finished.flatMap((s) => s.lead ?? []));
   for (const s of finished) {

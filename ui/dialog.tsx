@@ -37,7 +37,7 @@ export function Dialog({
           onOpenAutoFocus={(e) => {
             // Where there is something to type, it is typed there at once.
             const first = (e.currentTarget as HTMLElement).querySelector<HTMLElement>(
-              "input:not([type=file]):not([type=checkbox]), textarea, select",
+              "input:not([type=file]):not([type=checkbox]), textarea:not([data-last]), select",
             );
             if (!first) return;
             e.preventDefault();

@@ -10,6 +10,14 @@ export const Policy = z.strictObject({
   cpuPlugW: z.number().min(50).max(1000).default(336),
   mainsV: z.union([z.literal(115), z.literal(230)]).default(230),
   mayOrder: z.boolean().default(true).describe("parts have not all arrived: a missing accessory may go on the order list"),
+  benchTest: z.enum(["first", "straight-in"]).default("first"),
+  rehearsal: z.enum(["no", "table"]).default("no"),
+  coolerFirst: z.enum(["derived", "before", "after"]).default("derived"),
+  supplyCables: z.enum(["derived", "before", "after"]).default("derived"),
+  cardTurn: z.enum(["last", "early"]).default("last"),
+  dressing: z.enum(["after-leads", "before-start", "after-start"]).default("after-leads"),
+  sataData: z.enum(["last", "first"]).default("last"),
+  driver: z.enum(["hand", "electric"]).default("hand"),
 });
 export type Policy = z.infer<typeof Policy>;
 
@@ -58,6 +66,13 @@ export const Part = z.strictObject({
   from: z.enum(["client", "shelf", "order"]).default("client"),
 });
 export type Part = z.infer<typeof Part>;
+
+/** A step of the work: `board-in`, `mount:fan-1`, `plug:fan-1:lead`. */
+export const StepId = z
+  .string()
+  .min(1)
+  .max(200)
+  .regex(/^[a-z][a-z-]*(:[^\s]+)?$/, "write it as the order names it");
 
 /** `fixed`: the technician wants it so; `planned`: from a plan; `plugged`: done with the hands; `checked`: looked at again. */
 export const CONNECTION_STATES = ["fixed", "planned", "plugged", "checked"] as const;
@@ -132,6 +147,12 @@ export const Build = z.strictObject({
     .max(600)
     .optional()
     .describe("leads that the technician leads through another cut-out than the usual way would take"),
+  done: z.array(StepId).max(1000).optional().describe("steps that are done and make no connection; those that do are done when it is plugged"),
+  pulled: z
+    .array(z.strictObject({ step: StepId, before: StepId }))
+    .max(200)
+    .optional()
+    .describe("steps that somebody pulled before others by hand"),
 });
 export type Build = z.infer<typeof Build>;
 

@@ -106,7 +106,10 @@ export const Port = z.strictObject({
   heatsink: z.boolean().optional().describe("M.2 slots: a heatsink lies on it; left out: unknown"),
   rank: z.number().int().min(0).max(99).default(0).describe("lower is used first: the fastest slot, the board's memory order"),
   pinout: z.record(z.string(), z.string()).optional().describe("the board's own pin order, pin number to signal"),
-  coveredBy: z.array(z.enum(["card", "cooler", "supply", "radiator"])).default([]),
+  coveredBy: z
+    .array(z.enum(["card", "cooler", "supply", "radiator", "memory"]))
+    .default([])
+    .describe("what hides this port once it is in"),
   tailMm: Length.default(0).describe("length of the wire, where the port hangs on one"),
   rail: Label.optional().describe("supply outlets: the 12 V rail behind it, where the supply has several"),
 });
@@ -325,6 +328,26 @@ export const PartType = z.strictObject({
       slots: z.number().min(0.5).max(12).optional().describe("cards: how many slot widths it takes; cases: how many covers there are"),
       underMm: Length.optional().describe("coolers that reach over the memory: the tallest module that goes under"),
       radiator: Radiator.optional(),
+      mountings: z
+        .array(
+          z.strictObject({
+            socket: Label,
+            bracket: Label.describe("which of the brackets in the box"),
+            position: Label.optional().describe("which of its holes or marks"),
+            spacers: Label.optional(),
+            backplate: z.enum(["own", "board", "none"]).describe("own: its backplate goes behind the board; board: the one that is there stays"),
+            turns: z
+              .array(z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]))
+              .min(1)
+              .max(4)
+              .optional()
+              .describe("ways round that the head may go on, in degrees; left out: any"),
+          }),
+        )
+        .max(12)
+        .optional()
+        .describe("coolers: how they are fitted to each socket; left out: unknown"),
+      socketCutout: z.boolean().optional().describe("cases: the tray is open behind the CPU socket; left out: unknown"),
       forms: z.array(z.enum(FORM_FACTORS)).max(5).optional().describe("cases: boards that go in"),
       supplyForms: z.array(z.enum(SUPPLY_FORMS)).max(4).optional(),
       maxSupplyMm: Length.optional().describe("supply length with the drive cage out, cables included"),

@@ -26,6 +26,18 @@ function changed(
 const of = (list: Finding[], rule: string) => list.filter((f) => f.rule === rule);
 const part = (id: string, type: string, more: object = {}): Build["parts"][number] => ({ id, type, from: "client", ...more });
 
+describe("how a cooler is fixed", () => {
+  it("without a bracket for the socket it stops; an entry that says nothing of brackets says nothing", () => {
+    const on = (mountings: PartType["body"]["mountings"]) =>
+      of(changed("fs-1047", { edit: (t) => (t.kind === "cooler" ? { ...t, body: { ...t.body, mountings } } : t) }), "cooler-mounting");
+    expect(on([{ socket: "Q7", bracket: "B", backplate: "own" }])).toMatchObject([
+      { severity: "stop", message: expect.stringMatching(/has brackets for Q7, none for socket Q5/) },
+    ]);
+    expect(on([{ socket: "Q5", bracket: "A", backplate: "own" }])).toEqual([]);
+    expect(on(undefined)).toEqual([]);
+  });
+});
+
 describe("what the parts list alone says", () => {
   it("FS-1041 is ordinary and complete: nothing stops it", () => {
     expect(changed("fs-1041", {}).filter((f) => f.severity !== "note")).toEqual([]);

@@ -11,6 +11,7 @@ import { chainJoints } from "./rules/chain-joints";
 import { commandNowhere } from "./rules/command-nowhere";
 import { coolerFit } from "./rules/cooler-fit";
 import { coolerHeat } from "./rules/cooler-heat";
+import { coolerMounting } from "./rules/cooler-mounting";
 import { coolerOutlets } from "./rules/cooler-outlets";
 import { coolingSold } from "./rules/cooling-sold";
 import { cpuFanSignal } from "./rules/cpu-fan-signal";
@@ -79,6 +80,7 @@ export const RULES: readonly Rule[] = [
   portMissing,
   cardFit,
   coolerFit,
+  coolerMounting,
   radiatorPlace,
   radiatorFit,
   tubeSide,

@@ -33,6 +33,9 @@ export interface JobEvents {
   /** Led through a cut-out by choice; null: the usual way again. */
   "led-through": LeadSaid & { cutout: string | null; label: string };
   step: { step: string; title: string; done: boolean };
+  /** Pulled before another step by hand; both by their titles of then. */
+  pulled: { step: string; title: string; before: string };
+  "let-go": Record<string, never>;
   note: { text: string };
   skipped: { text: string };
   problem: { text: string };

@@ -48,6 +48,8 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   fixed: (d) =>
     `${d.tag} (${d.name}) ${d.fixed ? "fixed in" : "no longer fixed in"} ${d.portName}${d.bumped.length > 0 ? `; ${d.bumped.join(", ")} free again` : ""}.`,
   "led-through": (d) => `${d.tag} (${d.name}) is led ${d.cutout === null ? "the usual way again" : `through the cut-out ${d.label}`}.`,
+  pulled: (d) => `Pulled forward: ${d.title}, before ${d.before}.`,
+  "let-go": () => "What was pulled by hand was let go of: the order is Imbra's again.",
   step: (d) => `${d.title}: ${d.done ? "done" : "undone"}.`,
   note: (d) => d.text,
   skipped: (d) => d.text,

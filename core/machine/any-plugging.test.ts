@@ -6,7 +6,7 @@ import { hungOn, rootOf } from "../brings";
 import { mate } from "../catalogue";
 import { checkAll } from "../checks";
 import { freeEnds } from "../claims";
-import { stepsOf } from "../order";
+import { orderOf } from "../order";
 import { plan } from "../plan";
 import { powerOn } from ".";
 
@@ -47,7 +47,7 @@ describe("whatever hands have plugged", () => {
         expect(on.verdict.length).toBeGreaterThan(10);
         // Harm is never pressed through in silence.
         if (on.damage.length > 0) expect(findings.some((f) => f.severity === "stop")).toBe(true);
-        expect(stepsOf(graph).steps.length).toBeGreaterThan(build.connections.length);
+        expect(orderOf(graph).steps.length).toBeGreaterThan(build.connections.length);
         freeEnds(graph);
       }),
       { numRuns: 60, seed: 53 },

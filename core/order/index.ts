@@ -1,1 +1,26 @@
-export { type Step, stepsOf } from "./steps";
+export { type Card, type CardKind, cardsOf, turnWords } from "./cards";
+export { type Compared, compareSchools } from "./compare";
+export { orderJson, undoJson } from "./json";
+export {
+  type Conflict,
+  type Minutes,
+  type Order,
+  POSTURE_WORDS,
+  POSTURES,
+  type Posture,
+  type Precedence,
+  type PrecedenceKind,
+  type Problem,
+  STEP_KINDS,
+  type Step,
+  type StepKind,
+  type Work,
+} from "./model";
+export { type Now, nowOf } from "./now";
+export { type OrderAsked, orderOf, orderOfProblem } from "./order";
+export { problemOf } from "./problem";
+export { type Pulled, pull } from "./pull";
+export { type SchoolOfWork, WORK_SCHOOLS, type WorkSchool } from "./schools";
+export { type Asked, type History, measureOfPlug } from "./steps";
+export { doneAfter, type Out, type Undo, undoOf } from "./undo";
+export { faultsOf } from "./valid";

@@ -5,7 +5,7 @@ import { airOf } from "../air";
 import { buildGraph, type Graph } from "../assembly";
 import { hungOn } from "../brings";
 import { check, checkParts } from "../checks";
-import { stepsOf } from "../order";
+import { orderOf } from "../order";
 import { sheetOf } from "../sheet";
 
 /** A demo build as planned, and what hangs where. */
@@ -38,9 +38,9 @@ describe("what each machine of the demo is for shows in its plan", () => {
     expect(two.map((c) => c.port).sort()).toEqual(["board:DIMM_A2", "board:DIMM_B2"]);
     const c = plan.connections.find((x) => x.lead === "fan-rear:lead");
     expect(c?.why).toContain("Its low-noise lead, a resistor, goes between");
-    expect(stepsOf(graph).steps.find((s) => s.lead === "fan-rear:lead")?.title).toMatch(/^Plug Rear fan into .+, its low-noise lead between$/);
+    expect(orderOf(graph).steps.find((s) => s.lead === "fan-rear:lead")?.title).toMatch(/^Plug Rear fan into .+, its low-noise lead between$/);
     expect(sheetOf(graph).rows.find((r) => r.lead === "fan-rear:lead")?.plug).toBe("Rear fan, low-noise lead between");
-    const front = stepsOf(graph).steps.find((s) => s.lead === "fan-front-1:lead");
+    const front = orderOf(graph).steps.find((s) => s.lead === "fan-front-1:lead");
     expect(front?.title).toMatch(/^Plug Front fan/);
     expect(front?.title).not.toContain("low-noise");
     const wish = plan.build.wishes.noiseDb ?? 0;

@@ -1,6 +1,6 @@
 import type { Address, Graph, PortNode } from "../assembly";
 import { type Free, freeEnds, type TiedBack, tiedBack } from "../claims";
-import { stepsOf } from "../order";
+import { orderOf } from "../order";
 import { looseCables, runOf, throughLowNoise } from "../wiring";
 
 /** One plug of the wiring sheet, in plugging order. */
@@ -53,7 +53,7 @@ export function boardRegion(graph: Graph, port: PortNode): string {
 
 /** Everything that is plugged or to be plugged, in the order in which hands reach it; then what stays free, and the bag. */
 export function sheetOf(graph: Graph): Sheet {
-  const { steps } = stepsOf(graph);
+  const { steps } = orderOf(graph);
   const at = new Map(steps.flatMap((s, i) => (s.lead ? [[s.lead, { i, s }] as const] : [])));
   const rows = graph.connections
     .flatMap((c) => {

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { buildGraph, type Graph } from "../assembly";
-import { stepsOf } from "../order";
+import { orderOf } from "../order";
 import { boardRegion, connectionsCsv, readConnections, sheetOf } from ".";
 
 const graphs = new Map<string, Graph>();
@@ -17,7 +17,7 @@ describe("the wiring sheet", () => {
     const sheet = sheetOf(g);
     expect(sheet.rows.map((r) => r.lead).sort()).toEqual(g.connections.map((c) => c.lead).sort());
     expect(sheet.rows.map((r) => r.order)).toEqual(sheet.rows.map((_, i) => i + 1));
-    const steps = stepsOf(g).steps.flatMap((s) => (s.lead ? [s.lead] : []));
+    const steps = orderOf(g).steps.flatMap((s) => (s.lead ? [s.lead] : []));
     expect(sheet.rows.map((r) => r.lead).filter((l) => steps.includes(l))).toEqual(steps.filter((l) => g.ofLead.has(l)));
     for (const f of sheet.free) expect(g.ofLead.has(f.end)).toBe(false);
     for (const r of sheet.rows) if (r.runMm !== undefined) expect(r.lengthMm).toBeGreaterThan(0);

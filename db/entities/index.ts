@@ -143,6 +143,8 @@ export const Job = defineEntity({
     wishes: p.json<unknown>().defaultRaw("'{}'"),
     /** Leads that are led through a cut-out of somebody's choice: lead to cut-out. */
     ways: p.json<Record<string, string>>().defaultRaw("'{}'"),
+    /** Steps that somebody pulled before others by hand, the last last. */
+    pulled: p.json<{ step: string; before: string }[]>().defaultRaw("'[]'"),
     /** Lines of a pasted list that no part type of the shelf answered to. */
     aside: p.json<string[]>().defaultRaw("'[]'"),
     /** Counts changes of the parts; a plan remembers the count that it was made for. */
@@ -318,6 +320,40 @@ export const StepDone = defineEntity({
   uniques: [{ properties: ["job", "step"] }],
 });
 
+/** A step that hands left out for now, with the reason. Done, it is skipped no longer. */
+export const StepSkipped = defineEntity({
+  name: "StepSkipped",
+  tableName: "step_skipped",
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    step: p.string(),
+    reason: p.text(),
+    at: now(),
+    by: () => p.manyToOne(Person),
+  },
+  uniques: [{ properties: ["job", "step"] }],
+});
+
+/** How long hands were at a step, s. What steps of one measure take is the shop's own figure. */
+export const StepTime = defineEntity({
+  name: "StepTime",
+  tableName: "step_time",
+  indexes: [
+    { name: "step_time_measure_index", properties: ["measure", "seconds"] },
+    { name: "step_time_job_index", properties: ["job"] },
+  ],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    step: p.string(),
+    measure: p.string(),
+    seconds: p.integer(),
+    at: now(),
+    by: () => p.manyToOne(Person),
+  },
+});
+
 /** A finding that somebody set aside, with the reason: it shows for ever after, also when the finding is gone. */
 export const Override = defineEntity({
   name: "Override",
@@ -419,6 +455,8 @@ export const ENTITIES = [
   PlanRun,
   Link,
   StepDone,
+  StepSkipped,
+  StepTime,
   Override,
   LogEntry,
   Observation,

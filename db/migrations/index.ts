@@ -10,6 +10,7 @@ import { HeadsAndNews } from "./0009-heads-and-news";
 import { PlanRuns } from "./0010-plan-runs";
 import { People } from "./0011-people";
 import { LeadWays } from "./0012-ways";
+import { WorkInOrder } from "./0013-order";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -25,4 +26,5 @@ export const MIGRATIONS = [
   { name: "0010-plan-runs", class: PlanRuns },
   { name: "0011-people", class: People },
   { name: "0012-ways", class: LeadWays },
+  { name: "0013-order", class: WorkInOrder },
 ];

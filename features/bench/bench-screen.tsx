@@ -1,11 +1,9 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { panelPinout } from "../../core/brings";
-import { family } from "../../core/catalogue";
-import type { JobView } from "../../server/read/job-view";
+import { type Card, type Step, turnWords } from "../../core/order";
+import type { BenchSlice } from "../../server/read/slices";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
-import { PinPicture } from "../../ui/drawing/pin-picture";
 import Link from "../../ui/link";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
 import { useDates, WithDates } from "../frame/dates";
@@ -14,11 +12,14 @@ import { useLive } from "../frame/live";
 import type { Said } from "../outbox/entries";
 import { EntriesSheet } from "../outbox/entries-sheet";
 import { useOutbox } from "../outbox/outbox";
-import { type AtBench, WhoWorks } from "../people/who-works";
+import { type AtBench as Colleague, WhoWorks } from "../people/who-works";
 import { useUntouched, useWorker, type Worker } from "../people/worker";
 import { graphOf } from "../wiring/candidates";
 import { BenchSheet, type Sheet } from "./bench-sheet";
+import { CardPanel } from "./card-panel";
+import { coverersOf } from "./cards";
 import { RegionView } from "./region-view";
+import { useBench } from "./use-bench";
 import { useTakeBack } from "./use-take-back";
 
 const REST_MS = 500;
@@ -26,16 +27,16 @@ const KEY = "min-h-24 w-34 px-2 max-[760px]:min-h-20 max-[760px]:w-auto max-[760
 /** Which hand works is the tablet's business, not the job's. */
 const HAND = "imbra-hand";
 
-/** One thing at a time, large, worked with one hand. */
+/** One card at a time, large, worked with one hand. */
 export function BenchScreen({
   view,
   seat,
   people,
 }: {
-  view: Pick<JobView, "build" | "steps" | "head" | "leads" | "power" | "findings">;
+  view: BenchSlice;
   /** Who the server knows to work here, when it said so, and after how many minutes untouched it asks again. */
   seat: { worker: Worker | null; asOfMs: number; lockMinutes: number };
-  people: AtBench[];
+  people: Colleague[];
 }) {
   const { aloneSince, signedOut, signedIn } = useLive();
   const dates = useDates();
@@ -45,30 +46,7 @@ export function BenchScreen({
   const outbox = useOutbox();
   const number = view.head.number;
   const graph = useMemo(() => graphOf(view.build), [view.build]);
-  // What was pressed here counts here already: what waits, and what the server has of which this page knows nothing yet.
-  const revision = view.head.revision;
-  const local = useMemo(() => {
-    const unseen = outbox.sent.filter((e) => (e.sent?.revision ?? 0) > revision);
-    const said = [...unseen, ...outbox.waiting].map((e) => e.said).filter((e) => e.number === number);
-    const plugs = new Map<string, Extract<Said, { kind: "plug" }>>();
-    const done = new Map<string, boolean>();
-    for (const e of said) {
-      if (e.kind === "plug") {
-        plugs.set(e.lead, e);
-        done.set(`plug:${e.lead}`, e.state !== "planned");
-      }
-      if (e.kind === "step") done.set(e.step, e.done);
-    }
-    return { plugs, done };
-  }, [outbox.sent, outbox.waiting, number, revision]);
-  const steps = useMemo(() => view.steps.map((s) => ({ ...s, done: local.done.get(s.id) ?? s.done })), [view.steps, local]);
-  const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
-  const current = Math.max(
-    0,
-    steps.findIndex((s) => !s.done && !skipped.has(s.id)),
-  );
-  const allDone = steps.every((s) => s.done || skipped.has(s.id));
-  const [looking, setLooking] = useState<number | null>(null);
+  const [looking, setLooking] = useState<string | null>(null);
   const [sheet, setSheet] = useState<Sheet>(null);
   const [entriesOpen, setEntriesOpen] = useState(false);
   const [said, setSaid] = useState("");
@@ -79,20 +57,6 @@ export function BenchScreen({
     setLeft(!left);
   };
   const rested = useRef(0);
-  const at = looking ?? current;
-  const step = steps[at];
-  const elsewhere = looking !== null && looking !== current;
-  const lead = view.leads.find((l) => l.address === step?.lead);
-  const port = step?.port ? graph.ports.get(step.port) : undefined;
-  const stop = view.findings.find((f) => f.severity === "stop" && step?.lead !== undefined && f.ends.includes(step.lead));
-
-  /** What this screen shows of the lead now: the server compares it with what is recorded. */
-  const saw = useMemo((): Extract<Said, { kind: "plug" }>["saw"] => {
-    if (!lead) return undefined;
-    const mine = local.plugs.get(lead.address);
-    if (mine) return { port: mine.port, state: mine.state };
-    return { port: lead.port ?? null, state: lead.state === "wrong" ? "plugged" : lead.state };
-  }, [lead, local]);
   // What is pressed at a locked bench is kept, without a name, and asks for one.
   const by = locked ? undefined : (who ?? undefined);
   const outboxPush = outbox.push;
@@ -103,18 +67,28 @@ export function BenchScreen({
     },
     [outboxPush, by],
   );
-  const setDone = useCallback(
-    (done: boolean) => {
-      if (!step) return;
-      setSaid("");
-      const words = done ? step.title : `${step.title}: undone`;
-      if (step.lead && step.port) {
-        const place = lead?.place ? { place: lead.place } : {};
-        const seen = saw ? { saw } : {};
-        push({ kind: "plug", number, lead: step.lead, port: step.port, ...place, state: done ? "plugged" : "planned", ...seen }, words);
-      } else push({ kind: "step", number, step: step.id, done, saw: step.done }, words);
+  const bench = useBench(view, push);
+  const { cards, steps } = bench;
+  const current = Math.max(0, bench.current);
+  const finished = bench.current < 0;
+  const lookedAt = looking === null ? -1 : cards.findIndex((c) => c.steps.some((s) => s.id === looking));
+  const at = lookedAt >= 0 ? lookedAt : current;
+  const card = cards[at];
+  const elsewhere = lookedAt >= 0 && (lookedAt !== current || finished);
+  const open = card ? bench.openOn(card) : [];
+  /** The one that hands are at: a plug of the card that is still open, else its first. */
+  const step = open[0] ?? card?.steps[0];
+  const lead = bench.leadOf(step);
+  const stop = view.findings.find((f) => f.severity === "stop" && f.ends.some((e) => card?.steps.some((s) => s.lead === e)));
+  /** Forgotten until what hides it was in. */
+  const covered = open.find((s) => coverersOf(s, steps).length > 0);
+  const missing = card ? notHereOn(card, view.notHere) : [];
+  const nameOf = useCallback((id: string) => graph.parts.get(id)?.part.label ?? graph.parts.get(id)?.type.name ?? id, [graph]);
+  const done = useCallback(
+    (list: readonly Step[]) => {
+      for (const s of list) bench.say(s, true, list.length);
     },
-    [step, lead, saw, number, push],
+    [bench],
   );
   const press = useCallback(() => {
     const now = Date.now();
@@ -126,22 +100,26 @@ export function BenchScreen({
     }
     if (now - rested.current < REST_MS) return;
     rested.current = now;
-    if (!step || step.done || stop) return;
-    setDone(true);
-  }, [elsewhere, step, stop, setDone]);
-  const takeBack = useTakeBack(number, setSaid, by);
-  const undo = () => {
-    setDone(false);
-    setLooking(null);
+    if (finished || stop || open.length === 0) return;
+    setSaid("");
+    if (covered) setSheet("undo");
+    else if (missing.length > 0) setSheet("missing");
+    else done(open);
+  }, [elsewhere, finished, open, stop, covered, missing, done]);
+  const tick = (s: Step) => {
+    const now = Date.now();
+    if (now - rested.current < REST_MS / 2) return;
+    rested.current = now;
+    setSaid("");
+    bench.say(s, !s.done);
   };
+  const takeBack = useTakeBack(number, setSaid, by);
   const look = useCallback(
     (by: number) => {
-      setLooking((was) => {
-        const to = Math.min(steps.length - 1, Math.max(0, (was ?? current) + by));
-        return to === current ? null : to;
-      });
+      const to = Math.min(cards.length - 1, Math.max(0, at + by));
+      setLooking(to === current && !finished ? null : (cards[to]?.steps[0]?.id ?? null));
     },
-    [steps.length, current],
+    [cards, at, current, finished],
   );
 
   useKeys(
@@ -150,9 +128,9 @@ export function BenchScreen({
       { keys: [" ", "Enter"], word: "Done", only: "keys", run: press },
       { keys: ["ArrowLeft"], word: "Look back", run: () => look(-1) },
       { keys: ["ArrowRight"], word: "Look ahead", run: () => look(1) },
-      { keys: ["d"], word: "Differs: it is somewhere else", run: () => (step?.lead ? setSheet("differs") : false) },
+      { keys: ["d"], word: "Differs: it is somewhere else", run: () => setSheet("differs") },
       { keys: ["p"], word: "Problem", run: () => setSheet("problem") },
-      { keys: ["s"], word: "Skip this step", run: () => setSheet("skip") },
+      { keys: ["s"], word: "Skip this card", run: () => setSheet("skip") },
       { keys: ["l"], word: "All steps", run: () => setSheet("list") },
       { keys: ["v"], word: "If I press the button now", run: () => setSheet("press") },
       { keys: ["ctrl+z"], word: "Take back the last entry of mine", run: takeBack },
@@ -160,16 +138,21 @@ export function BenchScreen({
     (code) => {
       const hit = view.leads.find((l) => l.tag.toLowerCase() === code.toLowerCase());
       if (!hit) return false;
+      const on = card?.steps.find((s) => s.lead === hit.address);
+      const many = (card?.steps.length ?? 0) > 1;
+      // Scanning a lead ticks nothing by itself, but where a card has many it says which of them is in the hand.
       setSaid(
-        hit.address === lead?.address
-          ? `Right lead: ${hit.tag}. Plug it, then press Done.`
-          : `Wrong lead: that is ${hit.tag}, ${hit.name}. This step wants ${lead?.tag ?? "another"}.`,
+        !on
+          ? `Wrong lead: that is ${hit.tag}, ${hit.name}. This card wants ${lead?.tag ?? "another"}.`
+          : on.done
+            ? `${hit.tag} is in already.`
+            : `Right lead: ${hit.tag}. ${many ? `It goes into ${hit.portName ?? "its port"}: tap it, or press Done for all.` : "Plug it, then press Done."}`,
       );
       return true;
     },
   );
 
-  if (!step || steps.length === 0)
+  if (!card || !step || steps.length === 0)
     return (
       <main className="p-8 text-bench">
         There is nothing to do here yet.{" "}
@@ -178,10 +161,15 @@ export function BenchScreen({
         </Link>
       </main>
     );
-  const finished = allDone && !elsewhere;
-  const following = steps.slice(at + 1).find((s) => !s.done);
+  const over = finished && !elsewhere;
+  const following = cards.slice(at + 1).find((c) => !c.done);
+  const skippedHere = card.steps.find((s) => bench.skipped[s.id]);
+  const covers = card.steps.find((s) => s.coversWords)?.coversWords;
+  const caution = open.find((s) => s.caution)?.caution ?? step.caution;
   const band = stop ? (
     <span className="text-stop">Stop. {stop.message}</span>
+  ) : covered && !elsewhere ? (
+    <span className="text-stop">Covered already by: {coverersOf(covered, steps)[0]?.title}. Done shows what has to come out.</span>
   ) : outbox.sentence || said ? (
     <span role="status">
       <WithDates text={outbox.sentence || said} />
@@ -196,15 +184,24 @@ export function BenchScreen({
       This job waits for {view.head.waitingFor ?? "a delivery"}
       {view.head.waitingUntil ? `, until ${dates.day(view.head.waitingUntil)}` : ""}. What hands can do meanwhile is recorded.
     </span>
-  ) : step.caution ? (
-    <Caution text={step.caution} large />
-  ) : step.covers ? (
-    <span>{step.covers}</span>
+  ) : missing.length > 0 && open.length > 0 ? (
+    <span className="flex items-center gap-3">
+      <StateShape state="waiting" size={28} />
+      Not received yet: {missing.map(nameOf).join(", ")}.
+    </span>
+  ) : skippedHere ? (
+    <span>Skipped before: {bench.skipped[skippedHere.id]?.reason}</span>
+  ) : caution ? (
+    <Caution text={caution} large />
+  ) : covers ? (
+    <span>{covers}</span>
   ) : (
     <span className="text-soft">
-      About {step.minutes} {step.minutes === 1 ? "minute" : "minutes"}.{following ? ` Then: ${following.title}.` : ""}
+      About {minutesIn(card)}.{following ? ` Then: ${following.title}.` : ""}
     </span>
   );
+  const ports = [step, ...card.steps].flatMap((s) => s.port ?? []);
+  const title = over ? (steps.every((s) => s.done) ? "Every step is done. On to the first boot." : "Nothing else can be done now.") : card.title;
   return (
     <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden max-[760px]:h-auto max-[760px]:min-h-dvh max-[760px]:overflow-visible">
       <header className="flex min-h-20 shrink-0 items-stretch border-b border-rule max-[760px]:flex-wrap">
@@ -221,7 +218,7 @@ export function BenchScreen({
           onClick={() => setSheet("list")}
         >
           <span className="min-w-0 truncate">
-            <span className="mono font-semibold">{number}</span> step {at + 1} of {steps.length}
+            <span className="mono font-semibold">{number}</span> card {at + 1} of {cards.length}
           </span>
         </button>
         <button
@@ -256,37 +253,30 @@ export function BenchScreen({
         </Button>
       </header>
       <section aria-live="polite" className="flex h-38 shrink-0 flex-col justify-center px-6 max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-4">
-        <h1 className="line-clamp-2 text-bench-action font-bold max-[760px]:line-clamp-none max-[760px]:text-verdict">
-          {finished ? "Every step is done. On to the first boot." : step.title}
-        </h1>
+        {card.turn && !over && !card.done ? <p className="text-bench font-bold text-mark">{turnWords(card.turn)}</p> : null}
+        <h1 className="line-clamp-2 text-bench-action font-bold max-[760px]:line-clamp-none max-[760px]:text-verdict">{title}</h1>
         <p className="truncate text-bench max-[760px]:whitespace-normal max-[760px]:text-action">
-          {finished ? (
-            view.power.verdict
-          ) : (
-            <>
-              {lead ? <span className="mono">{lead.tag}</span> : null}
-              {lead ? " " : ""}
-              {step.detail.replace(/^[A-Z]{2}-\d+ ?\.?/, "").trim()}
-            </>
-          )}
+          {over ? view.power.verdict : underTitle(card, step, lead?.tag)}
         </p>
       </section>
       <div className="flex min-h-0 flex-1 basis-[312px] border-y border-rule max-[760px]:flex-none max-[760px]:basis-auto max-[760px]:flex-col">
         <div className="min-w-0 flex-[640] overflow-hidden max-[760px]:h-70 max-[760px]:flex-none">
-          <RegionView graph={graph} port={step.port} label={port?.port.label ?? ""} />
+          <RegionView
+            graph={graph}
+            ports={ports}
+            parts={card.steps.flatMap((s) => s.parts)}
+            leads={card.steps.filter((s) => s.kind === "route" || s.kind === "dress").flatMap((s) => s.leads)}
+            from={card.posture === "behind-up" ? "behind" : "front"}
+            label={card.title}
+          />
         </div>
-        <div className="flex-[384] overflow-auto border-l border-rule p-5 text-bench max-[760px]:flex-none max-[760px]:border-l-0 max-[760px]:border-t max-[760px]:text-action">
-          {port && family(port.port.family).order.length > 0 ? (
-            <PinPicture
-              bench
-              onBoard={port.part.type.kind === "board"}
-              family={family(port.port.family)}
-              pins={port.port.family === "panel-block" ? (lead?.place ?? []) : []}
-              {...(port.port.family === "panel-block" ? { signals: panelPinout(port.port) } : {})}
-            />
-          ) : (
-            <p>{step.covers ?? step.detail}</p>
-          )}
+        <div
+          tabIndex={0}
+          role="group"
+          aria-label="What is on this card"
+          className="flex-[384] overflow-auto border-l border-rule p-5 text-bench max-[760px]:flex-none max-[760px]:border-l-0 max-[760px]:border-t max-[760px]:text-action"
+        >
+          <CardPanel card={card} graph={graph} bench={bench} onTick={tick} press={step.presses ? view.power.verdict : undefined} />
         </div>
       </div>
       <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-3 max-[760px]:text-action">
@@ -300,14 +290,14 @@ export function BenchScreen({
           left && "flex-row-reverse",
         )}
       >
-        <Button bench className={KEY} onClick={() => setSheet("differs")} disabled={!step.lead}>
+        <Button bench className={KEY} onClick={() => setSheet("differs")}>
           Differs
         </Button>
         <Button bench className={KEY} onClick={() => setSheet("problem")}>
           Problem
         </Button>
-        {elsewhere && step.done ? (
-          <Button bench className={KEY} onClick={undo}>
+        {elsewhere && card.done ? (
+          <Button bench className={KEY} onClick={() => setSheet("undo")}>
             Undo
           </Button>
         ) : (
@@ -319,7 +309,7 @@ export function BenchScreen({
           If I press
         </Button>
         <div className="flex-1 max-[760px]:hidden" />
-        {finished ? (
+        {over ? (
           <Link
             className="key-bench min-h-28 w-84 no-underline max-[760px]:order-first max-[760px]:col-span-4 max-[760px]:w-full"
             data-done="mark"
@@ -331,11 +321,21 @@ export function BenchScreen({
           <Button
             bench
             className="min-h-28 w-84 px-2 max-[760px]:order-first max-[760px]:col-span-4 max-[760px]:min-h-20 max-[760px]:w-full"
-            tone={stop && !elsewhere ? "plain" : "mark"}
+            tone={(stop || covered) && !elsewhere ? "plain" : "mark"}
             disabled={outbox.waiting.length > 400}
             onClick={press}
           >
-            {elsewhere ? `Return to step ${current + 1}` : stop ? "Stopped: see above" : step.done ? "Done already" : "Done"}
+            {elsewhere
+              ? finished
+                ? "Return"
+                : `Return to card ${current + 1}`
+              : stop
+                ? "Stopped: see above"
+                : covered
+                  ? "What comes out"
+                  : open.length > 1
+                    ? `Done: all ${open.length}`
+                    : "Done"}
           </Button>
         )}
       </footer>
@@ -356,24 +356,39 @@ export function BenchScreen({
       <BenchSheet
         sheet={sheet}
         close={() => setSheet(null)}
-        {...{ view, steps, at, lead, graph, number, left, turnHand }}
-        onGo={(i) => {
-          setLooking(i === current ? null : i);
+        {...{ view, bench, card, open, graph, number, left, turnHand }}
+        missing={missing.map(nameOf)}
+        onGo={(id) => {
+          setLooking(card.steps.some((s) => s.id === id) && !elsewhere ? null : id);
           setSheet(null);
         }}
         onNote={(kind, text) => {
-          push({ kind: "note", number, step: step.id, text, as: kind }, `${step.title}: ${text}`);
-          if (kind === "skip") {
-            setSkipped(new Set([...skipped, step.id]));
-            setLooking(null);
-          }
+          for (const s of kind === "skip" ? open : [step]) push({ kind: "note", number, step: s.id, text, as: kind }, `${s.title}: ${text}`);
+          if (kind === "skip") setLooking(null);
           setSheet(null);
         }}
-        onDiffers={(p, place) => {
-          if (step.lead)
+        onHere={() => {
+          for (const id of missing)
             push(
-              { kind: "plug", number, lead: step.lead, port: p, ...(place ? { place } : {}), state: "plugged", ...(saw ? { saw } : {}) },
-              `${lead?.tag ?? step.title} in ${graph.ports.get(p)?.name ?? p}`,
+              { kind: "note", number, step: step.id, text: `${nameOf(id)} was fitted before it was received.`, as: "note" },
+              `${nameOf(id)} is here`,
+            );
+          setSheet(null);
+          done(open);
+        }}
+        covered={covered?.id}
+        onUndo={(ids) => {
+          const out = new Set(ids);
+          for (const s of [...steps].reverse()) if (s.done && out.has(s.id)) bench.say(s, false);
+          setSheet(null);
+          setLooking(null);
+        }}
+        onDiffers={(s, p, place) => {
+          const saw = bench.sawOf(bench.leadOf(s));
+          if (s.lead)
+            push(
+              { kind: "plug", number, lead: s.lead, port: p, ...(place ? { place } : {}), state: "plugged", ...(saw ? { saw } : {}) },
+              `${bench.leadOf(s)?.tag ?? s.title} in ${graph.ports.get(p)?.name ?? p}`,
             );
           setSheet(null);
           setLooking(null);
@@ -381,4 +396,23 @@ export function BenchScreen({
       />
     </main>
   );
+}
+
+/** Parts of a card that the receipt does not know to be here. */
+function notHereOn(card: Card, notHere: readonly string[]): string[] {
+  const owner = (address: string) => address.slice(0, address.indexOf(":")).split("/")[0] ?? "";
+  const held = new Set(card.steps.filter((s) => !s.done && s.kind !== "check").flatMap((s) => [...s.parts, ...s.leads.map(owner)]));
+  return notHere.filter((p) => held.has(p));
+}
+
+const minutesIn = (card: Card): string => {
+  const n = Math.round(card.minutes.handsOn);
+  return `${n} ${n === 1 ? "minute" : "minutes"}${card.minutes.unattended > 0 ? ` and ${card.minutes.unattended} by itself` : ""}`;
+};
+
+/** Where and how, in a line: of the one step, or how far the card is. */
+function underTitle(card: Card, step: Step, tag: string | undefined): string {
+  if (card.steps.length === 1) return tag ? `${tag} ${step.detail.replace(/^[A-Z]{2}-\d+ ?\.?/, "").trim()}` : step.detail;
+  const done = card.steps.filter((s) => s.done).length;
+  return done > 0 ? `${done} of ${card.steps.length} are done. Now: ${step.title}` : `First: ${step.title}`;
 }

@@ -1,47 +1,73 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { Graph } from "../../core/assembly";
-import type { JobView } from "../../server/read/job-view";
+import type { Card, Step, Undo } from "../../core/order";
+import type { BenchSlice } from "../../server/read/slices";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
 import Link from "../../ui/link";
-import { StateShape } from "../../ui/marks";
+import { Caution, StateShape } from "../../ui/marks";
+import { useAct } from "../frame/use-act";
+import { UndoWords } from "../order/card-details";
 import { candidates } from "../wiring/candidates";
+import { undoCostAction } from "./actions";
+import type { AtBench } from "./use-bench";
 
-export type Sheet = "list" | "differs" | "problem" | "skip" | "press" | null;
+export type Sheet = "list" | "differs" | "problem" | "skip" | "press" | "missing" | "undo" | null;
 
 interface SheetProps {
   sheet: Sheet;
   close: () => void;
-  view: Pick<JobView, "power" | "head">;
-  steps: JobView["steps"];
-  at: number;
-  lead: JobView["leads"][number] | undefined;
+  view: BenchSlice;
+  bench: AtBench;
+  card: Card;
+  /** What Done would do on the card. */
+  open: readonly Step[];
+  /** Parts of it that have not been received, by name. */
+  missing: readonly string[];
   graph: Graph;
   number: string;
   left: boolean;
   turnHand: () => void;
-  onGo: (i: number) => void;
+  onGo: (step: string) => void;
   onNote: (kind: "skip" | "problem", text: string) => void;
-  onDiffers: (port: string, place?: number[]) => void;
+  onHere: () => void;
+  /** The open step of the card that is covered already, if there is one. */
+  covered: string | undefined;
+  onUndo: (steps: readonly string[]) => void;
+  onDiffers: (step: Step, port: string, place?: number[]) => void;
 }
 
 const TITLE: Record<Exclude<Sheet, null>, string> = {
-  list: "All steps",
+  list: "All cards",
   differs: "Where is it really?",
   problem: "What is wrong?",
   skip: "Skip, because",
   press: "If you press the button now",
+  missing: "It has not been received",
+  undo: "Take it out again?",
 };
 
-/** What opens over the bench: all steps, where a lead really is, a problem, a reason to skip, what a press would do. */
-export function BenchSheet({ sheet, close, view, steps, at, lead, graph, number, left, turnHand, onGo, onNote, onDiffers }: SheetProps) {
+/** Reasons to tap before one types. */
+const PRESET: Record<"skip" | "problem", readonly string[]> = {
+  skip: ["A part is missing", "Waits for a colleague", "Later, with the next turn of the case", "Not needed on this machine", "No time left today"],
+  problem: ["Does not fit", "Does not reach", "Broken or bent", "Another part than ordered", "Missing from its box", "Dead"],
+};
+
+/** What opens over the bench: all cards, where a lead really is, a problem, a reason to skip, what a press would do. */
+export function BenchSheet(props: SheetProps) {
+  const { sheet, close, view, bench, card, open, missing, graph, number, left, turnHand, onGo, onNote, onHere, covered, onUndo, onDiffers } = props;
   const [text, setText] = useState("");
+  const [which, setWhich] = useState<string>();
   useEffect(() => {
-    if (sheet) setText("");
+    if (!sheet) return;
+    setText("");
+    setWhich(undefined);
   }, [sheet]);
-  const node = lead ? graph.leads.get(lead.address) : undefined;
+  const plugs = card.steps.filter((s) => s.lead);
+  const one = plugs.length === 1 ? plugs[0] : plugs.find((s) => s.id === which);
+  const node = one?.lead ? graph.leads.get(one.lead) : undefined;
   return (
     <Dialog bench open={sheet !== null} onOpenChange={(o) => !o && close()} title={sheet ? TITLE[sheet] : ""}>
       {sheet === "list" ? (
@@ -61,21 +87,31 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, graph, number,
             </Button>
           </div>
           <ol className="flex flex-col gap-3">
-            {steps.map((s, i) => (
-              <li key={s.id}>
+            {bench.cards.map((c, i) => (
+              <li key={c.id}>
                 <button
                   type="button"
-                  aria-current={i === at ? "step" : undefined}
+                  aria-current={c.id === card.id ? "step" : undefined}
                   className={cx(
                     "flex min-h-20 w-full items-center gap-4 rounded border-2 bg-sheet px-4 text-left",
-                    i === at ? "border-ink" : "border-edge",
+                    c.id === card.id ? "border-ink" : "border-edge",
                   )}
-                  onClick={() => onGo(i)}
+                  onClick={() => onGo(c.id)}
                 >
-                  <StateShape state={s.done ? "plugged" : "free"} size={28} />
+                  <StateShape state={c.done ? "plugged" : c.steps.some((s) => bench.skipped[s.id]) ? "waiting" : "free"} size={28} />
                   <span className="mono w-12 text-right">{i + 1}</span>
-                  <span className="flex-1">{s.title}</span>
-                  <span className="text-soft">{s.done ? "done" : ""}</span>
+                  <span className="min-w-0 flex-1">
+                    {c.title}
+                    {c.steps
+                      .flatMap((s) => (bench.skipped[s.id] ? [bench.skipped[s.id]?.reason] : []))
+                      .slice(0, 1)
+                      .map((r) => (
+                        <span key={r} className="block text-soft">
+                          skipped: {r}
+                        </span>
+                      ))}
+                  </span>
+                  <span className="text-soft">{c.done ? "done" : ""}</span>
                 </button>
               </li>
             ))}
@@ -97,7 +133,45 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, graph, number,
           </ul>
         </>
       ) : null}
-      {sheet === "differs" && node ? (
+      {sheet === "missing" ? (
+        <>
+          <p>
+            {missing.join(", ")}: the receipt does not know {missing.length === 1 ? "it" : "them"} yet. If{" "}
+            {missing.length === 1 ? "it is" : "they are"} on the bench all the same, say so: it is noted, and the step is done.
+          </p>
+          <div className="flex flex-wrap gap-3">
+            <Button bench tone="mark" className="min-h-28 px-6" onClick={onHere}>
+              It is here: done
+            </Button>
+            <Link className="key-bench min-h-28 px-6 no-underline" href={`/job/${number}/receipt`}>
+              To the receipt
+            </Link>
+          </div>
+        </>
+      ) : null}
+      {sheet === "undo" ? <Undoing number={number} card={card} step={covered} onUndo={onUndo} /> : null}
+      {sheet === "differs" && plugs.length !== 1 ? (
+        plugs.length === 0 ? (
+          <p>
+            Nothing is plugged on this card. Another place, another way round or another part is said on{" "}
+            <Link className="underline" href={`/job/${number}/parts`}>
+              Parts
+            </Link>
+            , and everything follows from there.
+          </p>
+        ) : node ? null : (
+          <ul className="flex flex-col gap-3">
+            {plugs.map((s) => (
+              <li key={s.id}>
+                <Button bench className="min-h-20 w-full justify-start px-4 text-left" onClick={() => setWhich(s.id)}>
+                  {s.title}
+                </Button>
+              </li>
+            ))}
+          </ul>
+        )
+      ) : null}
+      {sheet === "differs" && node && one ? (
         <ul className="flex flex-col gap-3">
           {candidates(graph, node)
             .filter((c) => !c.here)
@@ -106,7 +180,7 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, graph, number,
                 <button
                   type="button"
                   className="flex min-h-20 w-full items-center gap-4 rounded border-2 border-edge bg-sheet px-4 text-left"
-                  onClick={() => onDiffers(c.port, c.place)}
+                  onClick={() => onDiffers(one, c.port, c.place)}
                 >
                   <span className="mono font-semibold">{c.name}</span>
                   <span className="flex-1 text-soft">{c.taken ? `planned for ${c.taken}` : c.words}</span>
@@ -123,11 +197,26 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, graph, number,
             if (text.trim()) onNote(sheet, text.trim());
           }}
         >
+          <p>
+            {sheet === "skip"
+              ? `${open.length > 1 ? `All ${open.length} stay open` : "It stays open"}, and comes again before what needs it.`
+              : "It opens a fault with this step on it."}
+          </p>
+          <ul className="grid grid-cols-2 gap-3 max-[760px]:grid-cols-1">
+            {PRESET[sheet].map((reason) => (
+              <li key={reason}>
+                <Button bench className="min-h-20 w-full px-4" onClick={() => onNote(sheet, reason)}>
+                  {reason}
+                </Button>
+              </li>
+            ))}
+          </ul>
           <label className="flex flex-col gap-2">
-            {sheet === "skip" ? "Say why; the step stays open." : "Say what you see. It opens a fault with this step on it."}
+            {sheet === "skip" ? "Or say why." : "Or say what you see."}
             <textarea
               className="rounded border-2 border-edge bg-sheet p-4 text-bench"
-              rows={4}
+              data-last
+              rows={3}
               maxLength={1500}
               value={text}
               onChange={(e) => setText(e.target.value)}
@@ -139,5 +228,63 @@ export function BenchSheet({ sheet, close, view, steps, at, lead, graph, number,
         </form>
       ) : null}
     </Dialog>
+  );
+}
+
+/** What it costs to get at a step again that is done, or that was forgotten and is covered now; said before anything is taken out. */
+function Undoing({
+  number,
+  card,
+  step: given,
+  onUndo,
+}: {
+  number: string;
+  card: Card;
+  step: string | undefined;
+  onUndo: (steps: readonly string[]) => void;
+}) {
+  const { run, sentence } = useAct();
+  const [picked, setPicked] = useState<string>();
+  const [undo, setUndo] = useState<Undo>();
+  const done = card.steps.filter((s) => s.done);
+  const step = given ?? picked ?? (done.length === 1 ? done[0]?.id : undefined);
+  useEffect(() => {
+    if (!step) return;
+    run(
+      async () => undoCostAction({ number, step }),
+      (u) => {
+        setUndo(u);
+        return "";
+      },
+    );
+  }, [run, number, step]);
+  if (!step)
+    return (
+      <ul className="flex flex-col gap-3">
+        {done.map((s) => (
+          <li key={s.id}>
+            <Button bench className="min-h-20 w-full justify-start px-4 text-left" onClick={() => setPicked(s.id)}>
+              {s.title}
+            </Button>
+          </li>
+        ))}
+      </ul>
+    );
+  const known = undo?.step === step ? undo : undefined;
+  return (
+    <>
+      <p className="font-bold">{known?.title}</p>
+      <Caution text="Supply switch off, mains lead out, press the button once. Then take out." large />
+      <div role="status">{sentence || (known ? <UndoWords undo={known} /> : "Working out what comes out …")}</div>
+      <Button
+        bench
+        tone="mark"
+        className="min-h-28 w-84 self-end px-2"
+        disabled={!known}
+        onClick={() => onUndo([...new Set([...(known?.back ?? []).map((b) => b.step), ...(known?.out ?? []).map((o) => o.step)])])}
+      >
+        It is out again
+      </Button>
+    </>
   );
 }

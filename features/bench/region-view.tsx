@@ -2,7 +2,7 @@
 import { useMemo } from "react";
 import type { Graph } from "../../core/assembly";
 import { looksAlike } from "../../core/catalogue";
-import { drawSheet, type ScenePort, sceneOf, seenRect } from "../../core/scene";
+import { drawSheet, type ScenePort, sceneOf, seenAt, seenRect } from "../../core/scene";
 import { SceneItems } from "../drawing/scene-items";
 
 const W = 640;
@@ -11,25 +11,60 @@ const PX_PER_MM = 3;
 const INSET_PX = 80;
 const LABEL_PX = 24;
 
-/** The port of this step in its surroundings, with the whole machine as an inset. Rear sockets to the left, from behind to the right. */
-export function RegionView({ graph, port, label }: { graph: Graph; port: string | undefined; label: string }) {
+/** Room round the ports of a card, mm. */
+const ROUND_MM = 40;
+
+/**
+ * The ports of this card in their surroundings, as large as they fit, with the whole machine as an inset; without ports the whole machine
+ * with its parts marked and its leads led. Rear sockets to the left, from behind to the right.
+ */
+export function RegionView({
+  graph,
+  ports,
+  parts = [],
+  leads = [],
+  from,
+  label,
+}: {
+  graph: Graph;
+  /** The first is the one that hands are at. */
+  ports: readonly string[];
+  parts?: readonly string[];
+  leads?: readonly string[];
+  /** As the case lies. */
+  from: "front" | "behind";
+  label: string;
+}) {
   const scene = useMemo(() => sceneOf(graph), [graph]);
-  const target = scene.ports.find((p) => p.address === port);
-  const sheet = target?.sheets[0] ?? "front";
-  const { drawn, view, inset } = useMemo(() => {
-    const s = target ? PX_PER_MM : Math.min((H - 8) / scene.view.heightMm, (W - 8) / scene.view.widthMm);
+  const key = ports.join(" ");
+  const targets = useMemo(() => {
+    const want = new Set(key.split(" "));
+    const all = scene.ports.filter((p) => want.has(p.address));
+    const sheet = all.some((p) => p.sheets.includes(from)) ? from : (all[0]?.sheets[0] ?? from);
+    return { sheet, list: all.filter((p) => p.sheets.includes(sheet)) };
+  }, [scene, key, from]);
+  const { sheet } = targets;
+  const target = targets.list.find((p) => p.address === ports[0]) ?? targets.list[0];
+  const on = useMemo(() => new Set(target ? [] : parts.filter((p) => p !== "case" && p !== "board")), [parts, target]);
+  const { drawn, view, inset, s } = useMemo(() => {
     const v = scene.view;
-    const at = target ? seenRect(scene, sheet, target.rect) : v;
-    const [cx, cy] = [(at.xMm + at.widthMm / 2 - v.xMm) * s, (at.yMm + at.heightMm / 2 - v.yMm) * s];
+    const boxes = targets.list.map((p) => seenRect(scene, sheet, p.rect));
+    const [x1, y1] = [Math.min(...boxes.map((r) => r.xMm)), Math.min(...boxes.map((r) => r.yMm))];
+    const [x2, y2] = [Math.max(...boxes.map((r) => r.xMm + r.widthMm)), Math.max(...boxes.map((r) => r.yMm + r.heightMm))];
+    const whole = Math.min((H - 8) / v.heightMm, (W - 8) / v.widthMm);
+    const s = target ? Math.max(whole, Math.min(PX_PER_MM, W / (x2 - x1 + 2 * ROUND_MM), H / (y2 - y1 + 2 * ROUND_MM))) : whole;
+    const [mx, my] = target ? [(x1 + x2) / 2, (y1 + y2) / 2] : [v.xMm + v.widthMm / 2, v.yMm + v.heightMm / 2];
+    const [cx, cy] = [(mx - v.xMm) * s, (my - v.yMm) * s];
     const hold = (c: number, half: number, most: number) => (most <= 2 * half ? most / 2 : Math.min(Math.max(c, half), most - half)) - half;
     const view = { x: hold(cx, W / 2, v.widthMm * s), y: hold(cy, H / 2, v.heightMm * s) };
     // Words keep clear of the inset in the lower right corner.
     const shown = { x: view.x / s + v.xMm, y: view.y / s + v.yMm, w: W / s, h: H / s };
     const seen = { xMm: shown.x, yMm: shown.y, widthMm: shown.w, heightMm: shown.h };
+    const want = new Set(targets.list.map((p) => p.address));
     const node = target && graph.ports.get(target.address);
     const alike = (p: ScenePort) => {
       const other = graph.ports.get(p.address);
-      return node !== undefined && other !== undefined && p.onBoard && looksAlike(other.port.family, node.port.family);
+      return targets.list.length === 1 && node !== undefined && other !== undefined && p.onBoard && looksAlike(other.port.family, node.port.family);
     };
     const look = {
       scale: s,
@@ -39,14 +74,14 @@ export function RegionView({ graph, port, label }: { graph: Graph; port: string 
       least: 10,
       shown: () => "none" as const,
       isDone: () => false,
-      port: (a: string) => ({ state: "free" as const, chosen: a === port }),
-      nameOfPort: (p: ScenePort) => (p.address === port ? 0 : alike(p) ? 1 : undefined),
-      nameOfBox: () => undefined,
+      port: (a: string) => ({ state: "free" as const, chosen: want.has(a) }),
+      nameOfPort: (p: ScenePort) => (want.has(p.address) ? (p.address === target?.address ? 0 : 0.5) : alike(p) ? 1 : undefined),
+      nameOfBox: (b: { part?: string }) => (b.part !== undefined && on.has(b.part) ? 0.5 : undefined),
       region: seenRect(scene, sheet, seen),
-      clear: [{ x: view.x + W - INSET_PX - 16, y: view.y + H - INSET_PX - 16, w: INSET_PX + 16, h: INSET_PX + 16 }],
+      clear: target ? [{ x: view.x + W - INSET_PX - 16, y: view.y + H - INSET_PX - 16, w: INSET_PX + 16, h: INSET_PX + 16 }] : [],
     };
-    return { drawn: drawSheet(scene, sheet, look), view, inset: { s: INSET_PX / Math.max(v.widthMm, v.heightMm), x: cx / s, y: cy / s } };
-  }, [scene, target, sheet, port, graph]);
+    return { drawn: drawSheet(scene, sheet, look), view, s, inset: { s: INSET_PX / Math.max(v.widthMm, v.heightMm), x: cx / s, y: cy / s } };
+  }, [scene, targets, target, sheet, graph, on]);
   const v = scene.view;
   return (
     <svg
@@ -56,14 +91,24 @@ export function RegionView({ graph, port, label }: { graph: Graph; port: string 
       role="img"
       aria-label={
         !target
-          ? "The machine, rear sockets to the left"
+          ? `${label}, ${sheet === "front" ? "rear sockets to the left" : "behind the tray, seen from behind, rear sockets to the right"}`
           : sheet === "front"
             ? `${label}, rear sockets to the left`
             : `${label}, behind the tray, seen from behind, rear sockets to the right`
       }
       className="block h-full w-full bg-ground"
     >
-      <SceneItems id="bench" drawn={drawn} bench font={LABEL_PX} />
+      <SceneItems id="bench" drawn={drawn} bench font={LABEL_PX} on={on} />
+      {leads.flatMap((lead) =>
+        (scene.routes.byLead.get(lead)?.way?.stretches ?? [])
+          .filter((x) => x.sheet === sheet)
+          .map((x) => {
+            const d = x.points
+              .map((p) => seenAt(scene, sheet, p))
+              .map((p, n) => `${n === 0 ? "M" : "L"}${((p.xMm - v.xMm) * s).toFixed(1)} ${((p.yMm - v.yMm) * s).toFixed(1)}`);
+            return <path key={lead + d[0]} d={d.join("")} fill="none" stroke="var(--mark)" strokeWidth="4" />;
+          }),
+      )}
       {sheet === "behind" ? (
         <text x={view.x + 12} y={view.y + 30} fontSize="24" fill="var(--ink)" stroke="var(--ground)" strokeWidth="5" paintOrder="stroke">
           from behind

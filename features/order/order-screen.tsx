@@ -1,57 +1,192 @@
-import type { JobView } from "../../server/read/job-view";
+"use client";
+import { useMemo, useState } from "react";
+import { type Card, cardsOf } from "../../core/order";
+import type { OrderSlice } from "../../server/read/slices";
+import { Button } from "../../ui/button";
+import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
-import { StateMark } from "../../ui/marks";
+import { useAct } from "../frame/use-act";
+import { useAddress } from "../frame/use-address";
+import { graphOf } from "../wiring/candidates";
+import { letGoAction, pullAction, tryPullAction } from "./actions";
+import { CardDetails } from "./card-details";
+import { CardStrip } from "./card-strip";
+import { OrderDrawing } from "./order-drawing";
+import { SchoolTable } from "./school-table";
+import { WhatNow } from "./what-now";
 
-/** The steps in the order that hands can follow, with what each covers and how long the rest takes. */
-export function OrderScreen({ view }: { view: Pick<JobView, "steps" | "head" | "plan"> }) {
-  const left = view.steps.filter((s) => !s.done);
-  const minutes = left.reduce((n, s) => n + s.minutes, 0);
+const hours = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 30) / 2} hours` : `${Math.round(minutes)} minutes`);
+
+/** The work in order: cards under the turns of the case, the chosen one in the machine, why it stands there and what undoing it costs. */
+export function OrderScreen({ view }: { view: OrderSlice }) {
+  const { steps, order, head } = view;
+  const graph = useMemo(() => graphOf(view.build), [view.build]);
+  const cards = useMemo(() => cardsOf(steps, order.blocks), [steps, order.blocks]);
+  const next = cards.find((c) => !c.done && !c.steps.every((s) => s.done || view.skipped[s.id]));
+  const [picked, setPicked] = useState<string>();
+  const chosen = cards.find((c) => c.id === picked || c.steps.some((s) => s.id === picked)) ?? next ?? cards[0];
+  useAddress(picked ? `card=${encodeURIComponent(picked)}` : "", (hash) => {
+    const id = new URLSearchParams(hash).get("card");
+    setPicked(id ?? undefined);
+  });
+  const pulling = usePulling(head.number);
+  const left = cards.filter((c) => !c.done);
+  const doneCards = cards.filter((c) => c.done);
+  const open = steps.filter((s) => !s.done).length;
+  const choose = (id: string) => setPicked(id);
   return (
-    <section aria-label="Order of work" tabIndex={0} className="region min-w-0 flex-1 px-6 py-4">
-      <div className="flex items-center gap-6">
-        <h1 className="flex-1 text-verdict font-semibold">
-          {left.length === 0
-            ? "Every step is done."
-            : `${left.length} of ${view.steps.length} steps left, about ${minutes >= 90 ? `${Math.round(minutes / 30) / 2} hours` : `${minutes} minutes`}.`}
-        </h1>
-        <Link className="key key-mark" href={`/job/${view.head.number}/bench`}>
-          Go to the bench
-        </Link>
-      </div>
-      {view.plan ? null : (
-        <p className="mt-2">
-          The wiring is not planned yet, so plugs are missing from this list.{" "}
-          <Link className="underline" href={`/job/${view.head.number}/wiring`}>
-            Plan the wiring.
-          </Link>
-        </p>
-      )}
-      <table className="mt-4 w-full border-collapse">
-        <thead>
-          <tr className="text-left text-second text-soft">
-            <th className="w-12 py-2 font-normal">Step</th>
-            <th className="font-normal">What</th>
-            <th className="w-72 font-normal">Covers</th>
-            <th className="w-24 text-right font-normal">Minutes</th>
-            <th className="w-32 pl-6 font-normal">State</th>
-          </tr>
-        </thead>
-        <tbody>
-          {view.steps.map((s, i) => (
-            <tr key={s.id} className="h-12 border-t border-rule align-middle">
-              <td className="mono">{i + 1}</td>
-              <td>
-                <span className={s.done ? "text-soft" : "font-semibold"}>{s.title}</span>
-              </td>
-              <td className="text-second">{s.covers ?? ""}</td>
-              <td className="mono text-right">{s.minutes}</td>
-              <td className="pl-6">
-                <StateMark state={s.done ? "plugged" : "free"} word={s.done ? "done" : "to do"} />
-              </td>
-            </tr>
+    <div className="cols cols-2">
+      <section aria-label="Order of work" className="flex w-[34rem] min-w-0 shrink-0 flex-col border-r border-rule">
+        <div className="border-b border-rule px-4 py-3">
+          <h1 className="text-verdict font-semibold">
+            {open === 0
+              ? "Every step is done."
+              : `${left.length} ${left.length === 1 ? "card" : "cards"} left with ${open} steps, ${order.turns} ${order.turns === 1 ? "turn" : "turns"} of the case, about ${hours(order.left.handsOn)} of hands.`}
+          </h1>
+          {view.plan ? null : (
+            <p className="mt-1">
+              The wiring is not planned yet, so plugs are missing here.{" "}
+              <Link className="underline" href={`/job/${head.number}/wiring`}>
+                Plan the wiring.
+              </Link>
+            </p>
+          )}
+          {order.conflicts.map((c) => (
+            <p key={c.steps.join(" ")} className="mt-1 font-semibold text-stop">
+              {c.why} {c.ways.map((w) => w.words).join(" Or: ")}
+            </p>
           ))}
-        </tbody>
-      </table>
-    </section>
+          <div className="mt-2 flex flex-wrap gap-2">
+            <Link className="key key-mark" href={`/job/${head.number}/bench`}>
+              Go to the bench
+            </Link>
+            <a className="key" href={`/files/job/${head.number}/run-sheet.pdf`}>
+              Run sheet
+            </a>
+            {view.build.pulled ? (
+              <Button disabled={pulling.pending} onClick={pulling.letGo}>
+                Let go of {view.build.pulled.length} pulled
+              </Button>
+            ) : null}
+          </div>
+        </div>
+        <div className="min-h-0 flex-1 overflow-y-auto max-[760px]:overflow-visible">
+          {doneCards.length > 0 ? (
+            <Fold word={`Done: ${doneCards.length} ${doneCards.length === 1 ? "card" : "cards"}`} className="border-b border-rule px-4 py-1">
+              <CardStrip cards={doneCards} chosen={chosen?.id} next={undefined} skipped={{}} onChoose={choose} onPull={() => undefined} />
+            </Fold>
+          ) : null}
+          <CardStrip
+            cards={left}
+            from={doneCards.length}
+            chosen={chosen?.id}
+            next={next?.id}
+            skipped={view.skipped}
+            onChoose={choose}
+            onPull={pulling.pull}
+          />
+        </div>
+      </section>
+      <section data-first tabIndex={0} aria-label="The chosen card" className="region flex min-w-0 flex-1 flex-col px-5 py-3">
+        <div className="flex h-[340px] shrink-0 flex-col">
+          <OrderDrawing graph={graph} card={chosen} steps={steps} />
+        </div>
+        <Pulls card={chosen} left={left} {...{ pulling }} />
+        {chosen ? <CardDetails key={chosen.id} number={head.number} card={chosen} steps={steps} /> : null}
+        <Fold word="With a part missing or some minutes left" className="mt-3">
+          <WhatNow view={view} />
+        </Fold>
+        <Fold word="Schools side by side" className="mt-1">
+          <SchoolTable number={head.number} revision={head.revision} />
+        </Fold>
+        {order.gaveWay.length > 0 ? (
+          <Fold word={`${order.gaveWay.length} of the shop's ways cannot be followed here`} className="mt-1">
+            <ul className="ml-4 list-disc">
+              {order.gaveWay.slice(0, 20).map((g) => (
+                <li key={g}>{g}</li>
+              ))}
+            </ul>
+          </Fold>
+        ) : null}
+      </section>
+    </div>
+  );
+}
+
+interface Pulling {
+  pending: boolean;
+  sentence: string;
+  /** Allowed with a warning: it waits for a word. */
+  asked: { card: Card; before: Card } | undefined;
+  pull: (card: Card, before: Card) => void;
+  /** All the same. */
+  go: () => void;
+  letGo: () => void;
+}
+
+/** Pulls a card before another: at once where nothing stands against it, after a word where something does, never where it cannot be. */
+function usePulling(number: string): Pulling {
+  const act = useAct();
+  const [asked, setAsked] = useState<Pulling["asked"]>();
+  const of = (card: Card, before: Card) => ({
+    number,
+    steps: card.steps.filter((s) => !s.done).map((s) => s.id),
+    before: before.steps.find((s) => !s.done)?.id ?? before.id,
+  });
+  const doIt = (card: Card, before: Card) =>
+    act.run(
+      async () => pullAction(of(card, before)),
+      () => {
+        setAsked(undefined);
+        return `“${card.title}” comes before “${before.title}” now.`;
+      },
+    );
+  return {
+    pending: act.pending,
+    sentence: act.sentence,
+    asked,
+    pull: (card, before) => {
+      setAsked(undefined);
+      act.run(
+        async () => tryPullAction(of(card, before)),
+        (r) => {
+          if (r.verdict === "allowed") doIt(card, before);
+          if (r.verdict === "warned") setAsked({ card, before });
+          return r.verdict === "refused" ? `Not possible. ${r.words}` : r.words;
+        },
+      );
+    },
+    go: () => asked && doIt(asked.card, asked.before),
+    letGo: () =>
+      act.run(
+        async () => letGoAction({ number }),
+        () => "The order is Imbra's again.",
+      ),
+  };
+}
+
+/** Earlier and later, for whoever does not drag. */
+function Pulls({ card, left, pulling }: { card: Card | undefined; left: readonly Card[]; pulling: Pulling }) {
+  const at = left.findIndex((c) => c.id === card?.id);
+  const here = left[at];
+  const [before, after] = [left[at - 1], left[at + 1]];
+  if (!here) return null;
+  return (
+    <div className="flex flex-wrap items-center gap-2 pb-2">
+      <Button className="min-h-8 px-3 text-second" disabled={!before || pulling.pending} onClick={() => before && pulling.pull(here, before)}>
+        Earlier
+      </Button>
+      <Button className="min-h-8 px-3 text-second" disabled={!after || pulling.pending} onClick={() => after && pulling.pull(after, here)}>
+        Later
+      </Button>
+      <p role="status" className="min-w-0 flex-1 text-second">
+        {pulling.sentence}
+      </p>
+      {pulling.asked ? (
+        <Button className="min-h-8 px-3 text-second" disabled={pulling.pending} onClick={pulling.go}>
+          All the same
+        </Button>
+      ) : null}
+    </div>
   );
 }

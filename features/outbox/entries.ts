@@ -12,8 +12,10 @@ export type Said =
       state: "planned" | "plugged" | "checked";
       /** What the screen showed. Left out where a person has looked and decided. */
       saw?: { port: string | null; state: "free" | "planned" | "plugged" | "checked" };
+      /** How long hands were at it, s. */
+      tookS?: number;
     }
-  | { kind: "step"; number: string; step: string; done: boolean; saw?: boolean }
+  | { kind: "step"; number: string; step: string; done: boolean; saw?: boolean; tookS?: number }
   | { kind: "note"; number: string; step: string; text: string; as: "note" | "skip" | "problem" };
 
 /** An entry as this device keeps it until the server has it. */

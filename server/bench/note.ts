@@ -3,6 +3,7 @@ import { jobAction } from "../kernel/action";
 import { done } from "../kernel/result";
 import { JobNumber, key, text } from "../kernel/text";
 import { stepsOfJob } from "../read/steps-of-job";
+import { skip } from "./took";
 
 export const Note = z.object({
   number: JobNumber,
@@ -24,6 +25,7 @@ export const note = jobAction({
     const title = n.step && (await stepsOfJob(unit.tx, await unit.build())).steps.find((s) => s.id === n.step)?.title;
     const said = title ? `${title}: ${n.text}` : n.text;
     unit.emit(KIND[n.kind], { text: said });
+    if (n.kind === "skip" && n.step && title) await skip(unit, n.step, n.text);
     if (n.kind === "problem") {
       const number = await unit.faults.add({ line: "bench", title: said, expected: "", seen: n.text });
       unit.emit("fault-opened", { number, what: said.length > 120 ? `${said.slice(0, 119)}…` : said });

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { Address, lead as leadOf, port as portOf } from "../../core/assembly";
 import { mate } from "../../core/catalogue";
+import { measureOfPlug } from "../../core/order";
 import type { LinkRow } from "../../db";
 import { jobAction } from "../kernel/action";
 import { contradicts, done, no, type Refusal, type Result } from "../kernel/result";
@@ -8,6 +9,7 @@ import { JobNumber } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
 import type { JobBuild } from "../read/build-of-job";
 import { lastSaid, moment } from "./last-said";
+import { keepTime, skippedNoMore, TookS } from "./took";
 
 export const Place = z.array(z.number().int().min(1).max(30)).max(10);
 
@@ -24,6 +26,8 @@ export const Plug = z.object({
   state: z.enum(["planned", "plugged", "checked"]),
   /** Left out where a person has looked at the plug and says so whatever is recorded. */
   saw: Saw.optional(),
+  /** How long hands were at it, s. */
+  tookS: TookS.optional(),
 });
 type Plug = z.infer<typeof Plug>;
 
@@ -98,6 +102,8 @@ export async function plugIn(unit: JobUnit, t: Plug): Promise<Result> {
   // What somebody has checked meanwhile stays checked.
   const state = link?.state === "checked" && link.port === t.port && t.saw?.state !== "checked" ? "checked" : t.state;
   await unit.links.put(t.lead, { port: t.port, place, state, plannedPort });
+  await skippedNoMore(unit, `plug:${t.lead}`);
+  if (t.tookS !== undefined) keepTime(unit, `plug:${t.lead}`, measureOfPlug(l), t.tookS);
   const elsewhere = plannedPort !== null && plannedPort !== t.port ? portOf(b.graph, plannedPort).name : undefined;
   unit.emit("plug", { ...said, state: t.state, ...(elsewhere ? { planned: elsewhere } : {}) });
   unit.stage.to("worked");

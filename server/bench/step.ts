@@ -6,6 +6,7 @@ import { JobNumber, key } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
 import { stepsOfJob } from "../read/steps-of-job";
 import { lastSaid, moment } from "./last-said";
+import { keepTime, skippedNoMore, TookS } from "./took";
 
 export const Step = z.object({
   number: JobNumber,
@@ -13,6 +14,8 @@ export const Step = z.object({
   done: z.boolean(),
   /** Whether the screen showed it as done. Left out where a person has looked and says so whatever is recorded. */
   saw: z.boolean().optional(),
+  /** How long hands were at it, s. */
+  tookS: TookS.optional(),
 });
 
 /** A step that makes no connection is done, or undone. Steps that the job does not have are refused. */
@@ -37,6 +40,10 @@ export async function markStep(unit: JobUnit, s: z.infer<typeof Step>): Promise<
   }
   if (s.done && !row) unit.tx.create(StepDone, { job: unit.job, step: s.step, by: unit.by, at: unit.when.happened });
   if (!s.done && row) unit.tx.remove(row);
+  if (s.done) {
+    await skippedNoMore(unit, s.step);
+    if (known && s.tookS !== undefined) keepTime(unit, s.step, known.measure, s.tookS);
+  }
   unit.emit("step", { step: s.step, title, done: s.done });
   if (s.done) unit.stage.to("worked");
   return done();

@@ -1,12 +1,7 @@
-import { join } from "node:path";
-import PDFDocument from "pdfkit";
 import type { Graph } from "../../core/assembly";
 import { type Item, LOOM_DASH, PAPER_INK, type PaperDrawing, paperDrawing } from "../../core/scene";
 import type { Sheet } from "../../core/sheet";
-
-const MM = 72 / 25.4;
-const PAGE = { w: 210 * MM, h: 297 * MM, edge: 14 * MM };
-const FONTS = "node_modules/@fontsource";
+import { MM, newPaper, PAGE } from "./paper";
 
 export interface PdfHead {
   number: string;
@@ -17,15 +12,7 @@ export interface PdfHead {
 
 /** The wiring sheet on A4: the machine from both sides of its tray, the table in plugging order, what stays free and why, the bag. */
 export function wiringPdf(head: PdfHead, sheet: Sheet, graph: Graph): Promise<Buffer> {
-  const doc = new PDFDocument({ size: "A4", margin: PAGE.edge, info: { Title: `${head.number} wiring sheet` }, lang: "en", bufferPages: true });
-  doc.registerFont("text", join(process.cwd(), FONTS, "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff"));
-  doc.registerFont("mono", join(process.cwd(), FONTS, "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff"));
-  const chunks: Buffer[] = [];
-  const ended = new Promise<Buffer>((resolve, reject) => {
-    doc.on("data", (c: Buffer) => chunks.push(c));
-    doc.on("end", () => resolve(Buffer.concat(chunks)));
-    doc.on("error", reject);
-  });
+  const { doc, end } = newPaper(`${head.number} wiring sheet`);
   doc.font("text").fontSize(18).text(`${head.number} ${head.title}`);
   doc.fontSize(10).text(`${head.client}. ${head.plan}`).moveDown(0.5);
   for (const side of ["front", "behind"] as const) {
@@ -35,16 +22,7 @@ export function wiringPdf(head: PdfHead, sheet: Sheet, graph: Graph): Promise<Bu
   doc.addPage();
   table(doc, sheet);
   freeAndBag(doc, sheet);
-  const pages = doc.bufferedPageRange();
-  for (let i = 0; i < pages.count; i++) {
-    doc.switchToPage(i);
-    doc
-      .font("text")
-      .fontSize(8)
-      .text(`${head.number} wiring sheet, page ${i + 1} of ${pages.count}`, PAGE.edge, PAGE.h - 10 * MM, { lineBreak: false });
-  }
-  doc.end();
-  return ended;
+  return end();
 }
 
 /** No words on paper under so many points. */

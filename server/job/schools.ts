@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { Policy } from "../../core/assembly";
+import { WORK_SCHOOLS } from "../../core/order";
 import { SCHOOLS } from "../../core/wiring";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
@@ -12,11 +13,21 @@ export const SchoolsPicked = z.strictObject({
   secondCpuPlug: Policy.shape.secondCpuPlug.unwrap().optional(),
   graphicsCables: Policy.shape.graphicsCables.unwrap().optional(),
   mainsV: Policy.shape.mainsV.unwrap().optional(),
+  benchTest: Policy.shape.benchTest.unwrap().optional(),
+  rehearsal: Policy.shape.rehearsal.unwrap().optional(),
+  coolerFirst: Policy.shape.coolerFirst.unwrap().optional(),
+  supplyCables: Policy.shape.supplyCables.unwrap().optional(),
+  cardTurn: Policy.shape.cardTurn.unwrap().optional(),
+  dressing: Policy.shape.dressing.unwrap().optional(),
+  sataData: Policy.shape.sataData.unwrap().optional(),
+  driver: Policy.shape.driver.unwrap().optional(),
 });
 
 export const SchoolsChange = z.object({ number: JobNumber, schools: SchoolsPicked });
 
 const inWords = (id: string, answer: unknown) => {
+  const work = WORK_SCHOOLS.find((s) => s.id === id);
+  if (work) return { school: work.word.toLowerCase(), answer: work.options[String(answer)]?.words ?? String(answer) };
   const school = SCHOOLS.find((s) => s.id === id);
   const options: Record<string, string> = school?.options ?? {};
   return { school: school?.word.toLowerCase() ?? id, answer: options[String(answer)] ?? String(answer) };

@@ -23,6 +23,8 @@ export interface JobBuild {
   build: Build;
   graph: Graph;
   types: TypeLookup;
+  /** Parts that have not arrived, where the shop keeps receipts of this job. */
+  notHere: string[];
 }
 
 interface PartRow {
@@ -60,6 +62,9 @@ export function entryOf(body: unknown): PartType {
   // The newest list that an entry of today always has: one stored before is read anew.
   return stored.body?.cagePlaces === undefined ? PartType.parse(body) : stored;
 }
+
+/** As many as a build file holds. */
+const MOST_STEPS = 1000;
 
 /** What a step that is done says of how a part is fitted: whoever does it has set the standoffs for this board, or screwed it in. */
 const STEP_SAYS: Record<string, { kind: string; says: Partial<Part> }> = {
@@ -101,7 +106,9 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
   const steps = await em
     .createQueryBuilder(StepDone)
     .select(["step"])
-    .where({ job: job.id, step: { $in: Object.keys(STEP_SAYS) } })
+    .where({ job: job.id })
+    .orderBy({ step: "asc" })
+    .limit(MOST_STEPS)
     .execute<{ step: string }[]>("all");
   const done = new Set(steps.map((s) => s.step));
   const parts = rows.map((r) =>
@@ -139,9 +146,14 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
     })),
     connections,
     ...waysOf(job.ways),
+    ...(steps.length > 0 ? { done: steps.map((s) => s.step) } : {}),
+    ...(job.pulled.length > 0 ? { pulled: job.pulled } : {}),
   };
   const types = typeLookup(build, []);
-  return { job, build, graph: buildGraph(build, types), types };
+  // Where nothing was ever received the shop keeps no receipts: nobody is asked.
+  const receipts = rows.some((r) => r.arrivedAt !== null);
+  const notHere = receipts ? rows.filter((r) => r.origin === "client" && r.arrivedAt === null).map((r) => r.key) : [];
+  return { job, build, graph: buildGraph(build, types), types, notHere };
 }
 
 function waysOf(ways: Record<string, string>): Pick<Build, "ways"> {

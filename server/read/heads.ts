@@ -37,7 +37,7 @@ async function renewHead(em: EntityManager, number: string): Promise<void> {
         v.progress.faults,
         v.steps.length,
         v.steps.length - left.length,
-        left.reduce((s, x) => s + x.minutes, 0),
+        Math.round(v.order.left.handsOn),
         v.leads.length,
         v.leads.filter((l) => l.port).length,
       ]

@@ -3,14 +3,15 @@ import { type Free, freeEnds, type TiedBack, tiedBack } from "../../core/claims"
 import { type Diagnosis, diagnose, type Seen } from "../../core/diagnose";
 import { eventWords, isEventKind, type JobEvent } from "../../core/job";
 import { type PowerOn, powerOn } from "../../core/machine";
-import { type Step, stepsOf } from "../../core/order";
+import { type Conflict, type Order, orderOf, type Step } from "../../core/order";
 import { wholeDraw } from "../../core/power";
 import type { Ways } from "../../core/wiring";
-import { type EntityManager, Fault, Link, LogEntry, Observation, Plan, StepDone } from "../../db";
+import { type EntityManager, Fault, Link, LogEntry, Observation, Plan, StepSkipped } from "../../db";
 import { buildOfJob, findJob, type JobBuild } from "./build-of-job";
 import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "./findings";
 import { type LeadRow, leadRows } from "./lead-rows";
 import { openWords } from "./open-in";
+import { ownMinutes } from "./own-minutes";
 
 export interface HeadView {
   number: string;
@@ -62,6 +63,12 @@ export interface JobView {
   /** All that was ever set aside, the oldest first. */
   setAside: SetAside[];
   steps: Step[];
+  /** Steps that hands left out for now, and why. */
+  skipped: Record<string, { reason: string; by: string; at: string }>;
+  /** Parts that have not arrived. */
+  notHere: string[];
+  /** The order as a whole; its steps stand beside it. */
+  order: Omit<Order, "steps">;
   power: PowerOn;
   seen: Record<string, { value: string; asExpected: boolean; by: string; at: string }>;
   faults: {
@@ -113,6 +120,15 @@ export function headOf(job: JobBuild["job"]): HeadView {
   };
 }
 
+/** Steps that each need the other first stop the work, with what would let it go on. */
+const conflictFinding = (c: Conflict): JobFinding => ({
+  id: `order:${c.steps.join(" ")}`,
+  rule: "order",
+  severity: "stop",
+  message: `${c.why}${c.ways.length > 0 ? ` ${c.ways.map((w) => w.words).join(" Or: ")}` : ""}`,
+  ends: c.steps.flatMap((s) => (s.startsWith("plug:") ? [s.slice("plug:".length)] : [])),
+});
+
 /** Everything a job's screens show, derived at one moment from what is stored. */
 export async function jobView(em: EntityManager, number: string): Promise<JobView | undefined> {
   const job = await findJob(em, number);
@@ -130,7 +146,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     },
   );
   const links = await em.find(Link, { job: job.id });
-  const steps = await em.find(StepDone, { job: job.id });
+  const skipped = await em.find(StepSkipped, { job: job.id }, { populate: ["by"], limit: 500 });
   const observations = await em.find(Observation, { job: job.id }, { populate: ["by"] });
   const faults = await em.find(Fault, { job: job.id }, { orderBy: { number: "asc" }, populate: ["openedBy"], limit: 200 });
   const entries = await em.find(LogEntry, { job: job.id }, { orderBy: { id: "desc" }, limit: 200, populate: ["by"] });
@@ -138,7 +154,8 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   const found = findingsOf(b.graph, planned);
   const [ofParts, ofWiring] = [withSetAside(found.parts, overrides), withSetAside(found.wiring, overrides)];
   const findings = withSetAside([...found.parts, ...found.wiring], overrides);
-  const { steps: all, conflicts } = stepsOf(b.graph, new Set(steps.map((s) => s.step)), observations.length > 0);
+  const order = orderOf(b.graph, { powered: observations.length > 0, history: await ownMinutes(em) });
+  const all = [...order.steps];
   const power = powerOn(b.graph);
   const seenList: Seen[] = observations.map((o) => ({ line: o.line, asExpected: o.asExpected, value: o.value }));
   const tried = new Set(
@@ -182,9 +199,16 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     leads,
     free: freeEnds(b.graph),
     tied: tiedBack(b.graph),
-    findings: [...findings, ...conflicts.map((c): JobFinding => ({ id: `order:${c}`, rule: "order", severity: "stop", message: c, ends: [] }))],
+    findings: [...findings, ...order.conflicts.map(conflictFinding)],
     setAside: allSetAside([...found.parts, ...found.wiring], overrides),
     steps: all,
+    skipped: Object.fromEntries(
+      skipped
+        .filter((x) => all.some((s) => s.id === x.step && !s.done))
+        .map((x) => [x.step, { reason: x.reason, by: x.by.name, at: x.at.toISOString() }]),
+    ),
+    notHere: b.notHere,
+    order: { blocks: order.blocks, lies: order.lies, turns: order.turns, left: order.left, gaveWay: order.gaveWay, conflicts: order.conflicts },
     power,
     seen: Object.fromEntries(observations.map((o) => [o.line, { value: o.value, asExpected: o.asExpected, by: o.by.name, at: o.at.toISOString() }])),
     faults: faults.map((f) => ({

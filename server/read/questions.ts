@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { Job } from "../../db";
+import { runSheet } from "../files/run-sheet";
 import { WIRING_FILES, type WiringFile, wiringFile } from "../files/wiring-file";
 import { query } from "../kernel/action";
 import { no, type Result, yes } from "../kernel/result";
@@ -77,4 +78,10 @@ export const wiringAsFile = query({
     side: z.enum(["front", "behind"]).default("front"),
   }),
   run: async (em, { number, as, side }): Promise<Result<string | Buffer>> => found(await wiringFile(em, number, as, side), `such file of ${number}`),
+});
+
+export const runSheetAsFile = query({
+  name: "order.file",
+  input: OfJob,
+  run: async (em, { number }): Promise<Result<Buffer>> => found(await runSheet(em, number), `job ${number}`),
 });

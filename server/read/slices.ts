@@ -14,15 +14,31 @@ export const wiringSlice = ({ build, leads, findings, plan, head, free }: JobVie
   const named = plan?.ways?.needs.flatMap((n) => (n.kind === "accessory" ? [n.type] : [])) ?? [];
   return { build: own(build, named), leads, findings, plan, head, free };
 };
-export const benchSlice = ({ build, steps, head, leads, power, findings }: JobView) => ({
+export const orderSlice = ({ build, steps, order, skipped, notHere, head, plan }: JobView) => ({
   build: own(build),
   steps,
+  order,
+  skipped,
+  notHere,
+  head,
+  plan: plan !== null,
+});
+export type OrderSlice = ReturnType<typeof orderSlice>;
+
+export const benchSlice = ({ build, steps, order, skipped, notHere, head, leads, power, findings }: JobView) => ({
+  build: own(build),
+  steps,
+  order,
+  skipped,
+  notHere,
   head,
   leads,
   power,
   // What stops a step; the rest is a desk's.
   findings: findings.filter((f) => f.severity === "stop"),
 });
+export type BenchSlice = ReturnType<typeof benchSlice>;
+
 export const handoverSlice = ({ build, leads, free, power, seen, plan, head, setAside, tied, open }: JobView) => {
   const types = new Map(build.partTypes.map((t) => [t.id, t]));
   return {

@@ -1,10 +1,10 @@
-import { stepsOf } from "../../core/order";
-import { type EntityManager, Observation, StepDone } from "../../db";
+import { type Order, orderOf } from "../../core/order";
+import { type EntityManager, Observation } from "../../db";
 import type { JobBuild } from "./build-of-job";
+import { ownMinutes } from "./own-minutes";
 
-/** The steps of a job as they stand: those done are marked. */
-export async function stepsOfJob(em: EntityManager, b: JobBuild): Promise<ReturnType<typeof stepsOf>> {
-  const steps = await em.find(StepDone, { job: b.job.id }, { limit: 2000 });
+/** The steps of a job in order, as they stand: those done are marked. */
+export async function stepsOfJob(em: EntityManager, b: JobBuild): Promise<Order> {
   const seen = await em.count(Observation, { job: b.job.id });
-  return stepsOf(b.graph, new Set(steps.map((s) => s.step)), seen > 0);
+  return orderOf(b.graph, { powered: seen > 0, history: await ownMinutes(em) });
 }

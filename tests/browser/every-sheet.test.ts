@@ -27,7 +27,7 @@ describe("every sheet and panel, on every width, light and dark", () => {
     ["/job/FS-1044/bench", "Problem"],
     ["/job/FS-1044/bench", "Differs"],
     ["/job/FS-1044/bench", "Skip"],
-    ["/job/FS-1044/bench", /step \d+ of/],
+    ["/job/FS-1044/bench", /card \d+ of/],
     ["/job/FS-1044/bench", "Entries of this tablet"],
     ["/job/FS-1044/bench", /Who works here/],
     ["/people", "Add somebody"],

@@ -59,7 +59,7 @@ describe("one job, from its parts to its first boot, through the real interface"
     await page.getByText(/is fixed in SYS_FAN4/).waitFor();
     await page.getByRole("button", { name: "Plan again" }).click();
     await page.getByText(/^Plan \d+(, proved| is proved)/).waitFor({ timeout: 150_000 });
-    expect(await page.getByRole("option", { name: /Rear fan.*SYS_FAN4, fixed/ }).isVisible()).toBe(true);
+    await page.getByRole("option", { name: /Rear fan.*SYS_FAN4, fixed/ }).waitFor();
   });
 
   it("a wrong pairing is never on offer: front audio has one place to go", async () => {
@@ -76,26 +76,26 @@ describe("one job, from its parts to its first boot, through the real interface"
     const bench = await sit(browser, "Ebo Larkmoor", { width: 1024, height: 768 });
     const { page, context } = bench;
     await page.goto(`${base()}/job/FS-1041/bench`);
-    await page.getByText(/step 1 of \d+/).waitFor();
-    const total = Number(/step 1 of (\d+)/.exec((await page.getByText(/step 1 of \d+/).textContent()) ?? "")?.[1]);
+    await page.getByText(/card 1 of \d+/).waitFor();
+    const total = Number(/card 1 of (\d+)/.exec((await page.getByText(/card 1 of \d+/).textContent()) ?? "")?.[1]);
     // A scanner types fast and ends with Enter: that names a lead and ticks nothing.
     await page.evaluate(() => {
       for (const key of ["F", "N", "-", "0", "9", "Enter"]) window.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
     });
     await page.getByText(/Wrong lead: that is FN-09|Right lead/).waitFor();
-    expect(await page.getByText(/step 1 of/).isVisible()).toBe(true);
+    expect(await page.getByText(/card 1 of/).isVisible()).toBe(true);
     await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
     await context.setOffline(true);
     await page.keyboard.press("Space");
-    await page.getByText("1 to send").waitFor();
-    await page.getByText(/step 2 of/).waitFor();
+    await page.getByText(/^\d+ to send$/).waitFor();
+    await page.getByText(/card 2 of/).waitFor();
     await page.waitForTimeout(700);
     await page.keyboard.press("Space");
-    await page.getByText(/No network\. 2 entries are kept on this tablet/).waitFor();
+    await page.getByText(/No network\. \d+ entries are kept on this tablet/).waitFor();
     await context.setOffline(false);
     await page.getByText("all sent").waitFor({ timeout: 20_000 });
     for (let n = 3; n <= total; n++) {
-      await page.getByText(new RegExp(`step ${n} of ${total}`)).waitFor();
+      await page.getByText(new RegExp(`card ${n} of ${total}`)).waitFor();
       await page.waitForTimeout(520);
       await page.keyboard.press("Enter");
     }

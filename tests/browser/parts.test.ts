@@ -122,7 +122,7 @@ describe("a job whose parts are still on a list", () => {
     await sheet.getByLabel("Find a part type").fill("halcyra 575");
     await sheet.getByRole("button", { name: "Add Halcyra 575" }).click();
     await sheet.getByText("Halcyra 575 added.").waitFor();
-    await sheet.getByRole("button", { name: "Close" }).click();
+    await sheet.getByRole("button", { name: "Close", exact: true }).click();
     await page.getByRole("button", { name: /Stop/ }).first().click();
     const findings = page.getByRole("region", { name: "Findings" });
     await findings.getByText(/The machine draws \d+ W of 650 W at peak \(\d+ %\)\. It shuts down under load\. Choose a larger supply\./).waitFor();

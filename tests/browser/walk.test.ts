@@ -112,6 +112,14 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   takeConnectionsAction: TL,
   orderMoreAction: TL,
   schoolsAction: TL,
+  undoAction: RTL,
+  undoCostAction: RTL,
+  tryPullAction: RTL,
+  compareAction: RTL,
+  canNowAction: RTL,
+  pullAction: TL,
+  letGoAction: TL,
+  workSchoolsAction: TL,
 };
 
 const filesUnder = (folder: string, name: RegExp): string[] =>

@@ -28,9 +28,9 @@ describe("one job by keyboard alone, from the file to the first boot", () => {
     await page.keyboard.press("4");
     await page.waitForURL(/\/bench/);
     await page.waitForLoadState("networkidle");
-    const total = Number(/of (\d+)/.exec((await page.getByText(/step 1 of \d+/).textContent()) ?? "")?.[1]);
+    const total = Number(/of (\d+)/.exec((await page.getByText(/card 1 of \d+/).textContent()) ?? "")?.[1]);
     for (let n = 1; n <= total; n++) {
-      await page.getByText(new RegExp(`step ${n} of ${total}`)).waitFor();
+      await page.getByText(new RegExp(`card ${n} of ${total}`)).waitFor();
       await page.waitForTimeout(520);
       await page.keyboard.press("Space");
     }
@@ -60,10 +60,10 @@ describe("two people on one job", () => {
     const open = async (p: Page) => {
       await p.goto(`${base()}/job/${number}/bench`);
       await p.waitForLoadState("networkidle");
-      await p.getByRole("button", { name: /step \d+ of/ }).click();
+      await p.getByRole("button", { name: /card \d+ of/ }).click();
       await p
-        .getByRole("dialog", { name: "All steps" })
-        .getByRole("button", { name: /Plug Rear fan into/ })
+        .getByRole("dialog", { name: "All cards" })
+        .getByRole("button", { name: /Plug Rear fan into|Plug the rear edge/ })
         .click();
       await p.getByRole("dialog").waitFor({ state: "detached" });
     };
@@ -96,12 +96,12 @@ describe("two people on one job", () => {
     const desk = await sit(browser, "Runa Thistlewood");
     const bench = await sit(browser, "Ebo Larkmoor", { width: 1024, height: 768 });
     await desk.page.goto(`${base()}/job/FS-1042/bench`);
-    const stepOf = async (p: Page) => Number(/step (\d+) of/.exec((await p.getByText(/step \d+ of/).textContent()) ?? "")?.[1]);
+    const stepOf = async (p: Page) => Number(/card (\d+) of/.exec((await p.getByText(/card \d+ of/).textContent()) ?? "")?.[1]);
     await desk.page.waitForLoadState("networkidle");
     await bench.page.goto(`${base()}/job/FS-1042/bench`);
     await bench.page.waitForLoadState("networkidle");
     const at = await stepOf(desk.page);
-    await bench.page.getByRole("button", { name: "Done", exact: true }).click();
+    await bench.page.getByRole("button", { name: /^Done/ }).click();
     await bench.page.getByText("all sent").waitFor();
     await expect.poll(() => stepOf(desk.page), { timeout: 20_000 }).toBe(at + 1);
     await desk.context.close();

@@ -2,20 +2,27 @@ import { notHere } from "../../../../../server/files/not-here";
 import { WIRING_FILES, type WiringFile } from "../../../../../server/files/wiring-file";
 import { fetched } from "../../../../../server/kernel/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
-import { wiringAsFile } from "../../../../../server/read/questions";
+import { runSheetAsFile, wiringAsFile } from "../../../../../server/read/questions";
 
-/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg` or `wiring.json` of a job. */
+/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json` or `run-sheet.pdf` of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {
   const { number, file } = await params;
+  if (file === "run-sheet.pdf") {
+    const sheet = await fetched(runSheetAsFile, { number });
+    return "status" in sheet ? notHere(sheet.status) : asFile(new Uint8Array(sheet.value), "application/pdf", number, file);
+  }
   const as = /^wiring\.(csv|json|svg|pdf)$|^wiring-behind\.(svg)$/.exec(file)?.slice(1).find(Boolean) as WiringFile | undefined;
   if (!as) return notHere((await whoIsIt()) ? 404 : 401);
   const made = await fetched(wiringAsFile, { number, as, side: file.includes("behind") ? "behind" : "front" });
   if ("status" in made) return notHere(made.status);
-  return new Response(typeof made.value === "string" ? made.value : new Uint8Array(made.value), {
+  return asFile(typeof made.value === "string" ? made.value : new Uint8Array(made.value), WIRING_FILES[as], number, file);
+}
+
+const asFile = (body: BodyInit, type: string, number: string, file: string): Response =>
+  new Response(body, {
     headers: {
-      "Content-Type": WIRING_FILES[as],
+      "Content-Type": type,
       "Content-Disposition": `attachment; filename="${number.replace(/[^A-Za-z0-9-]/g, "")}-${file}"`,
       "Cache-Control": "no-store",
     },
   });
-}

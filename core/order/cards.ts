@@ -1,0 +1,88 @@
+import { type Minutes, POSTURE_WORDS, type Posture, type Step } from "./model";
+
+export type CardKind = "step" | "edge" | "assembly" | "gate";
+
+/** What hands do in one go: one card of the bench, and of the order's strip. */
+export interface Card {
+  /** Its first step names it: as long as that is not done it stays the same card. */
+  id: string;
+  kind: CardKind;
+  title: string;
+  steps: Step[];
+  posture?: Posture;
+  /** The case is turned before it. */
+  turn?: Posture;
+  minutes: Minutes;
+  done: boolean;
+}
+
+const EDGE = /^edge:([^:]+):(.+)$/;
+
+function titleOf(steps: readonly Step[]): { kind: CardKind; title: string } {
+  const [first] = steps;
+  if (!first) return { kind: "step", title: "" };
+  if (first.kind === "gate") return { kind: "gate", title: first.title };
+  if (steps.length === 1) return { kind: "step", title: first.title };
+  const n = steps.length;
+  const plugs = steps.filter((s) => s.kind === "plug").length;
+  const edge = EDGE.exec(first.group);
+  if (edge) return { kind: "edge", title: `Plug the ${edge[2] === "inside the board" ? "inner ports" : edge[2]}: ${n} plugs` };
+  const group = first.group.split(":")[0] ?? "";
+  const titles: Record<string, string> = {
+    table: `Put the board together on the table: ${n} things`,
+    open: `Make the case ready: ${n} things`,
+    case: `Make the tray ready: ${n} things`,
+    fans: `Fit the fans: ${n}`,
+    lights: `Fix the lights: ${n}`,
+    behind: `Fix what sits behind the tray: ${n}`,
+    hubs: `Fix the hubs: ${n}`,
+    supply: `Plug ${plugs} ${plugs === 1 ? "cable" : "cables"} into the supply and slide it in`,
+    led: `Lead ${steps.reduce((m, s) => m + (s.kind === "route" ? s.leads.length : 0), 0)} leads behind the tray${plugs > 0 ? ` and join ${plugs}` : ""}`,
+    "drives-behind": `Plug the drives behind the tray: ${n} plugs`,
+    hub: `Plug the hub: ${n} plugs`,
+    cage: `Drives: ${plugs} ${plugs === 1 ? "plug" : "plugs"}, then into the cage`,
+    dressed: `Dress the leads: ${n} looms`,
+    close: "Close the case and pack the bag",
+  };
+  if (group === "radiator") return { kind: "assembly", title: `Put the radiator together on the table: ${n} things` };
+  if (group === "card")
+    return { kind: "assembly", title: `${first.title}${plugs > 1 ? `, then its ${plugs - 1 === 1 ? "plug" : `${plugs - 1} plugs`}` : ""}` };
+  return {
+    kind: first.kind === "plug" && !["table", "supply", "led", "cage"].includes(group) ? "edge" : "assembly",
+    title: titles[group] ?? `${first.title}, and ${n - 1} more`,
+  };
+}
+
+/** Steps that follow one another at one place are one card; a turn of the case begins a new one. */
+export function cardsOf(steps: readonly Step[], blocks: readonly Posture[]): Card[] {
+  const out: Card[] = [];
+  let at: { steps: Step[]; key: string } | undefined;
+  const groups: Step[][] = [];
+  for (const s of steps) {
+    const key = `${s.block} ${s.group}`;
+    if (at?.key === key) at.steps.push(s);
+    else {
+      at = { steps: [s], key };
+      groups.push(at.steps);
+    }
+  }
+  let lies: Posture | undefined = blocks[0];
+  for (const list of groups) {
+    const first = list[0] as Step;
+    const posture = list.find((s) => s.posture)?.posture;
+    const sum = (of: keyof Minutes) => Math.round(list.reduce((n, s) => n + s.minutes[of], 0) * 10) / 10;
+    out.push({
+      id: first.id,
+      ...titleOf(list),
+      steps: list,
+      ...(posture ? { posture } : {}),
+      ...(posture && posture !== lies ? { turn: posture } : {}),
+      minutes: { handsOn: sum("handsOn"), unattended: sum("unattended") },
+      done: list.every((s) => s.done),
+    });
+    if (posture) lies = posture;
+  }
+  return out;
+}
+
+export const turnWords = (to: Posture): string => `Turn the case: ${POSTURE_WORDS[to]}`;

@@ -1,0 +1,52 @@
+import type { Graph } from "../assembly";
+import { cardsOf } from "./cards";
+import { compareSchools } from "./compare";
+import type { Posture, Step } from "./model";
+import { orderOfProblem } from "./order";
+import { problemOf } from "./problem";
+import { undoOf } from "./undo";
+
+/** What the command line prints of a step. */
+export const stepJson = (s: Step) => ({
+  id: s.id,
+  kind: s.kind,
+  title: s.title,
+  detail: s.detail,
+  rightWhen: s.rightWhen ?? null,
+  parts: s.parts,
+  leads: s.leads,
+  port: s.port ?? null,
+  posture: s.posture ?? null,
+  minutes: s.minutes,
+  tools: s.tools,
+  caution: s.caution ?? null,
+  after: s.after,
+  covers: s.covers,
+  done: s.done,
+});
+
+/** The order of a build as `order FILE` prints it. */
+export function orderJson(graph: Graph, lies: Posture | undefined) {
+  const problem = problemOf(graph);
+  const order = orderOfProblem(problem, lies);
+  return {
+    steps: order.steps.map(stepJson),
+    turns: order.turns,
+    lies: order.lies,
+    left: order.left,
+    cards: cardsOf(order.steps, order.blocks).map((c) => ({
+      kind: c.kind,
+      title: c.title,
+      steps: c.steps.map((s) => s.id),
+      turn: c.turn ?? null,
+      minutes: c.minutes,
+      done: c.done,
+    })),
+    conflicts: order.conflicts,
+    gaveWay: order.gaveWay,
+    compare: compareSchools(graph),
+  };
+}
+
+/** What it costs to do a step that was forgotten or wrong; undefined where the build has no such step. */
+export const undoJson = (graph: Graph, step: string) => undoOf(problemOf(graph), step);

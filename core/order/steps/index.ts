@@ -1,0 +1,59 @@
+import type { Graph, Policy } from "../../assembly";
+import { BY_HAND, type Minutes, type Precedence, type Work } from "../model";
+import { bundleSteps } from "./bundles";
+import { caseSteps } from "./case";
+import { finishSteps, gates, riserSteps } from "./finish";
+import { mountSteps } from "./mounts";
+import { coverPlugs, plugSteps } from "./plugs";
+import { newSite } from "./site";
+import { tableSteps } from "./table";
+
+export { measureOfPlug } from "./plugs";
+
+/** What the shop itself has measured: minutes of hands by measure, and how many times. */
+export type History = ReadonlyMap<string, { minutes: number; times: number }>;
+
+/** So many times of its own, and the shop's figure counts instead of the practice value. */
+export const ENOUGH_TIMES = 5;
+
+export interface Asked {
+  /** Steps done that make no connection. */
+  done?: ReadonlySet<string>;
+  /** The machine was powered: every plug carries the mains caution. */
+  powered?: boolean;
+  /** Schools to follow instead of the build's own. */
+  policy?: Policy;
+  history?: History;
+}
+
+/** Everything that is to be done at a build, whole, and what must come before what; in no order yet. */
+export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, Work>; edges: Precedence[] } {
+  const done = asked.done ?? new Set(graph.build.done ?? []);
+  const site = newSite(graph, asked.policy ?? graph.build.policy, done, asked.powered ?? false);
+  caseSteps(site);
+  mountSteps(site);
+  plugSteps(site);
+  tableSteps(site);
+  riserSteps(site);
+  bundleSteps(site);
+  coverPlugs(site);
+  finishSteps(site);
+  gates(site);
+  const isDone = (id: string) => site.works.get(id)?.done === true;
+  const works = new Map([...site.works].filter(([, w]) => w.done || !w.mootOnce.some(isDone)));
+  for (const p of graph.build.pulled ?? []) site.edge("school", p.step, p.before, BY_HAND);
+  if (asked.history) for (const [id, w] of works) works.set(id, withHistory(w, asked.history));
+  const said = new Set<string>();
+  const edges = site.edges.filter((e) => {
+    const key = `${e.kind} ${e.before} ${e.after}`;
+    return works.has(e.before) && works.has(e.after) && !said.has(key) && said.add(key);
+  });
+  return { works, edges };
+}
+
+function withHistory(w: Work, history: History): Work {
+  const own = history.get(w.measure);
+  if (!own || own.times < ENOUGH_TIMES) return w;
+  const minutes: Minutes = { ...w.minutes, handsOn: Math.round(own.minutes * 2) / 2 || 0.5 };
+  return { ...w, minutes, minutesFrom: own.times };
+}

@@ -1,0 +1,90 @@
+import { type Graph, type PartNode, type Policy, partsOfKind } from "../../assembly";
+import { type RadiatorSeat, radiatorSeats } from "../../fit";
+import { bodyOf, type Spot } from "../../space";
+import type { Posture, Precedence, PrecedenceKind, Work } from "../model";
+import { usual } from "../practice";
+
+/** A step as a maker says it: what is not said is as usual. */
+export type Draft = Pick<Work, "id" | "kind" | "title" | "detail" | "stage" | "group"> & { measure: string } & Partial<Omit<Work, "id" | "kind">>;
+
+/** Where the steps of a build are gathered, each maker adding its own, with what must come before what. */
+export interface Site {
+  graph: Graph;
+  policy: Policy;
+  shell: PartNode | undefined;
+  board: PartNode | undefined;
+  radiators: readonly RadiatorSeat[];
+  /** Named done; plugs are done by their connection. */
+  isDone: (id: string) => boolean;
+  powered: boolean;
+  works: Map<string, Work>;
+  edges: Precedence[];
+  add: (draft: Draft) => void;
+  edge: (kind: PrecedenceKind, before: string, after: string, why: string) => void;
+}
+
+export function newSite(graph: Graph, policy: Policy, done: ReadonlySet<string>, powered: boolean): Site {
+  const works = new Map<string, Work>();
+  const edges: Precedence[] = [];
+  const shell = partsOfKind(graph, "case")[0];
+  return {
+    graph,
+    policy,
+    shell,
+    board: partsOfKind(graph, "board")[0],
+    radiators: radiatorSeats(graph),
+    isDone: (id) => done.has(id),
+    powered,
+    works,
+    edges,
+    add: (d) => {
+      const postures = shell ? (d.postures ?? []) : [];
+      works.set(d.id, {
+        ...usual(d.measure, policy.driver),
+        parts: [],
+        leads: [],
+        screws: 0,
+        takesOff: [],
+        putsBack: [],
+        along: 0,
+        mootOnce: [],
+        done: done.has(d.id),
+        ...d,
+        postures,
+      });
+    },
+    edge: (kind, before, after, why) => edges.push({ kind, before, after, why }),
+  };
+}
+
+export const nameOf = (p: PartNode): string => p.part.label ?? p.type.name;
+
+/** From which sides hands get at something: the case lies so that this side is up. */
+export const posturesAt = (on: Spot["on"]): readonly Posture[] =>
+  on === "front" ? ["front-up"] : on === "behind" ? ["behind-up"] : ["front-up", "behind-up"];
+
+/** From which sides hands get at a part that stands in the case. */
+export function posturesOfPart(graph: Graph, id: string): readonly Posture[] {
+  const sheets = bodyOf(graph, id)?.sheets ?? ["front"];
+  return posturesAt(sheets.length > 1 ? "both" : (sheets[0] ?? "front"));
+}
+
+export const plugId = (lead: string): string => `plug:${lead}`;
+export const mountId = (part: string): string => `mount:${part}`;
+
+/** The step that puts a part in its place for good: its seat, or its mount. */
+export function inPlace(part: PartNode): string {
+  const seat = part.type.leads.find((l) => l.role === "seat");
+  return seat ? plugId(`${part.id}:${seat.id}`) : mountId(part.id);
+}
+
+export const BOARD_IN = "board-in";
+
+/** Names in a sentence. */
+export const list = (names: readonly string[], most = 6): string => {
+  const shown = names.slice(0, most);
+  const rest = names.length - shown.length;
+  if (rest > 0) return `${shown.join(", ")} and ${rest} more`;
+  return shown.length > 1 ? `${shown.slice(0, -1).join(", ")} and ${shown.at(-1)}` : (shown[0] ?? "");
+};
+export const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;

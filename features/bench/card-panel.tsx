@@ -1,0 +1,111 @@
+"use client";
+import type { Graph } from "../../core/assembly";
+import { panelPinout } from "../../core/brings";
+import { family } from "../../core/catalogue";
+import type { Card, Step } from "../../core/order";
+import { cx } from "../../ui/cx";
+import { PinPicture } from "../../ui/drawing/pin-picture";
+import { StateShape } from "../../ui/marks";
+import { canNow } from "./cards";
+import type { AtBench } from "./use-bench";
+
+/** Beside the drawing: pins of the one plug, or everything of the card in the order of fingers, each ticked by a tap. */
+export function CardPanel({
+  card,
+  graph,
+  bench,
+  onTick,
+  press,
+}: {
+  card: Card;
+  graph: Graph;
+  bench: AtBench;
+  onTick: (step: Step) => void;
+  press: string | undefined;
+}) {
+  const [one] = card.steps;
+  if (card.steps.length === 1 && one?.kind === "gate") return <Under gate={one} steps={bench.steps} skipped={bench.skipped} />;
+  if (card.steps.length === 1 && one) {
+    const port = one.port ? graph.ports.get(one.port) : undefined;
+    if (port && family(port.port.family).order.length > 0)
+      return (
+        <PinPicture
+          bench
+          onBoard={port.part.type.kind === "board"}
+          family={family(port.port.family)}
+          pins={port.port.family === "panel-block" ? (bench.leadOf(one)?.place ?? []) : []}
+          {...(port.port.family === "panel-block" ? { signals: panelPinout(port.port) } : {})}
+        />
+      );
+    return (
+      <div className="flex flex-col gap-3">
+        {press ? (
+          <p>
+            <strong>If you press now:</strong> {press}
+          </p>
+        ) : null}
+        {one.rightWhen ? (
+          <p>
+            <strong>Right when:</strong> {one.rightWhen}.
+          </p>
+        ) : null}
+        {one.tools.length > 0 ? <p className="text-soft">{one.tools.join("; ")}</p> : null}
+      </div>
+    );
+  }
+  return (
+    <ol className="flex flex-col gap-2">
+      {card.steps.map((s) => (
+        <li key={s.id}>
+          <button
+            type="button"
+            aria-pressed={s.done}
+            disabled={!s.done && !canNow(s, card, bench.steps)}
+            className={cx(
+              "flex min-h-16 w-full items-center gap-3 rounded border-2 bg-sheet px-3 py-1 text-left",
+              s.done ? "border-rule text-soft" : "border-edge",
+            )}
+            onClick={() => onTick(s)}
+          >
+            <StateShape state={s.done ? "plugged" : bench.skipped[s.id] ? "waiting" : "free"} size={24} />
+            <span className="min-w-0 flex-1">
+              <span className={cx("block", !s.done && "font-semibold")}>{shortOf(s, graph, bench)}</span>
+              {bench.skipped[s.id] ? <span className="block text-soft">skipped: {bench.skipped[s.id]?.reason}</span> : null}
+            </span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** A plug by its tag and port; anything else by its title. */
+function shortOf(s: Step, graph: Graph, bench: AtBench): string {
+  const lead = bench.leadOf(s);
+  const port = s.port ? graph.ports.get(s.port) : undefined;
+  if (s.kind !== "plug" || !lead || !port) return s.title;
+  const pins = /, pins? [\d and]+$/.exec(s.title)?.[0] ?? "";
+  return lead.loom === "seat" ? `${lead.name} into ${port.port.label}` : `${lead.tag} ${lead.name} into ${port.name}${pins}`;
+}
+
+/** Everything that will lie underneath, what is still open first. */
+function Under({ gate, steps, skipped }: { gate: Step; steps: readonly Step[]; skipped: AtBench["skipped"] }) {
+  const ids = new Set(gate.after.filter((a) => a.kind === "needs").map((a) => a.step));
+  const under = steps.filter((s) => ids.has(s.id)).sort((a, b) => Number(a.done) - Number(b.done));
+  const open = under.filter((s) => !s.done);
+  return (
+    <div className="flex flex-col gap-2">
+      <p className={cx("font-bold", open.length > 0 && "text-stop")}>
+        {open.length > 0 ? `Still open underneath: ${open.length}` : `All ${under.length} are in. Look once yourself.`}
+      </p>
+      <ul className="flex flex-col gap-1">
+        {under.map((s) => (
+          <li key={s.id} className="flex items-center gap-3">
+            <StateShape state={s.done ? "plugged" : skipped[s.id] ? "waiting" : "free"} size={24} />
+            <span className={s.done ? "text-soft" : "font-semibold"}>{s.title}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

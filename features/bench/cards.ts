@@ -1,0 +1,56 @@
+import type { Card, Step } from "../../core/order";
+
+/** What hands left out for now, by step. */
+export type Skipped = Readonly<Record<string, { reason: string }>>;
+
+/** Steps that wait for one that is skipped: nothing that needs it is done before it. */
+export function blockedBy(steps: readonly Step[], skipped: Skipped): ReadonlySet<string> {
+  const by = new Map(steps.map((s) => [s.id, s]));
+  const known = new Map<string, boolean>();
+  const blocked = (s: Step): boolean => {
+    const was = known.get(s.id);
+    if (was !== undefined) return was;
+    known.set(s.id, false);
+    const is = s.after.some((a) => {
+      const b = a.kind === "school" ? undefined : by.get(a.step);
+      return b !== undefined && !b.done && (skipped[b.id] !== undefined || blocked(b));
+    });
+    known.set(s.id, is);
+    return is;
+  };
+  return new Set(steps.filter((s) => !s.done && blocked(s)).map((s) => s.id));
+}
+
+/** What Done means on a card: what is open and not skipped; where only skipped things are left, those. */
+export function openOn(card: Card, skipped: Skipped, blocked: ReadonlySet<string>): Step[] {
+  const open = card.steps.filter((s) => !s.done);
+  const now = open.filter((s) => !skipped[s.id] && !blocked.has(s.id));
+  return now.length > 0 ? now : open.filter((s) => !blocked.has(s.id));
+}
+
+/** Can it be done now: everything that must come before it is done, or is on the same card. */
+export function canNow(step: Step, card: Card, steps: readonly Step[]): boolean {
+  const done = new Set(steps.filter((s) => s.done).map((s) => s.id));
+  const here = new Set(card.steps.map((s) => s.id));
+  return step.after.every((a) => a.kind === "school" || done.has(a.step) || here.has(a.step));
+}
+
+/** What is done already though it hides this step or stands on it; looking and testing hide nothing. */
+export const coverersOf = (step: Step, steps: readonly Step[]): Step[] =>
+  step.done || step.kind === "gate" || step.kind === "check" || step.kind === "test"
+    ? []
+    : steps.filter(
+        (t) =>
+          t.done &&
+          !["gate", "check", "test"].includes(t.kind) &&
+          t.after.some((a) => a.step === step.id && (a.kind === "covers" || (a.kind === "needs" && step.kind !== "route"))),
+      );
+
+/**
+ * Where hands are: the first card with something that can be done now. What was skipped, and what needs it, is passed over; when nothing
+ * else is left the skipped cards come again, before what needs them.
+ */
+export function cardNow(cards: readonly Card[], skipped: Skipped, blocked: ReadonlySet<string>): number {
+  const fresh = cards.findIndex((c) => c.steps.some((s) => !s.done && !skipped[s.id] && !blocked.has(s.id)));
+  return fresh >= 0 ? fresh : cards.findIndex((c) => c.steps.some((s) => !s.done && !blocked.has(s.id)));
+}

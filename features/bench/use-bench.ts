@@ -1,0 +1,115 @@
+"use client";
+import { useCallback, useEffect, useMemo, useRef } from "react";
+import { type Card, cardsOf, type Step } from "../../core/order";
+import type { JobView } from "../../server/read/job-view";
+import type { BenchSlice } from "../../server/read/slices";
+import type { Said } from "../outbox/entries";
+import { useOutbox } from "../outbox/outbox";
+import { blockedBy, cardNow, openOn, type Skipped } from "./cards";
+
+type Plugged = Extract<Said, { kind: "plug" }>;
+type LeadRow = JobView["leads"][number];
+
+/** Longer than this without a press is a pause, not work, s. */
+const PAUSE_S = 1800;
+
+export interface AtBench {
+  steps: Step[];
+  cards: Card[];
+  /** Which card hands are at; -1: all is done. */
+  current: number;
+  skipped: Skipped;
+  blocked: ReadonlySet<string>;
+  leadOf: (step: Step | undefined) => LeadRow | undefined;
+  /** What Done means on a card. */
+  openOn: (card: Card) => Step[];
+  /** One step done, or undone. */
+  say: (step: Step, done: boolean, of?: number) => void;
+  sawOf: (lead: LeadRow | undefined) => Plugged["saw"];
+}
+
+/**
+ * The job as hands see it on this device: what was pressed here counts already, also what waits to be sent, and what the server has of
+ * which this page knows nothing yet.
+ */
+export function useBench(view: BenchSlice, push: (entry: Said, words: string) => void): AtBench {
+  const outbox = useOutbox();
+  const { number, revision } = view.head;
+  const local = useMemo(() => {
+    const unseen = outbox.sent.filter((e) => (e.sent?.revision ?? 0) > revision);
+    const said = [...unseen, ...outbox.waiting].map((e) => e.said).filter((e) => e.number === number);
+    const plugs = new Map<string, Plugged>();
+    const done = new Map<string, boolean>();
+    const skipped = new Map<string, string>();
+    for (const e of said) {
+      if (e.kind === "plug") {
+        plugs.set(e.lead, e);
+        done.set(`plug:${e.lead}`, e.state !== "planned");
+      }
+      if (e.kind === "step") done.set(e.step, e.done);
+      if (e.kind === "note" && e.as === "skip") skipped.set(e.step, e.text);
+    }
+    return { plugs, done, skipped };
+  }, [outbox.sent, outbox.waiting, number, revision]);
+  const steps = useMemo(() => view.steps.map((s) => ({ ...s, done: local.done.get(s.id) ?? s.done })), [view.steps, local]);
+  const cards = useMemo(() => cardsOf(steps, view.order.blocks), [steps, view.order.blocks]);
+  const skipped = useMemo((): Skipped => {
+    const open = new Set(steps.filter((s) => !s.done).map((s) => s.id));
+    const all = [...Object.entries(view.skipped), ...[...local.skipped].map(([id, reason]) => [id, { reason }] as const)];
+    return Object.fromEntries(all.filter(([id]) => open.has(id)));
+  }, [view.skipped, local.skipped, steps]);
+  const blocked = useMemo(() => blockedBy(steps, skipped), [steps, skipped]);
+  const current = cardNow(cards, skipped, blocked);
+  const byLead = useMemo(() => new Map(view.leads.map((l) => [l.address, l])), [view.leads]);
+  const leadOf = useCallback((step: Step | undefined) => (step?.lead ? byLead.get(step.lead) : undefined), [byLead]);
+  const took = useTook(cards[current]?.id);
+
+  /** What this screen shows of the lead now: the server compares it with what is recorded. */
+  const sawOf = useCallback(
+    (lead: LeadRow | undefined): Plugged["saw"] => {
+      if (!lead) return undefined;
+      const mine = local.plugs.get(lead.address);
+      if (mine) return { port: mine.port, state: mine.state };
+      return { port: lead.port ?? null, state: lead.state === "wrong" ? "plugged" : lead.state };
+    },
+    [local.plugs],
+  );
+  const say = useCallback(
+    (step: Step, done: boolean, of = 1) => {
+      const words = done ? step.title : `${step.title}: undone`;
+      const tookS = done ? took(of) : undefined;
+      const time = tookS === undefined ? {} : { tookS };
+      if (step.lead && step.port) {
+        const lead = byLead.get(step.lead);
+        const place = lead?.place ? { place: lead.place } : {};
+        const saw = sawOf(lead);
+        const seen = saw ? { saw } : {};
+        push({ kind: "plug", number, lead: step.lead, port: step.port, ...place, state: done ? "plugged" : "planned", ...seen, ...time }, words);
+      } else push({ kind: "step", number, step: step.id, done, saw: step.done, ...time }, words);
+    },
+    [byLead, sawOf, push, number, took],
+  );
+  return {
+    steps,
+    cards,
+    current,
+    skipped,
+    blocked,
+    leadOf,
+    openOn: useCallback((card: Card) => openOn(card, skipped, blocked), [skipped, blocked]),
+    say,
+    sawOf,
+  };
+}
+
+/** Seconds that hands were at the card in front, shared among what is done with one press. A pause is none. */
+function useTook(card: string | undefined): (of: number) => number | undefined {
+  const since = useRef(0);
+  useEffect(() => {
+    if (card !== undefined) since.current = Date.now();
+  }, [card]);
+  return useCallback((of: number) => {
+    const s = (Date.now() - since.current) / 1000;
+    return s >= 1 && s <= PAUSE_S ? Math.max(1, Math.round(s / of)) : undefined;
+  }, []);
+}

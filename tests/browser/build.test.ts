@@ -1,0 +1,160 @@
+import type { Browser, Page } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { accessible, base, launch, plannedIn, type Seat, signIn, sit } from "./page";
+
+// Whole machines from the first card to the last, as hands build them.
+
+let browser: Browser;
+let desk: Seat;
+const BENCH = { width: 1024, height: 768 };
+beforeAll(async () => {
+  browser = await launch();
+  desk = await sit(browser, "Runa Thistlewood");
+});
+afterAll(async () => {
+  await browser.close();
+});
+
+const title = async (page: Page) => (await page.getByRole("heading", { level: 1 }).textContent()) ?? "";
+const over = (page: Page) => page.getByText("Every step is done. On to the first boot.");
+/** Presses `press` until the machine is built or `until` holds; how often. */
+async function build(page: Page, press: () => Promise<void>, until: (title: string) => boolean = () => false): Promise<number> {
+  for (let n = 0; n < 60; n++) {
+    const was = await title(page);
+    if (until(was) || (await over(page).count()) > 0) return n;
+    await press();
+    await expect.poll(() => title(page), { timeout: 20_000 }).not.toBe(was);
+    await page.waitForTimeout(520);
+  }
+  throw new Error(`sixty presses, and it stands at: ${await title(page)}`);
+}
+
+describe("a whole build", () => {
+  it("FS-1044 by keyboard alone", async () => {
+    const job = await plannedIn(desk.page, "examples/fs-1044.json");
+    const { page, context, errors } = await sit(browser, "Ebo Larkmoor", BENCH);
+    await page.goto(`${base()}/job/${job}/bench`);
+    await page.waitForLoadState("networkidle");
+    let i = 0;
+    const presses = await build(page, () => page.keyboard.press(i++ % 2 === 0 ? "Space" : "Enter"));
+    expect(presses).toBeLessThanOrEqual(24);
+    await page.getByText("all sent").waitFor({ timeout: 30_000 });
+    await page.reload();
+    await over(page).waitFor();
+    expect(errors).toEqual([]);
+    await context.close();
+  }, 240_000);
+
+  it("FS-1042 by touch, in at most 20 presses of Done; every card passes axe at the bench's size", async () => {
+    const job = await plannedIn(desk.page, "examples/fs-1042.json");
+    const context = await browser.newContext({ locale: "en-GB", viewport: BENCH, hasTouch: true });
+    const page = await context.newPage();
+    await signIn(page, "Mirel Quist");
+    await page.goto(`${base()}/job/${job}/bench`);
+    await page.waitForLoadState("networkidle");
+    const presses = await build(page, async () => {
+      await accessible(page);
+      await page.getByRole("button", { name: /^Done/ }).tap();
+    });
+    expect(presses).toBeLessThanOrEqual(20);
+    await page.getByText("all sent").waitFor({ timeout: 30_000 });
+    await context.close();
+  }, 300_000);
+
+  it("FS-1046 with its shield forgotten and found late: what comes out is said, taken out, and the machine is finished", async () => {
+    const job = await plannedIn(desk.page, "examples/fs-1046.json");
+    const { page, context } = await sit(browser, "Tansy Okoru", BENCH);
+    await page.goto(`${base()}/job/${job}/bench`);
+    await page.waitForLoadState("networkidle");
+    const press = () => page.getByRole("button", { name: /^Done/ }).click();
+    // Ticked with the rest of its card; the board and its plugs go in over it.
+    await build(page, press, (t) => /^Dress the /.test(t));
+    await page.getByText("all sent").waitFor({ timeout: 30_000 });
+    await page.getByRole("button", { name: /card \d+ of/ }).click();
+    await page
+      .getByRole("dialog", { name: "All cards" })
+      .getByRole("button", { name: /tray ready/ })
+      .click();
+    await page.getByRole("button", { name: "Undo" }).click();
+    const sheet = page.getByRole("dialog", { name: "Take it out again?" });
+    await sheet.getByRole("button", { name: /I\/O shield/ }).click();
+    await sheet.getByText(/steps come out again: \d+ leads, \d+ screws; about \d+/).waitFor();
+    await accessible(page);
+    await sheet.getByRole("button", { name: "It is out again" }).click();
+    await page.getByText("all sent").waitFor({ timeout: 30_000 });
+    // The shield comes first now, then everything that stood on it again.
+    await expect.poll(() => title(page), { timeout: 20_000 }).toMatch(/I\/O shield|tray ready/);
+    await build(page, press);
+    await page.getByText("all sent").waitFor({ timeout: 30_000 });
+    await desk.page.goto(`${base()}/job/${job}/order`);
+    await desk.page.getByRole("heading", { name: "Every step is done." }).waitFor();
+    await context.close();
+  }, 300_000);
+
+  it("a colleague takes over where the hands were, with what was skipped and why", async () => {
+    const job = await plannedIn(desk.page, "examples/fs-1044.json");
+    const one = await sit(browser, "Ebo Larkmoor", BENCH);
+    await one.page.goto(`${base()}/job/${job}/bench`);
+    await one.page.waitForLoadState("networkidle");
+    const done = () => one.page.getByRole("button", { name: /^Done/ }).click();
+    await build(one.page, done, (t) => /^Bench test/.test(t));
+    await one.page.getByRole("button", { name: "Skip" }).click();
+    await one.page.getByRole("dialog").getByRole("button", { name: "A part is missing" }).click();
+    await expect.poll(() => title(one.page)).not.toMatch(/^Bench test/);
+    await one.page.getByText("all sent").waitFor();
+    const at = await title(one.page);
+    await one.context.close();
+    const two = await sit(browser, "Mirel Quist", BENCH);
+    await two.page.goto(`${base()}/job/${job}/bench`);
+    await two.page.waitForLoadState("networkidle");
+    expect(await title(two.page)).toBe(at);
+    await two.page.getByRole("button", { name: /card \d+ of/ }).click();
+    await two.page.getByRole("dialog", { name: "All cards" }).getByText("skipped: A part is missing").waitFor();
+    await two.context.close();
+  }, 240_000);
+});
+
+describe("the order at the desk", () => {
+  it("a card is chosen by arrow keys, pulled by a key, refused with its reason; schools stand side by side", async () => {
+    const { page } = desk;
+    const job = await plannedIn(page, "examples/fs-1041.json");
+    await page.goto(`${base()}/job/${job}/order`);
+    await page.waitForLoadState("networkidle");
+    const list = page.getByRole("listbox", { name: "Cards in order" });
+    await list.focus();
+    await page.keyboard.press("Home");
+    await expect.poll(() => list.getByRole("option", { selected: true }).textContent()).toMatch(/^1/);
+    await page.keyboard.press("ArrowDown");
+    await expect.poll(() => list.getByRole("option", { selected: true }).textContent()).toMatch(/^2/);
+    // The board cannot come before its standoffs.
+    await list.getByRole("option", { name: /Lay the board into the case/ }).click();
+    await list.focus();
+    await page.keyboard.press("Alt+ArrowUp");
+    await page.getByText(/^Not possible\. /).waitFor();
+    // One edge may come before another.
+    await list
+      .getByRole("option", { name: /Plug the front edge/ })
+      .first()
+      .click();
+    await page.getByRole("button", { name: "Earlier", exact: true }).click();
+    await page.getByText(/comes before “.*” now\.|departs from the shop's way|turned once more/).waitFor();
+    await page.getByRole("button", { name: "Schools side by side" }).click();
+    await page.getByText("tied before the first start").waitFor();
+    await page
+      .getByRole("button", { name: /What would it cost/ })
+      .first()
+      .click();
+    await page
+      .getByText(/Nothing has to come out|come out again/)
+      .first()
+      .waitFor();
+    await page.getByRole("button", { name: "With a part missing or some minutes left" }).click();
+    await page.getByLabel("Minutes left").fill("20");
+    await page.getByRole("button", { name: "What can be done now" }).click();
+    await page.getByText(/^Stop after “|^Nothing fits/).waitFor();
+    await accessible(page);
+    const sheet = await page.request.get(`${base()}/files/job/${job}/run-sheet.pdf`);
+    expect(sheet.headers()["content-type"]).toBe("application/pdf");
+    expect((await sheet.body()).length).toBeGreaterThan(5000);
+  }, 240_000);
+});
