@@ -14,6 +14,7 @@ export {
   type OverrideRow,
   Person,
   type PersonRow,
+  Photo,
   Plan,
   PlanRun,
   type PlanRunRow,

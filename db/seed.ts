@@ -66,7 +66,7 @@ const STORIES: readonly Story[] = [
     person: 1,
     bench: 2,
     dueIn: 2,
-    done: 0.45,
+    done: 0.56,
     purpose: "Four-part takes; slow fans, no card.",
   },
   { file: "fs-1043", title: "Dome renderer", stage: "intake", person: 0, dueIn: 9, purpose: "Ten drives, two cards, sixteen fans." },
@@ -77,7 +77,7 @@ const STORIES: readonly Story[] = [
     person: 2,
     bench: 3,
     dueIn: 1,
-    done: 0.8,
+    done: 0.53,
     purpose: "Compact, carried aboard; braced for transport.",
   },
   {

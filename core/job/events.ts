@@ -36,6 +36,7 @@ export interface JobEvents {
   /** Pulled before another step by hand; both by their titles of then. */
   pulled: { step: string; title: string; before: string };
   "let-go": Record<string, never>;
+  photo: { photo: string; of: string };
   note: { text: string };
   skipped: { text: string };
   problem: { text: string };

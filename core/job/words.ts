@@ -50,6 +50,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   "led-through": (d) => `${d.tag} (${d.name}) is led ${d.cutout === null ? "the usual way again" : `through the cut-out ${d.label}`}.`,
   pulled: (d) => `Pulled forward: ${d.title}, before ${d.before}.`,
   "let-go": () => "What was pulled by hand was let go of: the order is Imbra's again.",
+  photo: (d) => `Photo of ${d.of}.`,
   step: (d) => `${d.title}: ${d.done ? "done" : "undone"}.`,
   note: (d) => d.text,
   skipped: (d) => d.text,

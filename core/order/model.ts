@@ -66,6 +66,8 @@ export interface Work {
   putsBack: readonly string[];
   /** What must be made anew when it has to be done a second time. */
   anew?: string;
+  /** What is to be photographed here, before it is out of sight. */
+  photo?: string;
   /** It presses the power button. */
   presses?: true;
   /** Usual turn of work, lower first; hands go along an edge by `along`. */
@@ -85,6 +87,8 @@ export interface Problem {
   /** Schools that cannot be followed here, each in a sentence. */
   gaveWay: readonly string[];
   conflicts: readonly Conflict[];
+  /** Steps for which it is too late: a bench that has not heard yet may still say that they are done. */
+  late: readonly Pick<Work, "id" | "title" | "measure">[];
 }
 
 /** Steps of which each needs the other first. */
@@ -119,4 +123,5 @@ export interface Order {
   left: Minutes;
   conflicts: readonly Conflict[];
   gaveWay: readonly string[];
+  late: Problem["late"];
 }

@@ -41,6 +41,7 @@ export function orderOfProblem(problem: Problem, lies?: Posture): Order {
     left: sum(rest.order.map((o) => o.work.minutes)),
     conflicts: problem.conflicts,
     gaveWay: problem.gaveWay,
+    late: problem.late,
   };
 }
 

@@ -6,7 +6,7 @@ import { waysOut } from "./ways-out";
 
 /** The steps of a build with what must come before what, and what contradicts itself there. */
 export function problemOf(graph: Graph, asked: Asked = {}): Problem {
-  const { works, edges } = stepsFor(graph, asked);
+  const { works, edges, late } = stepsFor(graph, asked);
   const { precedences, rings: found, gaveWay } = withoutRings(works, edges);
   // A last look is made of what it looks at: it is in no ring by itself.
   const conflicts = found.map((whole): Conflict => {
@@ -15,7 +15,7 @@ export function problemOf(graph: Graph, asked: Asked = {}): Problem {
     return { steps: ring, why: whyOf(works, ring, inside), ways: waysOut(graph, asked, ring, inside) };
   });
   const sorted = [...works.values()].sort((a, b) => byText(a.id, b.id));
-  return { works: sorted, precedences: precedences.sort(inTurn), gaveWay, conflicts };
+  return { works: sorted, precedences: precedences.sort(inTurn), gaveWay, conflicts, late };
 }
 
 function whyOf(works: ReadonlyMap<string, Work>, ring: readonly string[], inside: readonly Precedence[]): string {

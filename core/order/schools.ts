@@ -1,5 +1,3 @@
-import type { Policy } from "../assembly";
-
 /** Schools of the work: how one goes about it, not where plugs go. */
 export type WorkSchool = "benchTest" | "rehearsal" | "coolerFirst" | "supplyCables" | "cardTurn" | "dressing" | "sataData" | "driver";
 
@@ -80,5 +78,3 @@ export const WORK_SCHOOLS: readonly SchoolOfWork[] = [
     },
   },
 ];
-
-export const schoolAnswer = (policy: Policy, id: WorkSchool): string => policy[id];

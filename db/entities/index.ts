@@ -335,6 +335,24 @@ export const StepSkipped = defineEntity({
   uniques: [{ properties: ["job", "step"] }],
 });
 
+/** A photo of a job; the picture itself is in the photo store under the id. Lengths in px and bytes. */
+export const Photo = defineEntity({
+  name: "Photo",
+  tableName: "photo",
+  indexes: [{ name: "photo_job_index", properties: ["job", "at"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    step: p.string().nullable(),
+    part: p.string().nullable(),
+    width: p.integer(),
+    height: p.integer(),
+    bytes: p.integer(),
+    at: now(),
+    by: () => p.manyToOne(Person),
+  },
+});
+
 /** How long hands were at a step, s. What steps of one measure take is the shop's own figure. */
 export const StepTime = defineEntity({
   name: "StepTime",
@@ -457,6 +475,7 @@ export const ENTITIES = [
   StepDone,
   StepSkipped,
   StepTime,
+  Photo,
   Override,
   LogEntry,
   Observation,

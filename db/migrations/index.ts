@@ -11,6 +11,7 @@ import { PlanRuns } from "./0010-plan-runs";
 import { People } from "./0011-people";
 import { LeadWays } from "./0012-ways";
 import { WorkInOrder } from "./0013-order";
+import { Photos } from "./0014-photos";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -27,4 +28,5 @@ export const MIGRATIONS = [
   { name: "0011-people", class: People },
   { name: "0012-ways", class: LeadWays },
   { name: "0013-order", class: WorkInOrder },
+  { name: "0014-photos", class: Photos },
 ];

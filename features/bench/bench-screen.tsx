@@ -6,18 +6,22 @@ import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
+import { Photo } from "../../ui/photo";
 import { useDates, WithDates } from "../frame/dates";
 import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
 import type { Said } from "../outbox/entries";
 import { EntriesSheet } from "../outbox/entries-sheet";
 import { useOutbox } from "../outbox/outbox";
+import { dropPhoto } from "../outbox/photos";
+import { usePhotos } from "../outbox/use-photos";
 import { type AtBench as Colleague, WhoWorks } from "../people/who-works";
 import { useUntouched, useWorker, type Worker } from "../people/worker";
 import { graphOf } from "../wiring/candidates";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { CardPanel } from "./card-panel";
 import { coverersOf } from "./cards";
+import { KeptPicture, PhotoKey } from "./photo-key";
 import { RegionView } from "./region-view";
 import { useBench } from "./use-bench";
 import { useTakeBack } from "./use-take-back";
@@ -56,6 +60,8 @@ export function BenchScreen({
     localStorage.setItem(HAND, left ? "right" : "left");
     setLeft(!left);
   };
+  const [camera, setCamera] = useState(0);
+  const kept = usePhotos();
   const rested = useRef(0);
   // What is pressed at a locked bench is kept, without a name, and asks for one.
   const by = locked ? undefined : (who ?? undefined);
@@ -130,6 +136,7 @@ export function BenchScreen({
       { keys: ["ArrowRight"], word: "Look ahead", run: () => look(1) },
       { keys: ["d"], word: "Differs: it is somewhere else", run: () => setSheet("differs") },
       { keys: ["p"], word: "Problem", run: () => setSheet("problem") },
+      { keys: ["c"], word: "Photo", run: () => setCamera((n) => n + 1) },
       { keys: ["s"], word: "Skip this card", run: () => setSheet("skip") },
       { keys: ["l"], word: "All steps", run: () => setSheet("list") },
       { keys: ["v"], word: "If I press the button now", run: () => setSheet("press") },
@@ -161,6 +168,11 @@ export function BenchScreen({
         </Link>
       </main>
     );
+  const own = new Set(card.steps.map((s) => s.id));
+  const photos = view.photos.filter((p) => p.step !== null && own.has(p.step));
+  const waiting = kept.filter((p) => p.number === number && own.has(p.step));
+  const wanted = card.steps.find((s) => s.photo)?.photo;
+  const pictured = photos.length + waiting.length > 0;
   const over = finished && !elsewhere;
   const following = cards.slice(at + 1).find((c) => !c.done);
   const skippedHere = card.steps.find((s) => bench.skipped[s.id]);
@@ -188,6 +200,11 @@ export function BenchScreen({
     <span className="flex items-center gap-3">
       <StateShape state="waiting" size={28} />
       Not received yet: {missing.map(nameOf).join(", ")}.
+    </span>
+  ) : wanted && !pictured && !card.done ? (
+    <span className="flex items-center gap-3">
+      <StateShape state="waiting" size={28} />
+      No photo yet: {wanted}.
     </span>
   ) : skippedHere ? (
     <span>Skipped before: {bench.skipped[skippedHere.id]?.reason}</span>
@@ -276,6 +293,26 @@ export function BenchScreen({
           aria-label="What is on this card"
           className="flex-[384] overflow-auto border-l border-rule p-5 text-bench max-[760px]:flex-none max-[760px]:border-l-0 max-[760px]:border-t max-[760px]:text-action"
         >
+          {pictured ? (
+            <ul aria-label="Photos of this card" className="mb-3 flex flex-wrap gap-2">
+              {photos.map((p) => (
+                <li key={p.id}>
+                  <Photo id={p.id} alt={`By ${p.by}`} />
+                </li>
+              ))}
+              {waiting.map((p) => (
+                <li key={p.key}>
+                  <KeptPicture photo={p} />
+                  {p.aside ? <span className="block text-stop">{p.aside}</span> : null}
+                  {p.aside ? (
+                    <Button bench onClick={() => void dropPhoto(p.id)}>
+                      Drop it
+                    </Button>
+                  ) : null}
+                </li>
+              ))}
+            </ul>
+          ) : null}
           <CardPanel card={card} graph={graph} bench={bench} onTick={tick} press={step.presses ? view.power.verdict : undefined} />
         </div>
       </div>
@@ -296,6 +333,7 @@ export function BenchScreen({
         <Button bench className={KEY} onClick={() => setSheet("problem")}>
           Problem
         </Button>
+        <PhotoKey className={KEY} about={{ number, step: step.id, ...(by ? { by } : {}) }} open={camera} onSaid={setSaid} />
         {elsewhere && card.done ? (
           <Button bench className={KEY} onClick={() => setSheet("undo")}>
             Undo
@@ -305,9 +343,6 @@ export function BenchScreen({
             Skip
           </Button>
         )}
-        <Button bench className={KEY} onClick={() => setSheet("press")}>
-          If I press
-        </Button>
         <div className="flex-1 max-[760px]:hidden" />
         {over ? (
           <Link
@@ -357,6 +392,7 @@ export function BenchScreen({
         sheet={sheet}
         close={() => setSheet(null)}
         {...{ view, bench, card, open, graph, number, left, turnHand }}
+        onPress={() => setSheet("press")}
         missing={missing.map(nameOf)}
         onGo={(id) => {
           setLooking(card.steps.some((s) => s.id === id) && !elsewhere ? null : id);
@@ -368,11 +404,7 @@ export function BenchScreen({
           setSheet(null);
         }}
         onHere={() => {
-          for (const id of missing)
-            push(
-              { kind: "note", number, step: step.id, text: `${nameOf(id)} was fitted before it was received.`, as: "note" },
-              `${nameOf(id)} is here`,
-            );
+          for (const id of missing) push({ kind: "receive", number, part: id }, `${nameOf(id)} is here`);
           setSheet(null);
           done(open);
         }}
@@ -382,6 +414,11 @@ export function BenchScreen({
           for (const s of [...steps].reverse()) if (s.done && out.has(s.id)) bench.say(s, false);
           setSheet(null);
           setLooking(null);
+        }}
+        onBuilt={(built, words) => {
+          push(built, words);
+          setSheet(null);
+          setSaid(`${words}. Plan the wiring again when hands are free: what is plugged stays.`);
         }}
         onDiffers={(s, p, place) => {
           const saw = bench.sawOf(bench.leadOf(s));

@@ -12,6 +12,7 @@ import { useAct } from "../frame/use-act";
 import { UndoWords } from "../order/card-details";
 import { candidates } from "../wiring/candidates";
 import { undoCostAction } from "./actions";
+import { type Built, Otherwise } from "./otherwise";
 import type { AtBench } from "./use-bench";
 
 export type Sheet = "list" | "differs" | "problem" | "skip" | "press" | "missing" | "undo" | null;
@@ -30,6 +31,8 @@ interface SheetProps {
   number: string;
   left: boolean;
   turnHand: () => void;
+  /** What a press of the button would do now. */
+  onPress: () => void;
   onGo: (step: string) => void;
   onNote: (kind: "skip" | "problem", text: string) => void;
   onHere: () => void;
@@ -37,6 +40,8 @@ interface SheetProps {
   covered: string | undefined;
   onUndo: (steps: readonly string[]) => void;
   onDiffers: (step: Step, port: string, place?: number[]) => void;
+  /** A part is otherwise than planned. */
+  onBuilt: (said: Built, words: string) => void;
 }
 
 const TITLE: Record<Exclude<Sheet, null>, string> = {
@@ -57,7 +62,27 @@ const PRESET: Record<"skip" | "problem", readonly string[]> = {
 
 /** What opens over the bench: all cards, where a lead really is, a problem, a reason to skip, what a press would do. */
 export function BenchSheet(props: SheetProps) {
-  const { sheet, close, view, bench, card, open, missing, graph, number, left, turnHand, onGo, onNote, onHere, covered, onUndo, onDiffers } = props;
+  const {
+    sheet,
+    close,
+    view,
+    bench,
+    card,
+    open,
+    missing,
+    graph,
+    number,
+    left,
+    turnHand,
+    onPress,
+    onGo,
+    onNote,
+    onHere,
+    covered,
+    onUndo,
+    onDiffers,
+    onBuilt,
+  } = props;
   const [text, setText] = useState("");
   const [which, setWhich] = useState<string>();
   useEffect(() => {
@@ -82,6 +107,9 @@ export function BenchSheet(props: SheetProps) {
             <Link className="key-bench min-h-20 px-6 no-underline" href="/">
               Benches
             </Link>
+            <Button bench className="min-h-20 px-6" onClick={onPress}>
+              If I press
+            </Button>
             <Button bench onClick={turnHand}>
               {left ? "Keys for the right hand" : "Keys for the left hand"}
             </Button>
@@ -150,26 +178,8 @@ export function BenchSheet(props: SheetProps) {
         </>
       ) : null}
       {sheet === "undo" ? <Undoing number={number} card={card} step={covered} onUndo={onUndo} /> : null}
-      {sheet === "differs" && plugs.length !== 1 ? (
-        plugs.length === 0 ? (
-          <p>
-            Nothing is plugged on this card. Another place, another way round or another part is said on{" "}
-            <Link className="underline" href={`/job/${number}/parts`}>
-              Parts
-            </Link>
-            , and everything follows from there.
-          </p>
-        ) : node ? null : (
-          <ul className="flex flex-col gap-3">
-            {plugs.map((s) => (
-              <li key={s.id}>
-                <Button bench className="min-h-20 w-full justify-start px-4 text-left" onClick={() => setWhich(s.id)}>
-                  {s.title}
-                </Button>
-              </li>
-            ))}
-          </ul>
-        )
+      {sheet === "differs" && !node ? (
+        <Otherwise number={number} graph={graph} card={card} plugs={plugs} onPlug={setWhich} onBuilt={onBuilt} />
       ) : null}
       {sheet === "differs" && node && one ? (
         <ul className="flex flex-col gap-3">

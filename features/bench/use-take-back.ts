@@ -8,7 +8,7 @@ import { takeBackAction } from "./actions";
 
 /** The opposite of what was said, as it would be said now; undefined where there is none. */
 function opposite({ ...said }: Said): Said | undefined {
-  if (said.kind !== "note") delete said.tookS;
+  if (said.kind === "plug" || said.kind === "step") delete said.tookS;
   if (said.kind === "step") return { ...said, done: !said.done, saw: said.done };
   if (said.kind !== "plug") return undefined;
   const { port, state } = said;

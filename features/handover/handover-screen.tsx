@@ -4,6 +4,7 @@ import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { HandoverSlice } from "../../server/read/slices";
 import { Button } from "../../ui/button";
 import { StateMark } from "../../ui/marks";
+import { Photo } from "../../ui/photo";
 import { useAct } from "../frame/use-act";
 import { fullName } from "../parts/full-name";
 import { handOverAction, reopenAction } from "./actions";
@@ -69,6 +70,18 @@ export function HandoverScreen({ view }: { view: HandoverSlice }) {
           ) : null}
           <h2 className="mt-6 text-key font-[650]">In the cable bag</h2>
           <p>{view.inBag.length > 0 ? view.inBag.join(", ") : "Nothing yet."}</p>
+          <h2 className="mt-6 text-key font-[650]">Photos</h2>
+          {view.photos.length === 0 ? (
+            <p>None was taken.</p>
+          ) : (
+            <ul className="mt-1 flex flex-wrap gap-2">
+              {view.photos.map((p) => (
+                <li key={p.id}>
+                  <Photo id={p.id} alt={`${p.of}, by ${p.by}`} high="h-28" />
+                </li>
+              ))}
+            </ul>
+          )}
         </section>
         <section>
           <h2 className="text-key font-[650]">What is connected where</h2>

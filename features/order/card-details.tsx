@@ -4,6 +4,7 @@ import { type Card, POSTURE_WORDS, type Step, type Undo } from "../../core/order
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { Caution, StateShape } from "../../ui/marks";
+import { Photo } from "../../ui/photo";
 import { useAct } from "../frame/use-act";
 import { undoAction } from "./actions";
 import { minutesWords } from "./card-strip";
@@ -11,10 +12,21 @@ import { minutesWords } from "./card-strip";
 const KIND = { needs: "needs", covers: "covers", reach: "reach", school: "the shop's way" } as const;
 
 /** One card in full: how the case lies, tools, each step with how it is right, why it stands here, and what undoing it would cost. */
-export function CardDetails({ number, card, steps }: { number: string; card: Card; steps: readonly Step[] }) {
+export function CardDetails({
+  number,
+  card,
+  steps,
+  photos,
+}: {
+  number: string;
+  card: Card;
+  steps: readonly Step[];
+  photos: readonly { id: string; step: string | null; by: string }[];
+}) {
   const tools = [...new Set(card.steps.flatMap((s) => s.tools))];
   const cautions = [...new Set(card.steps.flatMap((s) => s.caution ?? []))];
   const own = new Set(card.steps.map((s) => s.id));
+  const shown = photos.filter((p) => p.step !== null && own.has(p.step));
   const title = new Map(steps.map((s) => [s.id, s.title]));
   const why = dedupe(card.steps.flatMap((s) => s.after).filter((a) => !own.has(a.step)));
   const then = dedupe(steps.filter((s) => !own.has(s.id)).flatMap((s) => s.after.filter((a) => own.has(a.step)).map((a) => ({ ...a, step: s.id }))));
@@ -51,6 +63,15 @@ export function CardDetails({ number, card, steps }: { number: string; card: Car
           </li>
         ))}
       </ol>
+      {shown.length > 0 ? (
+        <ul aria-label="Photos" className="flex flex-wrap gap-2 py-2">
+          {shown.map((p) => (
+            <li key={p.id}>
+              <Photo id={p.id} alt={`${card.title}, by ${p.by}`} high="h-28" />
+            </li>
+          ))}
+        </ul>
+      ) : null}
       <Fold
         word={`Why it stands here: ${why.length === 0 ? "nothing has to come before it" : `after ${why.length} ${why.length === 1 ? "step" : "steps"}`}`}
         open={why.length > 0 && why.length <= 4}

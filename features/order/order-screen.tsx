@@ -92,7 +92,7 @@ export function OrderScreen({ view }: { view: OrderSlice }) {
           <OrderDrawing graph={graph} card={chosen} steps={steps} />
         </div>
         <Pulls card={chosen} left={left} {...{ pulling }} />
-        {chosen ? <CardDetails key={chosen.id} number={head.number} card={chosen} steps={steps} /> : null}
+        {chosen ? <CardDetails key={chosen.id} number={head.number} card={chosen} steps={steps} photos={view.photos} /> : null}
         <Fold word="With a part missing or some minutes left" className="mt-3">
           <WhatNow view={view} />
         </Fold>

@@ -16,7 +16,11 @@ export type Said =
       tookS?: number;
     }
   | { kind: "step"; number: string; step: string; done: boolean; saw?: boolean; tookS?: number }
-  | { kind: "note"; number: string; step: string; text: string; as: "note" | "skip" | "problem" };
+  | { kind: "note"; number: string; step: string; text: string; as: "note" | "skip" | "problem" }
+  /** A part is here, though no receipt says so; it sits elsewhere or another way round; it is given up. */
+  | { kind: "receive"; number: string; part: string }
+  | { kind: "place"; number: string; part: string; mount?: string; blows?: "in" | "out"; frame?: "inside" | "outside" }
+  | { kind: "gone"; number: string; part: string };
 
 /** An entry as this device keeps it until the server has it. */
 export interface Entry {
@@ -67,7 +71,7 @@ export const entries = {
   /** Sent again with a key of its own: as it was, or decided by a person who looked, whatever is recorded; then it is theirs. */
   again: async (entry: Entry, decided: boolean, by?: Entry["by"]): Promise<void> => {
     const said = { ...entry.said };
-    if (decided && said.kind !== "note") delete said.saw;
+    if (decided && (said.kind === "plug" || said.kind === "step")) delete said.saw;
     await db.transaction("rw", db.entries, async () => {
       await db.entries.delete(entry.id);
       const whose = decided ? by : entry.by;

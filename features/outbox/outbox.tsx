@@ -4,6 +4,7 @@ import type { Result } from "../../server/kernel/result";
 import { useLive } from "../frame/live";
 import { type Entry, entries, type Said } from "./entries";
 import { asSent, isWaiting, type Stopped, sendAll } from "./send-all";
+import { usePhotoSending } from "./use-photos";
 
 /** Between two tries while the server does not answer. */
 const AGAIN_MS = 4000;
@@ -133,6 +134,7 @@ const OutboxHere = createContext<Outbox | undefined>(undefined);
 
 /** Sends what waits on this device whatever page is open. */
 export function OutboxProvider({ children }: { children: ReactNode }) {
+  usePhotoSending();
   return <OutboxHere.Provider value={useSending()}>{children}</OutboxHere.Provider>;
 }
 

@@ -47,6 +47,8 @@ export async function sendAll(store: Store, send: (entry: Entry) => Promise<Resu
   }
 }
 
+const ACTION = { plug: "bench.plug", step: "bench.step", receive: "receipt.receive", place: "parts.place", gone: "parts.remove" } as const;
+
 /** An entry as the server takes it: the action, its input, and what dates and signs it. */
 export function asSent({ key, said, madeAtMs, by }: Entry, nowMs: number): { action: string; input: unknown; entry: unknown } {
   const { kind, ...rest } = said;
@@ -55,5 +57,5 @@ export function asSent({ key, said, madeAtMs, by }: Entry, nowMs: number): { act
     const { as, ...note } = rest as Omit<Extract<Said, { kind: "note" }>, "kind">;
     return { action: "bench.note", input: { ...note, kind: as }, entry };
   }
-  return { action: kind === "plug" ? "bench.plug" : "bench.step", input: rest, entry };
+  return { action: ACTION[kind], input: rest, entry };
 }

@@ -23,8 +23,8 @@ export const step = jobAction({ name: "bench.step", permission: "record", input:
 
 export async function markStep(unit: JobUnit, s: z.infer<typeof Step>): Promise<Result> {
   const row = await unit.tx.findOne(StepDone, { job: unit.job.id, step: s.step });
-  const { steps } = await stepsOfJob(unit.tx, await unit.build());
-  const known = steps.find((x) => x.id === s.step && !x.lead);
+  const { steps, late } = await stepsOfJob(unit.tx, await unit.build());
+  const known = steps.find((x) => x.id === s.step && !x.lead) ?? late.find((x) => x.id === s.step && !x.id.startsWith("plug:"));
   if (!known && !(row && !s.done))
     return no(`${s.number} has no such step any more: its parts or its plan changed. Nothing was changed. Look at the order again.`);
   const title = known?.title ?? s.step;

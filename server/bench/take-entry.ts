@@ -2,13 +2,22 @@ import "server-only";
 import { z } from "zod";
 import { performKept } from "../kernel/door";
 import { no, type Result } from "../kernel/result";
+import { placePart } from "../parts/place";
+import { removePart } from "../parts/remove";
 import { receive } from "../receipt/receive";
 import { note } from "./note";
 import { plug } from "./plug";
 import { step } from "./step";
 
 /** What may wait on a device and be sent later. */
-const ACTIONS = { [plug.name]: plug, [step.name]: step, [note.name]: note, [receive.name]: receive };
+const ACTIONS = {
+  [plug.name]: plug,
+  [step.name]: step,
+  [note.name]: note,
+  [receive.name]: receive,
+  [placePart.name]: placePart,
+  [removePart.name]: removePart,
+};
 
 const Sent = z.object({ action: z.string().max(40), input: z.unknown(), entry: z.unknown() });
 const MOST_BYTES = 20_000;

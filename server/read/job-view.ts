@@ -6,7 +6,7 @@ import { type PowerOn, powerOn } from "../../core/machine";
 import { type Conflict, type Order, orderOf, type Step } from "../../core/order";
 import { wholeDraw } from "../../core/power";
 import type { Ways } from "../../core/wiring";
-import { type EntityManager, Fault, Link, LogEntry, Observation, Plan, StepSkipped } from "../../db";
+import { type EntityManager, Fault, Link, LogEntry, Observation, Photo, Plan, StepSkipped } from "../../db";
 import { buildOfJob, findJob, type JobBuild } from "./build-of-job";
 import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "./findings";
 import { type LeadRow, leadRows } from "./lead-rows";
@@ -65,6 +65,8 @@ export interface JobView {
   steps: Step[];
   /** Steps that hands left out for now, and why. */
   skipped: Record<string, { reason: string; by: string; at: string }>;
+  /** Photos, the oldest first. */
+  photos: { id: string; step: string | null; part: string | null; by: string; at: string }[];
   /** Parts that have not arrived. */
   notHere: string[];
   /** The order as a whole; its steps stand beside it. */
@@ -147,6 +149,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   );
   const links = await em.find(Link, { job: job.id });
   const skipped = await em.find(StepSkipped, { job: job.id }, { populate: ["by"], limit: 500 });
+  const photos = await em.find(Photo, { job: job.id }, { orderBy: { at: "asc" }, populate: ["by"], limit: 300 });
   const observations = await em.find(Observation, { job: job.id }, { populate: ["by"] });
   const faults = await em.find(Fault, { job: job.id }, { orderBy: { number: "asc" }, populate: ["openedBy"], limit: 200 });
   const entries = await em.find(LogEntry, { job: job.id }, { orderBy: { id: "desc" }, limit: 200, populate: ["by"] });
@@ -207,8 +210,17 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
         .filter((x) => all.some((s) => s.id === x.step && !s.done))
         .map((x) => [x.step, { reason: x.reason, by: x.by.name, at: x.at.toISOString() }]),
     ),
+    photos: photos.map((x) => ({ id: x.id, step: x.step ?? null, part: x.part ?? null, by: x.by.name, at: x.at.toISOString() })),
     notHere: b.notHere,
-    order: { blocks: order.blocks, lies: order.lies, turns: order.turns, left: order.left, gaveWay: order.gaveWay, conflicts: order.conflicts },
+    order: {
+      blocks: order.blocks,
+      lies: order.lies,
+      turns: order.turns,
+      left: order.left,
+      gaveWay: order.gaveWay,
+      conflicts: order.conflicts,
+      late: order.late,
+    },
     power,
     seen: Object.fromEntries(observations.map((o) => [o.line, { value: o.value, asExpected: o.asExpected, by: o.by.name, at: o.at.toISOString() }])),
     faults: faults.map((f) => ({

@@ -14,23 +14,25 @@ export const wiringSlice = ({ build, leads, findings, plan, head, free }: JobVie
   const named = plan?.ways?.needs.flatMap((n) => (n.kind === "accessory" ? [n.type] : [])) ?? [];
   return { build: own(build, named), leads, findings, plan, head, free };
 };
-export const orderSlice = ({ build, steps, order, skipped, notHere, head, plan }: JobView) => ({
+export const orderSlice = ({ build, steps, order, skipped, notHere, photos, head, plan }: JobView) => ({
   build: own(build),
   steps,
   order,
   skipped,
   notHere,
+  photos,
   head,
   plan: plan !== null,
 });
 export type OrderSlice = ReturnType<typeof orderSlice>;
 
-export const benchSlice = ({ build, steps, order, skipped, notHere, head, leads, power, findings }: JobView) => ({
+export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head, leads, power, findings }: JobView) => ({
   build: own(build),
   steps,
   order,
   skipped,
   notHere,
+  photos,
   head,
   leads,
   power,
@@ -39,7 +41,7 @@ export const benchSlice = ({ build, steps, order, skipped, notHere, head, leads,
 });
 export type BenchSlice = ReturnType<typeof benchSlice>;
 
-export const handoverSlice = ({ build, leads, free, power, seen, plan, head, setAside, tied, open }: JobView) => {
+export const handoverSlice = ({ build, leads, free, power, seen, plan, head, setAside, tied, open, photos, steps }: JobView) => {
   const types = new Map(build.partTypes.map((t) => [t.id, t]));
   return {
     parts: build.parts.map((p) => {
@@ -57,6 +59,7 @@ export const handoverSlice = ({ build, leads, free, power, seen, plan, head, set
     setAside,
     tied,
     open,
+    photos: photos.map((p) => ({ ...p, of: steps.find((s) => s.id === p.step)?.title ?? "" })),
   };
 };
 export type HandoverSlice = ReturnType<typeof handoverSlice>;

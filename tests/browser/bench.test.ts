@@ -72,6 +72,7 @@ describe("the bench, at arm's length", () => {
 
   it("says on demand what a press of the button would do now", async () => {
     const { page } = seat;
+    await page.getByRole("button", { name: /card \d+ of/ }).click();
     await page.getByRole("button", { name: "If I press" }).click();
     const sheet = page.getByRole("dialog", { name: "If you press the button now" });
     expect(await sheet.textContent()).toMatch(/If you press now: nothing/);

@@ -1,3 +1,6 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { accessible, base, launch, plannedIn, type Seat, signIn, sit } from "./page";
@@ -111,6 +114,76 @@ describe("a whole build", () => {
     await two.page.getByRole("button", { name: /card \d+ of/ }).click();
     await two.page.getByRole("dialog", { name: "All cards" }).getByText("skipped: A part is missing").waitFor();
     await two.context.close();
+  }, 240_000);
+});
+
+describe("photos", () => {
+  it("taken without a network is kept on the tablet, sent when there is one, and stands at the desk and in the record", async () => {
+    const job = await plannedIn(desk.page, "examples/fs-1044.json");
+    const { page, context } = await sit(browser, "Ebo Larkmoor", BENCH);
+    await page.goto(`${base()}/job/${job}/bench`);
+    await page.waitForLoadState("networkidle");
+    const input = page.getByLabel("Take a photo of this card");
+    await context.setOffline(true);
+    const shot = await page.screenshot();
+    await input.setInputFiles({ name: "card.png", mimeType: "image/png", buffer: shot });
+    await page.getByText("Photo kept. It is sent by itself.").waitFor();
+    await page.getByRole("img", { name: "Waits to be sent" }).waitFor();
+    await context.setOffline(false);
+    const sent = page.getByRole("list", { name: "Photos of this card" }).getByRole("img", { name: "By Ebo Larkmoor" });
+    await sent.waitFor({ timeout: 40_000 });
+    await expect.poll(() => sent.evaluate((e) => (e as HTMLImageElement).naturalWidth)).toBe(1024);
+    // What is no photo, and what is too large, is a sentence; the work goes on.
+    await input.setInputFiles({ name: "list.txt", mimeType: "text/plain", buffer: Buffer.from("no photo") });
+    await page.getByText(/^list\.txt is no photo that Imbra reads/).waitFor();
+    const large = join(mkdtempSync(join(tmpdir(), "imbra-")), "large.jpg");
+    writeFileSync(large, Buffer.alloc(80_000_000));
+    await input.setInputFiles(large);
+    await page.getByText(/^large\.jpg has 80 MB; a photo may have 25 MB/).waitFor();
+    // A file that only says that it is one is refused by the server, and can be dropped.
+    await input.setInputFiles({ name: "false.jpg", mimeType: "image/jpeg", buffer: Buffer.from("not a picture at all") });
+    await page.getByText(/This file is no photo that Imbra reads/).waitFor({ timeout: 30_000 });
+    await page.getByRole("button", { name: "Drop it" }).click();
+    await accessible(page);
+    await desk.page.goto(`${base()}/job/${job}/handover`);
+    await desk.page.getByRole("img", { name: /by Ebo Larkmoor$/ }).waitFor();
+    await accessible(desk.page);
+    const nobody = await browser.newContext();
+    const address = (await sent.getAttribute("src")) ?? "";
+    expect((await nobody.request.get(`${base()}${address}`)).status()).toBe(401);
+    await nobody.close();
+    await context.close();
+  }, 240_000);
+});
+
+describe("what is really built", () => {
+  it("a fan at another place and one that is given up are said at the bench; air, checks and order follow", async () => {
+    const job = await plannedIn(desk.page, "examples/fs-1041.json");
+    const { page, context } = await sit(browser, "Mirel Quist", BENCH);
+    await page.goto(`${base()}/job/${job}/bench`);
+    await page.waitForLoadState("networkidle");
+    await build(
+      page,
+      () => page.getByRole("button", { name: /^Done/ }).click(),
+      (t) => /^Fit the fans/.test(t),
+    );
+    const differs = async (fan: RegExp, how: RegExp) => {
+      await page.getByRole("button", { name: "Differs" }).click();
+      const sheet = page.getByRole("dialog", { name: "Where is it really?" });
+      await sheet.getByRole("button", { name: fan }).click();
+      await accessible(page);
+      await sheet.getByRole("button", { name: how }).click();
+      await page.getByText("all sent").waitFor({ timeout: 20_000 });
+    };
+    await differs(/Rear fan/, /^blowing in$/);
+    await differs(/Front fan bottom/, /given up/);
+    await expect.poll(() => title(page), { timeout: 20_000 }).toMatch(/Fit the fans: 3/);
+    await desk.page.goto(`${base()}/job/${job}/parts`);
+    await desk.page.getByRole("button", { name: "Log" }).click();
+    const log = desk.page.getByRole("region", { name: "Log" });
+    await log.getByText(/Rear fan: blowing in\./).waitFor();
+    await log.getByText(/Front fan bottom removed from the parts\./).waitFor();
+    await context.close();
   }, 240_000);
 });
 

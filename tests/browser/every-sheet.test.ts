@@ -23,7 +23,6 @@ describe("every sheet and panel, on every width, light and dark", () => {
     ["/job/FS-1047/wiring", "Schools"],
     ["/job/FS-1047/wiring", "Files"],
     ["/job/FS-1047/wiring", "Change the job"],
-    ["/job/FS-1044/bench", "If I press"],
     ["/job/FS-1044/bench", "Problem"],
     ["/job/FS-1044/bench", "Differs"],
     ["/job/FS-1044/bench", "Skip"],

@@ -46,6 +46,8 @@ const ROUTES: Record<string, Record<Who, Said>> = {
   "GET /files/job/[number]/plan": ALL,
   "POST /files/job/[number]/plan": RECORDS,
   "POST /entries": RECORDS,
+  "POST /photos": RECORDS,
+  "GET /photos/[id]": { nobody: "sign in", reader: "nothing", technician: "nothing", lead: "nothing" },
   "GET /live": ALL,
   "GET /live/ping": ALL,
   // The service worker is code, the same for all.
@@ -133,7 +135,12 @@ const addressOf = (file: string) =>
     .filter((p) => !p.startsWith("("))
     .join("/")}`;
 const filled = (address: string) =>
-  address.replace("[number]", "FS-1042").replace("[id]", "knotwick-split-2").replace("[file]", "wiring.csv").replace("[path]", "sw.js");
+  address
+    .replace("[number]", "FS-1042")
+    .replace("photos/[id]", "photos/00000000-0000-4000-8000-000000000000")
+    .replace("[id]", "knotwick-split-2")
+    .replace("[file]", "wiring.csv")
+    .replace("[path]", "sw.js");
 
 const cookies = new Map<Who, string>([["nobody", ""]]);
 beforeAll(async () => {

@@ -39,7 +39,11 @@ describe("migrations", () => {
       "0011-people": `insert into credential (person_id, password_hash) select id, 'h' from person;
         insert into session (token_hash, device, person_id, label) select 't', gen_random_uuid(), id, 'a browser' from person;
         insert into shop_log (by_id, kind, data) select id, 'left', '{}' from person`,
-      "0012-ways": `update job set ways = '{"fan-1:lead":"right-1"}'`,
+      "0012-ways": `update job set ways = '{"fan-1:lead":"right-1"}'; insert into step_done (job_id, step, by_id) select j.id, 'mount:fan-1', t.id from job j, person t`,
+      "0013-order": `update job set pulled = '[{"step":"look","before":"close"}]';
+        insert into step_skipped (job_id, step, reason, by_id) select j.id, 'look', 'later', t.id from job j, person t;
+        insert into step_time (job_id, step, measure, seconds, by_id) select j.id, 'look', 'look', 60, t.id from job j, person t`,
+      "0014-photos": `insert into photo (job_id, step, width, height, bytes, by_id) select j.id, 'look', 2, 2, 9, t.id from job j, person t`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

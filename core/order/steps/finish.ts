@@ -82,6 +82,7 @@ export function finishSteps(site: Site): void {
     group: "close",
     screws: SCREWS.panel,
     putsBack: panels,
+    photo: "the inside and behind the tray, before the panels are on",
     caution: CAUTION.glass,
     parts: [shell.id],
   });

@@ -1,5 +1,5 @@
 import type { Graph, Policy } from "../../assembly";
-import { BY_HAND, type Minutes, type Precedence, type Work } from "../model";
+import { BY_HAND, type Minutes, type Precedence, type Problem, type Work } from "../model";
 import { bundleSteps } from "./bundles";
 import { caseSteps } from "./case";
 import { finishSteps, gates, riserSteps } from "./finish";
@@ -27,7 +27,7 @@ export interface Asked {
 }
 
 /** Everything that is to be done at a build, whole, and what must come before what; in no order yet. */
-export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, Work>; edges: Precedence[] } {
+export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, Work>; edges: Precedence[]; late: Problem["late"] } {
   const done = asked.done ?? new Set(graph.build.done ?? []);
   const site = newSite(graph, asked.policy ?? graph.build.policy, done, asked.powered ?? false);
   caseSteps(site);
@@ -48,7 +48,8 @@ export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, 
     const key = `${e.kind} ${e.before} ${e.after}`;
     return works.has(e.before) && works.has(e.after) && !said.has(key) && said.add(key);
   });
-  return { works, edges };
+  const late = [...site.works.values()].filter((w) => !works.has(w.id)).map(({ id, title, measure }) => ({ id, title, measure }));
+  return { works, edges, late };
 }
 
 function withHistory(w: Work, history: History): Work {

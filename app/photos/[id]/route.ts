@@ -1,0 +1,12 @@
+import { notHere } from "../../../server/files/not-here";
+import { fetched } from "../../../server/kernel/door";
+import { photo } from "../../../server/photos/keep";
+
+/** One photo as JPEG. It never changes. */
+export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  const seen = await fetched(photo, { id: (await params).id });
+  if ("status" in seen) return notHere(seen.status);
+  return new Response(new Uint8Array(seen.value), {
+    headers: { "Content-Type": "image/jpeg", "Cache-Control": "private, max-age=31536000, immutable", "X-Content-Type-Options": "nosniff" },
+  });
+}

@@ -1,0 +1,78 @@
+import Dexie, { type EntityTable, liveQuery } from "dexie";
+import type { Result } from "../../server/kernel/result";
+
+/** A photo may be so large as the camera gives it, bytes; as the server takes it. */
+export const MOST_PHOTO_BYTES = 25_000_000;
+export const PHOTO_TYPES = ["image/jpeg", "image/png", "image/webp"];
+/** As many wait on one device. */
+const MOST_WAITING = 60;
+
+/** A photo as this device keeps it until the server has it. */
+export interface KeptPhoto {
+  id: number;
+  key: string;
+  number: string;
+  step: string;
+  picture: Blob;
+  by?: { id: string; name: string };
+  madeAtMs: number;
+  /** The server cannot take it, and why. */
+  aside?: string;
+}
+
+const db = new Dexie("imbra-photos") as Dexie & { photos: EntityTable<KeptPhoto, "id"> };
+db.version(1).stores({ photos: "++id, &key" });
+
+const megabytes = (n: number) => `${Math.round(n / 1_000_000)} MB`;
+
+/** Keeps a photo on the device; a sentence where it cannot be one. */
+export async function addPhoto(file: File, about: Pick<KeptPhoto, "number" | "step" | "by">): Promise<string | undefined> {
+  if (!PHOTO_TYPES.includes(file.type)) return `${file.name} is no photo that Imbra reads: it takes JPEG, PNG and WebP. Nothing was kept.`;
+  if (file.size > MOST_PHOTO_BYTES)
+    return `${file.name} has ${megabytes(file.size)}; a photo may have ${megabytes(MOST_PHOTO_BYTES)}. Take it with fewer pixels. Nothing was kept.`;
+  if ((await db.photos.count()) >= MOST_WAITING)
+    return `${MOST_WAITING} photos wait on this tablet already. Nothing was kept. Let them be sent first.`;
+  const key = `${Date.now().toString(36)}-${crypto.getRandomValues(new Uint32Array(2)).join("-")}`;
+  await db.photos.add({ ...about, key, picture: file, madeAtMs: Date.now() });
+  return undefined;
+}
+
+export const dropPhoto = (id: number): Promise<void> => db.photos.delete(id);
+
+/** Calls back with all that are kept here, now and after each change. Ends with the function it gives. */
+export function watchPhotos(now: (list: KeptPhoto[]) => void): () => void {
+  const subscription = liveQuery(() => db.photos.orderBy("id").toArray()).subscribe({ next: now, error: () => now([]) });
+  return () => subscription.unsubscribe();
+}
+
+async function send(p: KeptPhoto): Promise<Result> {
+  const entry = JSON.stringify({ key: p.key, madeAtMs: p.madeAtMs, sentAtMs: Date.now(), ...(p.by ? { by: p.by.id } : {}) });
+  const about = new URLSearchParams({ number: p.number, step: p.step, entry });
+  const answer = await fetch(`/photos?${about}`, {
+    method: "POST",
+    headers: { "Content-Type": p.picture.type },
+    body: p.picture,
+    signal: AbortSignal.timeout(120_000),
+  });
+  if (!answer.ok) throw new Error(String(answer.status));
+  return (await answer.json()) as Result;
+}
+
+/** Sends what waits, one after the other; what the server cannot take is set aside with its reason. How many went. */
+export async function sendPhotos(): Promise<number> {
+  let sent = 0;
+  for (const p of await db.photos.orderBy("id").toArray()) {
+    if (p.aside) continue;
+    try {
+      const r = await send(p);
+      if (!r.ok && r.later) return sent;
+      if (r.ok) {
+        await db.photos.delete(p.id);
+        sent++;
+      } else await db.photos.update(p.id, { aside: r.sentence });
+    } catch {
+      return sent;
+    }
+  }
+  return sent;
+}

@@ -1,0 +1,43 @@
+import { z } from "zod";
+import { Photo } from "../../db";
+import { jobAction, query } from "../kernel/action";
+import { done, no, type Result, yes } from "../kernel/result";
+import { JobNumber, key, PartKey } from "../kernel/text";
+import { stepsOfJob } from "../read/steps-of-job";
+import { photoStore } from "./store";
+
+/** Photos of one job. */
+const MOST_PHOTOS = 300;
+
+export const KeepPhoto = z.object({
+  number: JobNumber,
+  step: key(200).optional(),
+  part: PartKey.optional(),
+  photo: z.object({ id: z.uuid(), width: z.number().int().min(1), height: z.number().int().min(1), bytes: z.number().int().min(1) }),
+});
+
+/** A photo that is in the store already hangs on its step or part from now on. */
+export const keepPhoto = jobAction({
+  name: "photo.keep",
+  permission: "record",
+  input: KeepPhoto,
+  run: async (unit, p): Promise<Result> => {
+    if ((await unit.tx.count(Photo, { job: unit.job.id })) >= MOST_PHOTOS)
+      return no(`${p.number} has ${MOST_PHOTOS} photos already. Nothing was changed.`);
+    const title = p.step === undefined ? undefined : (await stepsOfJob(unit.tx, await unit.build())).steps.find((s) => s.id === p.step)?.title;
+    unit.tx.create(Photo, { job: unit.job, step: p.step ?? null, part: p.part ?? null, ...p.photo, by: unit.by, at: unit.when.happened });
+    unit.emit("photo", { photo: p.photo.id, of: title ?? p.part ?? "the job" });
+    return done();
+  },
+});
+
+/** The picture of one photo. */
+export const photo = query({
+  name: "photo.see",
+  input: z.object({ id: z.uuid() }),
+  run: async (em, { id }): Promise<Result<Buffer>> => {
+    const known = await em.findOne(Photo, { id });
+    const bytes = known ? await photoStore.get(id) : undefined;
+    return bytes ? yes(bytes) : no("There is no such photo.");
+  },
+});
