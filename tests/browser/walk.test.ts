@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import pg from "pg";
+import sharp from "sharp";
 import { beforeAll, describe, expect, it } from "vitest";
 import { signedIn } from "../fixtures/signed-in";
 import { base } from "./seat";
@@ -184,6 +185,9 @@ describe("the walk", () => {
       })
       .sort();
     expect(Object.keys(ROUTES).sort()).toEqual(there);
+    const picture = await sharp({ create: { width: 20, height: 20, channels: 3, background: "#284" } })
+      .jpeg()
+      .toBuffer();
     for (const [route, wanted] of Object.entries(ROUTES))
       for (const who of ROLES) {
         const [method = "", address = ""] = route.split(" ");
@@ -196,12 +200,16 @@ describe("the walk", () => {
                   entry: { key: `walk-${who}-${Date.now()}` },
                 }),
               }
-            : {};
+            : address === "/photos"
+              ? { body: new Uint8Array(picture) }
+              : {};
+        const about = new URLSearchParams({ number: "FS-1042", entry: JSON.stringify({ key: `walk-photo-${who}-${Date.now()}` }) });
+        const path = address === "/photos" ? `${address}?${about}` : filled(address);
         const ended = new AbortController();
-        const r = await ask(who, filled(address), { method, ...body, signal: ended.signal });
+        const r = await ask(who, path, { method, ...body, signal: ended.signal });
         let verdict = await said(r);
         // Entries are answered with 200 and a result: nobody's are kept, and ask for the person.
-        if (address === "/entries" && verdict === "in" && who === "nobody") verdict = "sign in";
+        if (["/entries", "/photos"].includes(address) && verdict === "in" && who === "nobody") verdict = "sign in";
         expect([route, who, verdict]).toEqual([route, who, wanted[who]]);
         ended.abort();
       }
