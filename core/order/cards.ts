@@ -28,6 +28,7 @@ function titleOf(steps: readonly Step[]): { kind: CardKind; title: string } {
   const edge = EDGE.exec(first.group);
   if (edge) return { kind: "edge", title: `Plug the ${edge[2] === "inside the board" ? "inner ports" : edge[2]}: ${n} plugs` };
   const group = first.group.split(":")[0] ?? "";
+  if (steps.every((s) => s.measure === "seat-memory")) return { kind: "assembly", title: `Put ${n} memory modules in` };
   const titles: Record<string, string> = {
     table: `Put the board together on the table: ${n} things`,
     open: `Make the case ready: ${n} things`,

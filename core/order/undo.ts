@@ -160,9 +160,10 @@ const turnsAmong = (list: readonly Posture[]): number => list.filter((p, i) => i
 const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
 function wordsOf(steps: number, leads: number, screws: number, minutes: number, anew: readonly string[]): string {
-  if (steps === 0) return `Nothing has to come out. About ${minutes} minutes.`;
+  if (steps === 0) return `Nothing has to come out. About ${count(Math.ceil(minutes), "minute", "minutes")}.`;
   const paste = anew.some((a) => a.startsWith("paste")) ? ", with new paste" : "";
-  return `${count(steps, "step comes", "steps come")} out again: ${count(leads, "lead", "leads")}, ${count(screws, "screw", "screws")}; about ${minutes} minutes until it is as it was${paste}.`;
+  const moved = [leads > 0 ? count(leads, "lead", "leads") : "", screws > 0 ? count(screws, "screw", "screws") : ""].filter(Boolean).join(", ");
+  return `${count(steps, "step comes", "steps come")} out again${moved ? `: ${moved}` : ""}; about ${Math.ceil(minutes)} minutes until it is as it was${paste}.`;
 }
 
 /** Done steps without those that come out: what `done` is afterwards. */

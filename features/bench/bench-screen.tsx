@@ -73,7 +73,7 @@ export function BenchScreen({
     },
     [outboxPush, by],
   );
-  const bench = useBench(view, push);
+  const bench = useBench(view, push, sheet === "pause");
   const { cards, steps } = bench;
   const current = Math.max(0, bench.current);
   const finished = bench.current < 0;
@@ -393,6 +393,11 @@ export function BenchScreen({
         close={() => setSheet(null)}
         {...{ view, bench, card, open, graph, number, left, turnHand }}
         onPress={() => setSheet("press")}
+        onPause={() => setSheet("pause")}
+        onHandOver={() => {
+          setSheet(null);
+          setPersonOpen(true);
+        }}
         missing={missing.map(nameOf)}
         onGo={(id) => {
           setLooking(card.steps.some((s) => s.id === id) && !elsewhere ? null : id);

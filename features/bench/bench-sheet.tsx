@@ -15,7 +15,7 @@ import { undoCostAction } from "./actions";
 import { type Built, Otherwise } from "./otherwise";
 import type { AtBench } from "./use-bench";
 
-export type Sheet = "list" | "differs" | "problem" | "skip" | "press" | "missing" | "undo" | null;
+export type Sheet = "list" | "differs" | "problem" | "skip" | "press" | "missing" | "undo" | "pause" | null;
 
 interface SheetProps {
   sheet: Sheet;
@@ -33,6 +33,10 @@ interface SheetProps {
   turnHand: () => void;
   /** What a press of the button would do now. */
   onPress: () => void;
+  /** Hands rest: minutes do not count until somebody goes on. */
+  onPause: () => void;
+  /** Somebody else goes on. */
+  onHandOver: () => void;
   onGo: (step: string) => void;
   onNote: (kind: "skip" | "problem", text: string) => void;
   onHere: () => void;
@@ -52,6 +56,7 @@ const TITLE: Record<Exclude<Sheet, null>, string> = {
   press: "If you press the button now",
   missing: "It has not been received",
   undo: "Take it out again?",
+  pause: "Paused",
 };
 
 /** Reasons to tap before one types. */
@@ -109,6 +114,9 @@ export function BenchSheet(props: SheetProps) {
             </Link>
             <Button bench className="min-h-20 px-6" onClick={onPress}>
               If I press
+            </Button>
+            <Button bench className="min-h-20 px-6" onClick={onPause}>
+              Pause or hand over
             </Button>
             <Button bench onClick={turnHand}>
               {left ? "Keys for the right hand" : "Keys for the left hand"}
@@ -174,6 +182,35 @@ export function BenchSheet(props: SheetProps) {
             <Link className="key-bench min-h-28 px-6 no-underline" href={`/job/${number}/receipt`}>
               To the receipt
             </Link>
+          </div>
+        </>
+      ) : null}
+      {sheet === "pause" ? (
+        <>
+          <p>
+            Hands stop at “{card.title}”. Minutes do not count until somebody goes on; what was pressed is kept. The next card is the same for whoever
+            does.
+          </p>
+          {Object.keys(bench.skipped).length > 0 ? (
+            <ul aria-label="Left open" className="flex flex-col gap-2">
+              {bench.steps
+                .filter((s) => bench.skipped[s.id])
+                .map((s) => (
+                  <li key={s.id}>
+                    {s.title}: <span className="text-soft">skipped, {bench.skipped[s.id]?.reason}</span>
+                  </li>
+                ))}
+            </ul>
+          ) : (
+            <p className="text-soft">Nothing was skipped.</p>
+          )}
+          <div className="flex flex-wrap gap-3">
+            <Button bench tone="mark" className="min-h-28 px-6" onClick={close}>
+              Go on
+            </Button>
+            <Button bench className="min-h-28 px-6" onClick={onHandOver}>
+              Somebody else goes on
+            </Button>
           </div>
         </>
       ) : null}

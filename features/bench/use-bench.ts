@@ -32,7 +32,7 @@ export interface AtBench {
  * The job as hands see it on this device: what was pressed here counts already, also what waits to be sent, and what the server has of
  * which this page knows nothing yet.
  */
-export function useBench(view: BenchSlice, push: (entry: Said, words: string) => void): AtBench {
+export function useBench(view: BenchSlice, push: (entry: Said, words: string) => void, paused: boolean): AtBench {
   const outbox = useOutbox();
   const { number, revision } = view.head;
   const local = useMemo(() => {
@@ -62,7 +62,7 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
   const current = cardNow(cards, skipped, blocked);
   const byLead = useMemo(() => new Map(view.leads.map((l) => [l.address, l])), [view.leads]);
   const leadOf = useCallback((step: Step | undefined) => (step?.lead ? byLead.get(step.lead) : undefined), [byLead]);
-  const took = useTook(cards[current]?.id);
+  const took = useTook(cards[current]?.id, paused);
 
   /** What this screen shows of the lead now: the server compares it with what is recorded. */
   const sawOf = useCallback(
@@ -103,13 +103,24 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
 }
 
 /** Seconds that hands were at the card in front, shared among what is done with one press. A pause is none. */
-function useTook(card: string | undefined): (of: number) => number | undefined {
+function useTook(card: string | undefined, paused: boolean): (of: number) => number | undefined {
   const since = useRef(0);
+  // Before the pause, ms.
+  const before = useRef(0);
   useEffect(() => {
-    if (card !== undefined) since.current = Date.now();
+    if (card === undefined) return;
+    since.current = Date.now();
+    before.current = 0;
   }, [card]);
+  useEffect(() => {
+    if (!paused) return;
+    before.current += Date.now() - since.current;
+    return () => {
+      since.current = Date.now();
+    };
+  }, [paused]);
   return useCallback((of: number) => {
-    const s = (Date.now() - since.current) / 1000;
+    const s = (before.current + Date.now() - since.current) / 1000;
     return s >= 1 && s <= PAUSE_S ? Math.max(1, Math.round(s / of)) : undefined;
   }, []);
 }

@@ -35,7 +35,7 @@ export function CardDetails({
     <div>
       <h2 className="text-verdict font-semibold">{card.title}</h2>
       <p className="text-second text-soft">
-        {card.posture ? `Case ${POSTURE_WORDS[card.posture]}` : "On the table"} · {minutesWords(card.minutes)},{" "}
+        {card.posture ? `Case: ${POSTURE_WORDS[card.posture]}` : "On the table"} · {minutesWords(card.minutes)},{" "}
         {history ? `from ${history} of our own` : "practice value"}
         {tools.length > 0 ? ` · ${tools.join("; ")}` : ""}
       </p>

@@ -106,6 +106,13 @@ describe("a whole build", () => {
     await expect.poll(() => title(one.page)).not.toMatch(/^Bench test/);
     await one.page.getByText("all sent").waitFor();
     const at = await title(one.page);
+    await one.page.getByRole("button", { name: /card \d+ of/ }).click();
+    await one.page.getByRole("button", { name: "Pause or hand over" }).click();
+    const paused = one.page.getByRole("dialog", { name: "Paused" });
+    await paused.getByText(/skipped, A part is missing/).waitFor();
+    await accessible(one.page);
+    await paused.getByRole("button", { name: "Somebody else goes on" }).click();
+    await one.page.getByRole("dialog", { name: "Who works here?" }).waitFor();
     await one.context.close();
     const two = await sit(browser, "Mirel Quist", BENCH);
     await two.page.goto(`${base()}/job/${job}/bench`);

@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { buildGraph, type Graph } from "../../core/assembly";
+import { buildGraph, type Graph, type TypeLookup } from "../../core/assembly";
 import { check, checkAll } from "../../core/checks";
 import { account, claimsHere, freeEnds, say } from "../../core/claims";
 import { powerOn } from "../../core/machine";
+import { doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, undoOf } from "../../core/order";
 import { compareCost, LEVELS, type Plan, plan, verify } from "../../core/plan";
 import { build, type Recipe, recipe } from "./builds";
 import { claimHolds } from "./claim-holds";
@@ -24,6 +25,18 @@ const planned = async (r: Recipe) => {
 const nothingMissing = (made: Plan) => made.status === "proved" && made.free.every((f) => f.need === "optional");
 /** Rules about the choice of parts, not about their wiring. */
 const OF_PARTS = new Set(["supply-size", "memory-pair", "memory-speed", "cooling-sold"]);
+
+/** Ports that something hides, whatever the board: cards, coolers, radiators, supplies and memory over anything. */
+const hidden = fc.array(fc.tuple(fc.nat(40), fc.constantFrom("card", "cooler", "supply", "radiator", "memory")), { maxLength: 6 });
+type Hides = readonly (readonly [number, "card" | "cooler" | "supply" | "radiator" | "memory"])[];
+const withHidden =
+  (types: TypeLookup, hides: Hides): TypeLookup =>
+  (id) => {
+    const t = types(id);
+    if (!t || hides.length === 0 || (t.kind !== "board" && t.kind !== "card")) return t;
+    const ports = t.ports.map((p, i) => ({ ...p, coveredBy: hides.filter(([at]) => at % t.ports.length === i).map(([, by]) => by) }));
+    return { ...t, ports };
+  };
 
 describe("laws over generated builds", () => {
   it(
@@ -135,6 +148,38 @@ describe("laws over generated builds", () => {
           },
         ),
         runs(0.5),
+      );
+    },
+    LIMIT_MS,
+  );
+
+  it(
+    "order: valid step by step in every posture, whatever is plugged already; a ring is said; undoing and doing again comes back to the same",
+    async () => {
+      await fc.assert(
+        fc.asyncProperty(recipe, fc.constantFrom(...POSTURES), fc.nat(), hidden, async (r, lies, n, hides) => {
+          const { made, types } = await planned(r);
+          const graph = buildGraph(made.build, withHidden(types, hides));
+          const problem = problemOf(graph);
+          for (const c of problem.conflicts) expect([c.steps.length > 0, c.why.length > 20]).toEqual([true, true]);
+          const whole = orderOfProblem(problem, lies);
+          expect(faultsOf(problem, whole, made.build)).toEqual([]);
+          // What is done first, by hands that follow it.
+          const did = new Set(whole.steps.slice(0, n % (whole.steps.length + 1)).map((s) => s.id));
+          const half = { ...problem, works: problem.works.map((w) => ({ ...w, done: did.has(w.id) })) };
+          const rest = orderOfProblem(half);
+          expect(faultsOf(half, rest, made.build).filter((f) => !f.includes("put back"))).toEqual([]);
+          expect(rest.turns).toBeLessThanOrEqual(orderOfProblem(problem).turns + 1);
+          for (const w of half.works.filter((x) => x.done).slice(0, 6)) {
+            const undo = undoOf(half, w.id);
+            const left = undo && doneAfter(half, undo);
+            const again = { ...half, works: half.works.map((x) => ({ ...x, done: left?.has(x.id) ?? false })) };
+            const back = orderOfProblem(again);
+            expect(faultsOf(again, back, made.build).filter((f) => !f.includes("put back"))).toEqual([]);
+            for (const b of undo?.back ?? []) expect([b.step, left?.has(b.step)]).toEqual([b.step, false]);
+          }
+        }),
+        runs(),
       );
     },
     LIMIT_MS,

@@ -84,9 +84,7 @@ const RIGHT: Readonly<Record<string, string>> = {
   "sata-data": "It clicks, and hangs loose",
 };
 const rightOf = (l: LeadNode, p: PortNode): string =>
-  RIGHT[l.lead.family] ??
-  RIGHT[p.port.family] ??
-  (family(p.port.family).keyedBy ? `In to the stop, ${family(p.port.family).keyedBy} towards its side` : "In to the stop");
+  RIGHT[l.lead.family] ?? RIGHT[p.port.family] ?? "In to the stop, and it does not come out by its own weight";
 
 const SEAT_MEASURE: Readonly<Record<string, string>> = {
   "cpu-socket": "seat-cpu",
