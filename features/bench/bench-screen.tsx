@@ -217,7 +217,9 @@ export function BenchScreen({
       About {minutesIn(card)}.{following ? ` Then: ${following.title}.` : ""}
     </span>
   );
-  const ports = [step, ...card.steps].flatMap((s) => s.port ?? []);
+  const led = card.steps.some((s) => s.kind === "route" || s.kind === "dress");
+  // Where leads are led the whole machine is shown: their ways are what matters.
+  const ports = led ? [] : [step, ...card.steps].flatMap((s) => s.port ?? []);
   const title = over ? (steps.every((s) => s.done) ? "Every step is done. On to the first boot." : "Nothing else can be done now.") : card.title;
   return (
     <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden max-[760px]:h-auto max-[760px]:min-h-dvh max-[760px]:overflow-visible">
@@ -456,5 +458,6 @@ const minutesIn = (card: Card): string => {
 function underTitle(card: Card, step: Step, tag: string | undefined): string {
   if (card.steps.length === 1) return tag ? `${tag} ${step.detail.replace(/^[A-Z]{2}-\d+ ?\.?/, "").trim()}` : step.detail;
   const done = card.steps.filter((s) => s.done).length;
+  if (done === card.steps.length) return `All ${done} are done.`;
   return done > 0 ? `${done} of ${card.steps.length} are done. Now: ${step.title}` : `First: ${step.title}`;
 }

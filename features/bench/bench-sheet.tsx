@@ -80,6 +80,8 @@ export function BenchSheet(props: SheetProps) {
     left,
     turnHand,
     onPress,
+    onPause,
+    onHandOver,
     onGo,
     onNote,
     onHere,

@@ -47,7 +47,7 @@ export function CardDetails({
       <ol className="mt-3 flex flex-col">
         {card.steps.map((s) => (
           <li key={s.id} className="border-t border-rule py-2">
-            <div className="flex items-start gap-2">
+            <div className="flex items-start gap-2 max-[760px]:flex-wrap">
               <span className="pt-1">
                 <StateShape state={s.done ? "plugged" : "free"} />
               </span>
@@ -107,7 +107,7 @@ function Undoing({ number, step }: { number: string; step: Step }) {
   const act = useAct();
   const [undo, setUndo] = useState<Undo>();
   return (
-    <div className="w-56 shrink-0 text-right text-second">
+    <div className="w-56 shrink-0 text-right text-second max-[760px]:w-full max-[760px]:text-left">
       <Button
         className="min-h-8 px-3 text-second"
         disabled={act.pending}
@@ -138,7 +138,7 @@ export function UndoWords({ undo }: { undo: Undo }) {
       <p className="font-semibold">{undo.words}</p>
       {undo.out.length > 0 ? (
         <Fold word="What comes out, in order">
-          <ol className="ml-5 list-decimal">
+          <ol className="list-inside list-decimal">
             {undo.out.map((o) => (
               <li key={o.step}>
                 {o.title}
