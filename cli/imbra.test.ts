@@ -174,4 +174,54 @@ describe("imbra on the command line", () => {
       stderr: expect.stringContaining("--sheet left: give front or behind"),
     });
   });
+  it("order: the steps with their reasons, turns and schools; a half-built machine is asked about; undo says what comes out", () => {
+    interface Said {
+      steps: { id: string; kind: string; posture: string | null; done: boolean; after: { step: string; kind: string; why: string }[] }[];
+      turns: number;
+      lies: string;
+      conflicts: unknown[];
+      compare: { school: string; turns: number }[];
+    }
+    const planned = JSON.parse(imbra(["plan", "examples/fs-1046.json"]).stdout) as { build: { connections: { lead: string; state: string }[] } };
+    const order = (build: object, ...more: string[]) => {
+      const r = imbra(["order", "-", ...more], JSON.stringify(build));
+      expect([r.status, r.stderr]).toEqual([0, ""]);
+      return JSON.parse(r.stdout) as Said;
+    };
+    const whole = order(planned);
+    expect(whole.conflicts).toEqual([]);
+    expect(whole.steps[0]?.posture).toBeNull();
+    expect(whole.steps.every((s) => !s.done)).toBe(true);
+    expect(whole.steps.find((s) => s.id === "board-in")?.after).toContainEqual({
+      step: "io-shield",
+      kind: "covers",
+      why: "the board stands before it",
+    });
+    expect(whole.compare.filter((c) => c.school === "dressing")).toHaveLength(3);
+    expect(order(planned, "--posture", "behind-up").lies).toBe("behind-up");
+    // Built, but for the shield.
+    const ids = whole.steps.map((s) => s.id).filter((id) => id !== "io-shield" && !id.startsWith("plug:"));
+    const built = { ...planned.build, done: ids, connections: planned.build.connections.map((c) => ({ ...c, state: "plugged" })) };
+    expect(
+      order(built)
+        .steps.filter((s) => !s.done)
+        .map((s) => s.id),
+    ).toEqual(["io-shield"]);
+    const undo = JSON.parse(imbra(["undo", "-", "io-shield"], JSON.stringify(built)).stdout) as {
+      out: { step: string }[];
+      leads: number;
+      back: { step: string }[];
+    };
+    expect(undo.out.at(-1)?.step).toBe("board-in");
+    expect(undo.leads).toBeGreaterThan(8);
+    expect(undo.back[0]?.step).toBe("io-shield");
+    expect(imbra(["undo", "-", "mount:nobody"], JSON.stringify(built))).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining("has no such step"),
+    });
+    expect(imbra(["order", "-", "--posture", "upside"], JSON.stringify(built))).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining("--posture upside: give standing"),
+    });
+  });
 });

@@ -57,6 +57,10 @@ export function MachinePane({
   const drawn = useLater(useMemo(() => ({ scene, leads }), [scene, leads]));
   const [ask, setAsk] = useState<string[]>([]);
   const box = useRef<HTMLDivElement>(null);
+  // Where the screen is small its words would be too: the region first, the whole by a press.
+  useEffect(() => {
+    if (window.matchMedia("(max-width: 1024px)").matches) happen({ do: "zoom", to: 1 });
+  }, [happen]);
   usePinch(box, (by) => happen({ do: "zoom", to: zoom + by }));
   const filled = useMemo(() => new Set(leads.flatMap((l) => l.port ?? [])), [leads]);
   // The whole machine in the room that there is; both sides of the tray where there is room for them.
