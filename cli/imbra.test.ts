@@ -212,6 +212,7 @@ describe("imbra on the command line", () => {
       leads: number;
       back: { step: string }[];
     };
+    expect(order({ ...built, done: [...ids, "mount:gone"] })).toMatchObject({ unknown: [expect.stringMatching(/^mount:gone is said to be done/)] });
     expect(undo.out.at(-1)?.step).toBe("board-in");
     expect(undo.leads).toBeGreaterThan(8);
     expect(undo.back[0]?.step).toBe("io-shield");

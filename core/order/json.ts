@@ -1,7 +1,7 @@
 import type { Graph } from "../assembly";
 import { cardsOf } from "./cards";
 import { compareSchools } from "./compare";
-import type { Posture, Step } from "./model";
+import type { Posture, Problem, Step } from "./model";
 import { orderOfProblem } from "./order";
 import { problemOf } from "./problem";
 import { undoOf } from "./undo";
@@ -43,9 +43,18 @@ export function orderJson(graph: Graph, lies: Posture | undefined) {
       done: c.done,
     })),
     conflicts: order.conflicts,
+    unknown: unknownSteps(graph, problem),
     gaveWay: order.gaveWay,
     compare: compareSchools(graph),
   };
+}
+
+/** Steps that the file says are done and that the build does not have: its parts changed since. */
+function unknownSteps(graph: Graph, problem: Problem): string[] {
+  const known = new Set([...problem.works, ...problem.late].map((w) => w.id));
+  return (graph.build.done ?? [])
+    .filter((id) => !known.has(id))
+    .map((id) => `${id} is said to be done, and this build has no such step: its parts or its plan changed since. It counts for nothing.`);
 }
 
 /** What it costs to do a step that was forgotten or wrong; undefined where the build has no such step. */

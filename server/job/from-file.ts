@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { type Build, parseJson, type TypeLookup } from "../../core/assembly";
-import { Job, type JobRow, Link, layPart } from "../../db";
+import { Job, type JobRow, Link, layPart, StepDone } from "../../db";
 import { shopAction } from "../kernel/action";
 import { no, type Result, yes } from "../kernel/result";
 import { fileText } from "../kernel/text";
@@ -24,6 +24,7 @@ function createJob(unit: Unit, build: Build, types: TypeLookup, number: string):
     settings: build.settings,
     wishes: build.wishes,
     ways: Object.fromEntries((build.ways ?? []).map((w) => [w.lead, w.cutout])),
+    pulled: build.pulled ?? [],
     aside: [],
     partsRevision: 1,
     version: 1,
@@ -46,6 +47,7 @@ function createJob(unit: Unit, build: Build, types: TypeLookup, number: string):
       changedAt: unit.when.happened,
     });
   }
+  for (const step of new Set(build.done)) em.create(StepDone, { job, step, by: unit.by, at: unit.when.happened });
   return job;
 }
 

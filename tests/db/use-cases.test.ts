@@ -214,6 +214,18 @@ describe("parts and plans", () => {
     expect(await count("FS-1044")).toBe(before);
     expect((await view("FS-1044")).leads.find((l) => l.address === fan?.address)?.port).toBe(other);
   });
+  it("a half-built machine goes out as a file and comes in again as far as it was", async () => {
+    const v = await view("FS-1042");
+    const made = await carryOut(db.em(), await db.by(), jobFromFile, { text: JSON.stringify(v.build) });
+    const again = await view(made.ok ? made.value : "");
+    const done = (list: typeof v.steps) =>
+      list
+        .filter((s) => s.done)
+        .map((s) => s.id)
+        .sort();
+    expect(done(again.steps)).toEqual(done(v.steps));
+    expect(done(again.steps).length).toBeGreaterThan(10);
+  });
   it("two plugs cannot both be in one port", async () => {
     const by = await db.by();
     expect(await carryOut(db.em(), by, plug, { number: "FS-1041", lead: "fan-front-1:lead", port: "board:PUMP1", state: "plugged" })).toMatchObject({
