@@ -18,15 +18,15 @@ export interface Compared {
   minutesMore: number;
 }
 
-/** Every answer of every school of the work beside the chosen one: turns of the case, minutes, what it risks. */
-export function compareSchools(graph: Graph, asked: Asked = {}): Compared[] {
+/** Every answer of every school of the work beside the chosen one, one after the other: turns of the case, minutes, what it risks. */
+export function* comparing(graph: Graph, asked: Asked = {}): Generator<Compared> {
   const own = asked.policy ?? graph.build.policy;
   const now = orderOf(graph, { ...asked, policy: own });
-  return WORK_SCHOOLS.flatMap((s) =>
-    Object.entries(s.options).map(([answer, o]): Compared => {
+  for (const s of WORK_SCHOOLS)
+    for (const [answer, o] of Object.entries(s.options)) {
       const chosen = own[s.id] === answer;
       const order = chosen ? now : orderOf(graph, { ...asked, policy: { ...own, [s.id]: answer } as Policy });
-      return {
+      yield {
         school: s.id,
         word: s.word,
         answer,
@@ -38,6 +38,7 @@ export function compareSchools(graph: Graph, asked: Asked = {}): Compared[] {
         turnsMore: order.turns - now.turns,
         minutesMore: Math.round((order.left.handsOn - now.left.handsOn) * 10) / 10,
       };
-    }),
-  );
+    }
 }
+
+export const compareSchools = (graph: Graph, asked: Asked = {}): Compared[] => [...comparing(graph, asked)];

@@ -1,5 +1,5 @@
 export { type Card, type CardKind, cardsOf, turnWords } from "./cards";
-export { type Compared, compareSchools } from "./compare";
+export { type Compared, compareSchools, comparing } from "./compare";
 export { orderJson, undoJson } from "./json";
 export {
   type Conflict,
