@@ -1,7 +1,7 @@
 import { z } from "zod";
 import {
   type Compared,
-  compareSchools,
+  comparing,
   type Now,
   nowOf,
   orderOfProblem,
