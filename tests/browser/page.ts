@@ -7,6 +7,8 @@ export { base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat
 
 /** axe without exceptions; `only` narrows to rules that something changed since concerns. */
 export async function accessible(page: Page, only?: string[]): Promise<void> {
+  // A refresh that comes in takes the title away for a moment and puts it back.
+  await page.waitForFunction(() => document.title !== "");
   const axe = new AxeBuilder({ page: page as never });
   const { violations } = await (only ? axe.withRules(only) : axe).analyze();
   expect(
