@@ -1,5 +1,6 @@
 import "server-only";
 import { z } from "zod";
+import { bodyAtMost } from "../kernel/body";
 import { performKept } from "../kernel/door";
 import { no, type Result } from "../kernel/result";
 import { placePart } from "../parts/place";
@@ -22,26 +23,9 @@ const ACTIONS = {
 const Sent = z.object({ action: z.string().max(40), input: z.unknown(), entry: z.unknown() });
 const MOST_BYTES = 20_000;
 
-/** The body as text; nothing where it is longer, of which no more than that is read. */
-async function atMost(request: Request, bytes: number): Promise<string | undefined> {
-  const reader = request.body?.getReader();
-  const parts: Uint8Array[] = [];
-  let size = 0;
-  for (;;) {
-    const { value, done } = (await reader?.read()) ?? { done: true, value: undefined };
-    if (done || !value) return Buffer.concat(parts).toString("utf8");
-    size += value.length;
-    parts.push(value);
-    if (size > bytes) {
-      await reader?.cancel().catch(() => undefined);
-      return undefined;
-    }
-  }
-}
-
 /** One entry as a bench sends it. Whatever is understood is answered with 200 and a result, refused or not. */
 export async function takeEntry(request: Request): Promise<{ status: number; body: Result }> {
-  const text = await atMost(request, MOST_BYTES);
+  const text = (await bodyAtMost(request, MOST_BYTES))?.toString("utf8");
   if (text === undefined) return { status: 413, body: no("The entry is too large. Nothing was changed.") };
   let data: unknown;
   try {

@@ -1,28 +1,12 @@
 import "server-only";
 import { randomUUID } from "node:crypto";
+import { bodyAtMost } from "../kernel/body";
 import { performKept } from "../kernel/door";
 import { no, type Result } from "../kernel/result";
 import { seatHere } from "../kernel/who";
 import { keepPhoto } from "./keep";
 import { photoStore } from "./store";
 import { MOST_PHOTO_BYTES, upright } from "./upright";
-
-/** The body; undefined where it is longer than a photo may be, of which no more than that is read. */
-async function bodyOf(request: Request): Promise<Buffer | undefined> {
-  const reader = request.body?.getReader();
-  const parts: Uint8Array[] = [];
-  let size = 0;
-  for (;;) {
-    const { value, done } = (await reader?.read()) ?? { done: true, value: undefined };
-    if (done || !value) return Buffer.concat(parts);
-    size += value.length;
-    parts.push(value);
-    if (size > MOST_PHOTO_BYTES) {
-      await reader?.cancel().catch(() => undefined);
-      return undefined;
-    }
-  }
-}
 
 /** One photo as a bench sends it: the picture as the body, what it is of and who took it in the address. Whatever is understood is answered with 200. */
 export async function takePhoto(request: Request): Promise<{ status: number; body: Result }> {
@@ -35,7 +19,7 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   } catch {
     return { status: 400, body: no("The photo was not understood. Nothing was changed.") };
   }
-  const raw = await bodyOf(request);
+  const raw = await bodyAtMost(request, MOST_PHOTO_BYTES);
   if (!raw)
     return { status: 200, body: no(`The photo is larger than ${MOST_PHOTO_BYTES / 1_000_000} MB. Take it with fewer pixels. Nothing was changed.`) };
   const made = await upright(raw);
