@@ -19,7 +19,6 @@ export interface AtBench {
   /** Which card hands are at; -1: all is done. */
   current: number;
   skipped: Skipped;
-  blocked: ReadonlySet<string>;
   leadOf: (step: Step | undefined) => LeadRow | undefined;
   /** What Done means on a card. */
   openOn: (card: Card) => Step[];
@@ -94,7 +93,6 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
     cards,
     current,
     skipped,
-    blocked,
     leadOf,
     openOn: useCallback((card: Card) => openOn(card, skipped, blocked), [skipped, blocked]),
     say,
