@@ -6,7 +6,7 @@ import { describe, expect, it } from "vitest";
 import { given, T } from "../tests/fixtures/small";
 
 const imbra = (args: string[], input?: string) =>
-  spawnSync(process.execPath, ["node_modules/tsx/dist/cli.mjs", "cli/imbra.ts", ...args], {
+  spawnSync(process.execPath, ["scripts/imbra.mjs", ...args], {
     encoding: "utf8",
     ...(input === undefined ? {} : { input }),
   });

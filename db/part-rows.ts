@@ -44,7 +44,22 @@ export function layPart(
 }
 
 /** How a part sits and whose it is, as its row keeps it. */
-const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot, inArray, cage, standoffsSet, inCase, bracket, fanUpMm }: Loose) => ({
+const placingOf = ({
+  frame,
+  blows,
+  vertical,
+  tubes,
+  reused,
+  lowNoise,
+  boot,
+  inArray,
+  cage,
+  standoffsSet,
+  inCase,
+  bracket,
+  fanUpMm,
+  measured,
+}: Loose) => ({
   ...(frame ? { frame } : {}),
   ...(blows ? { blows } : {}),
   ...(vertical ? { vertical } : {}),
@@ -58,4 +73,5 @@ const placingOf = ({ frame, blows, vertical, tubes, reused, lowNoise, boot, inAr
   ...(inCase ? { inCase } : {}),
   ...(bracket ? { bracket } : {}),
   ...(fanUpMm ? { fanUpMm } : {}),
+  ...(measured ? { measured } : {}),
 });

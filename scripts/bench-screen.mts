@@ -81,6 +81,47 @@ async function planning(browser: Browser, page: Page, leads: number, seed: numbe
     `  generated ${leads}/${seed}, ${count} leads: first plan after ${seconds(first?.at)}${first === proof ? ", proved" : `, proof after ${seconds(proof?.at)}`}; ${told(list)}`,
   );
   await routes(page, `generated ${leads}/${seed}`);
+  await handling(browser, page, `generated ${leads}/${seed}`);
+}
+
+/** Looms, zoom and turning the sheet, each pressed and looked at; and leads chosen one after the other. */
+async function handling(browser: Browser, page: Page, name: string): Promise<void> {
+  const keys = page.getByRole("toolbar", { name: "Looms and zoom" }).getByRole("button");
+  const rest = () => wait(350);
+  const of: [string, () => Promise<void>][] = [
+    [
+      "looms and zoom",
+      async () => {
+        for (const key of await keys.all()) {
+          await key.click();
+          await rest();
+        }
+      },
+    ],
+    [
+      "the sheet turned and turned back",
+      async () => {
+        const turn = page.getByRole("button", { name: /^Look (behind the tray|at the front)$/ });
+        for (let n = 0; n < 2 && (await turn.count()) > 0; n++) {
+          await turn.click();
+          await rest();
+        }
+      },
+    ],
+    [
+      "ten leads chosen",
+      async () => {
+        const rows = page.getByRole("option");
+        for (let n = 0; n < 10; n++) {
+          await rows.nth(n * 7).click();
+          await rest();
+        }
+      },
+    ],
+  ];
+  await keys.first().click();
+  await rest();
+  for (const [what, work] of of) console.log(`  ${name}, ${what}: ${told(await tasks(browser, page, work))}`);
 }
 
 /** Every lead chosen in turn: until the frame with its route has been drawn. */
@@ -126,5 +167,6 @@ await planning(browser, page, 120, 1);
 await page.goto(`${base()}/job/FS-1043/wiring`);
 await page.waitForLoadState("networkidle");
 await routes(page, "FS-1043");
+await handling(browser, page, "FS-1043");
 await partKept(browser, page);
 await browser.close();

@@ -46,7 +46,7 @@ const env = {
 if (env.DATABASE_URL) say("Database: the one that DATABASE_URL names.");
 else {
   say("Starting the database …");
-  cluster = await startCluster(project, { name: "pg", port: 54331 });
+  cluster = await startCluster(project, { name: process.env.IMBRA_CLUSTER ?? "pg", port: 54331 });
   env.DATABASE_URL = cluster.url;
 }
 say(demo ? "Preparing the database: migrations and demo …" : "Preparing the database: migrations …");

@@ -1,4 +1,4 @@
-import type { Loom, PartType, Point, Port } from "../catalogue";
+import { type Loom, type PartType, type Point, type Port, withMeasured } from "../catalogue";
 import type { Rect } from "./geometry";
 import { giveStore, inherit, partsOfKind, storeOf } from "./kept";
 import { cableNodes, leadNodes, portNodes } from "./nodes";
@@ -131,7 +131,7 @@ export function buildGraph(build: Build, types: TypeLookup, from?: Graph): Graph
     build.parts.map((part): Placed => {
       const type = types(part.type);
       if (!type) throw new Error(`No part type "${part.type}"`);
-      return { part, type };
+      return { part, type: withMeasured(type, part.measured) };
     }),
   );
   const place = placer(placed);

@@ -1,6 +1,6 @@
 import { type ParseError, parse as parseForgiving } from "jsonc-parser";
 import type { z } from "zod";
-import { isFamily, type PartType } from "../catalogue";
+import { isFamily, measurable, type PartType } from "../catalogue";
 import { buildGraph, typeLookup } from "./graph";
 import { Build, MOST_LEADS } from "./schema";
 import type { Graph } from "./shape";
@@ -166,6 +166,19 @@ export function readBuild(data: unknown, shelf: readonly PartType[]): ReadBuild 
     ...build.parts.flatMap((p, i) =>
       p.mount !== undefined && caseMounts.size > 0 && !caseMounts.has(p.mount) ? [`parts[${i}].mount: this case has no mount "${p.mount}".`] : [],
     ),
+    ...build.parts.flatMap((p, i) => {
+      const type = types(p.type);
+      const has = new Set(type ? measurable(type).map((m) => m.what) : []);
+      return [
+        ...(p.measured ?? []).flatMap((m, n) =>
+          has.has(m.what) ? [] : [`parts[${i}].measured[${n}].what: a ${type?.name} has no length "${m.what}".`],
+        ),
+        ...repeated(
+          (p.measured ?? []).map((m) => m.what),
+          (n) => `parts[${i}].measured[${n}].what`,
+        ),
+      ];
+    }),
     ...connectionFaults(build, graph),
   ];
   return later.length ? { ok: false, faults: bounded(later) } : { ok: true, build, graph };

@@ -62,6 +62,16 @@ export const Part = z.strictObject({
   bracket: z.boolean().optional().describe("supplies: on a bracket into a larger bay"),
   fanUpMm: z.number().min(0).max(80).optional().describe("coolers over the memory: how far their front fan is clipped higher"),
   reused: z.boolean().optional().describe("the client's own part, used again"),
+  measured: z
+    .array(
+      z.strictObject({
+        what: z.string().min(1).max(170).describe("a length of its type: `heightMm`, `radiator.thicknessMm`, `lead:ID`, `end:CABLE:END`"),
+        mm: z.number().min(0).max(5000),
+      }),
+    )
+    .max(40)
+    .optional()
+    .describe("what a hand measured on this very part: it counts instead of its type's"),
   price: z.number().min(0).max(1_000_000).optional().describe("what it cost, in the shop's money"),
   from: z.enum(["client", "shelf", "order"]).default("client"),
 });

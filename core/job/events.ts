@@ -16,6 +16,8 @@ export interface JobEvents {
   "part-added": { names: string[]; count: number };
   "part-removed": { part: string; name: string };
   "part-placed": { part: string; name: string; changes: string[] };
+  /** A length measured by hand, mm; null: what the entry says counts again. `was`: what counted before. */
+  "part-measured": { part: string; name: string; what: string; word: string; mm: number | null; was: number | null };
   "part-named": { part: string; was: string; now: string };
   "part-serial": { part: string; name: string; serial: string | null };
   "part-swapped": { part: string; name: string; was: string; now: string };

@@ -22,6 +22,8 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   "part-added": (d) => `${d.count > 1 ? `${d.count} × ` : ""}${d.names.join(", ")} added.`,
   "part-removed": (d) => `${d.name} removed from the parts.`,
   "part-placed": (d) => `${d.name}: ${d.changes.join(", ")}.`,
+  "part-measured": (d) =>
+    `${d.name}: ${d.word.charAt(0).toLowerCase()}${d.word.slice(1)} ${d.mm === null ? "no longer measured" : `measured, ${d.mm} mm`}${d.was === null ? "" : `; ${d.was} mm before`}.`,
   "part-named": (d) => `${d.was} is called ${d.now || "by its place"} now.`,
   "part-serial": (d) => `${d.name}: serial ${d.serial === null ? "removed" : d.serial}.`,
   "part-swapped": (d) => `${d.name}: ${d.was} replaced by ${d.now}. The plan is stale.`,

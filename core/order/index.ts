@@ -11,6 +11,7 @@ export {
   type Precedence,
   type PrecedenceKind,
   type Problem,
+  type Rig,
   STEP_KINDS,
   type Step,
   type StepKind,
@@ -21,6 +22,6 @@ export { type OrderAsked, orderOf, orderOfProblem } from "./order";
 export { problemOf } from "./problem";
 export { type Pulled, pull } from "./pull";
 export { type SchoolOfWork, WORK_SCHOOLS, type WorkSchool } from "./schools";
-export { type Asked, type History, measureOfPlug } from "./steps";
+export { type Asked, type History, measureOfPlug, stepsFor } from "./steps";
 export { doneAfter, type Out, type Undo, undoOf } from "./undo";
 export { faultsOf } from "./valid";

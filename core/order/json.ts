@@ -20,6 +20,7 @@ export const stepJson = (s: Step) => ({
   minutes: s.minutes,
   tools: s.tools,
   caution: s.caution ?? null,
+  ...(s.rig ? { rig: s.rig } : {}),
   after: s.after,
   covers: s.covers,
   done: s.done,

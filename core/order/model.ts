@@ -37,6 +37,12 @@ export interface Minutes {
   unattended: number;
 }
 
+/** What is plugged for a bench test, and which pins are bridged for a moment to start it. */
+export interface Rig {
+  ports: readonly Address[];
+  bridge?: { port: Address; pins: readonly number[] };
+}
+
 /** One thing that hands do, as the build asks for it; its place in the order is worked out from the precedences. */
 export interface Work {
   id: string;
@@ -70,6 +76,8 @@ export interface Work {
   photo?: string;
   /** It presses the power button. */
   presses?: true;
+  /** Bench test: ports of the board that are plugged, and the two pins that stand in for the button. */
+  rig?: Rig;
   /** Usual turn of work, lower first; hands go along an edge by `along`. */
   stage: number;
   along: number;

@@ -17,6 +17,7 @@ const MINUTES: Readonly<Record<string, Minutes>> = {
   "seat-m2": hands(4),
   "seat-card": hands(5),
   riser: hands(6),
+  support: hands(2),
   backplate: hands(4),
   cooler: hands(8),
   "bench-test": hands(14, 6),

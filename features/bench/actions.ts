@@ -3,7 +3,9 @@ import { plug } from "../../server/bench/plug";
 import { takeBack } from "../../server/bench/take-back";
 import { perform } from "../../server/kernel/door";
 import { undoStep } from "../../server/order/ask";
+import { search } from "../../server/shelf/search";
 
 export const takeBackAction = async (input: unknown) => perform(takeBack, input);
 export const undoCostAction = async (input: unknown) => perform(undoStep, input);
+export const shelfWordsAction = async (input: unknown) => perform(search, input);
 export const plugAction = async (input: unknown) => perform(plug, input);

@@ -5,23 +5,23 @@ import type { BenchSlice } from "../../server/read/slices";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
-import { Caution, SeverityShape, StateShape } from "../../ui/marks";
-import { Photo } from "../../ui/photo";
+import { Caution, StateShape } from "../../ui/marks";
 import { useDates, WithDates } from "../frame/dates";
 import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
 import type { Said } from "../outbox/entries";
 import { EntriesSheet } from "../outbox/entries-sheet";
 import { useOutbox } from "../outbox/outbox";
-import { dropPhoto } from "../outbox/photos";
 import { usePhotos } from "../outbox/use-photos";
 import { type AtBench as Colleague, WhoWorks } from "../people/who-works";
 import { useUntouched, useWorker, type Worker } from "../people/worker";
 import { graphOf } from "../wiring/candidates";
+import { BenchHead } from "./bench-head";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { CardPanel } from "./card-panel";
-import { coverersOf } from "./cards";
-import { KeptPicture, PhotoKey } from "./photo-key";
+import { CardPhotos } from "./card-photos";
+import { canNow, coverersOf } from "./cards";
+import { PhotoKey } from "./photo-key";
 import { RegionView } from "./region-view";
 import { useBench } from "./use-bench";
 import { useTakeBack } from "./use-take-back";
@@ -90,12 +90,6 @@ export function BenchScreen({
   const covered = open.find((s) => coverersOf(s, steps).length > 0);
   const missing = card ? notHereOn(card, view.notHere) : [];
   const nameOf = useCallback((id: string) => graph.parts.get(id)?.part.label ?? graph.parts.get(id)?.type.name ?? id, [graph]);
-  const done = useCallback(
-    (list: readonly Step[]) => {
-      for (const s of list) bench.say(s, true, list.length);
-    },
-    [bench],
-  );
   const press = useCallback(() => {
     const now = Date.now();
     if (elsewhere) {
@@ -110,14 +104,14 @@ export function BenchScreen({
     setSaid("");
     if (covered) setSheet("undo");
     else if (missing.length > 0) setSheet("missing");
-    else done(open);
-  }, [elsewhere, finished, open, stop, covered, missing, done]);
+    else bench.say(open, true);
+  }, [elsewhere, finished, open, stop, covered, missing, bench]);
   const tick = (s: Step) => {
     const now = Date.now();
     if (now - rested.current < REST_MS / 2) return;
     rested.current = now;
     setSaid("");
-    bench.say(s, !s.done);
+    bench.say([s], !s.done);
   };
   const takeBack = useTakeBack(number, setSaid, by);
   const look = useCallback(
@@ -147,13 +141,18 @@ export function BenchScreen({
       if (!hit) return false;
       const on = card?.steps.find((s) => s.lead === hit.address);
       const many = (card?.steps.length ?? 0) > 1;
-      // Scanning a lead ticks nothing by itself, but where a card has many it says which of them is in the hand.
+      // Where a card has many plugs the scan of a tag says which of them is in; a card of one waits for Done.
+      if (card && on && many && !on.done && !elsewhere && canNow(on, card, steps)) {
+        bench.say([on], true);
+        setSaid(`${hit.tag} is ticked: into ${hit.portName ?? "its port"}. Tap it to take that back.`);
+        return true;
+      }
       setSaid(
         !on
           ? `Wrong lead: that is ${hit.tag}, ${hit.name}. This card wants ${lead?.tag ?? "another"}.`
           : on.done
             ? `${hit.tag} is in already.`
-            : `Right lead: ${hit.tag}. ${many ? `It goes into ${hit.portName ?? "its port"}: tap it, or press Done for all.` : "Plug it, then press Done."}`,
+            : `Right lead: ${hit.tag}. ${many ? `It goes into ${hit.portName ?? "its port"}, but not yet.` : "Plug it, then press Done."}`,
       );
       return true;
     },
@@ -170,7 +169,7 @@ export function BenchScreen({
     );
   const own = new Set(card.steps.map((s) => s.id));
   const photos = view.photos.filter((p) => p.step !== null && own.has(p.step));
-  const waiting = kept.filter((p) => p.number === number && own.has(p.step));
+  const waiting = kept.filter((p) => p.number === number && p.step !== undefined && own.has(p.step));
   const wanted = card.steps.find((s) => s.photo)?.photo;
   const pictured = photos.length + waiting.length > 0;
   const over = finished && !elsewhere;
@@ -219,58 +218,26 @@ export function BenchScreen({
   );
   const led = card.steps.some((s) => s.kind === "route" || s.kind === "dress");
   // Where leads are led the whole machine is shown: their ways are what matters.
-  const ports = led ? [] : [step, ...card.steps].flatMap((s) => s.port ?? []);
-  const title = over ? (steps.every((s) => s.done) ? "Every step is done. On to the first boot." : "Nothing else can be done now.") : card.title;
+  const ports = led ? [] : [step, ...card.steps].flatMap((s) => s.rig?.ports ?? s.port ?? []);
+  const title = over
+    ? steps.every((s) => s.done)
+      ? steps.some((s) => s.presses)
+        ? "Every step is done."
+        : "Every step is done. On to the first boot."
+      : "Nothing else can be done now."
+    : card.title;
   return (
     <main className="mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden max-[760px]:h-auto max-[760px]:min-h-dvh max-[760px]:overflow-visible">
-      <header className="flex min-h-20 shrink-0 items-stretch border-b border-rule max-[760px]:flex-wrap">
-        <Button
-          bench
-          className="min-h-20 w-40 rounded-none border-0 border-r px-2 max-[760px]:w-auto max-[760px]:flex-1 max-[760px]:px-1 max-[760px]:text-key"
-          onClick={() => look(-1)}
-        >
-          Look back
-        </Button>
-        <button
-          type="button"
-          className="flex min-h-20 min-w-0 flex-1 items-center gap-4 px-5 text-left text-bench hover:bg-sheet max-[760px]:order-first max-[760px]:w-full max-[760px]:flex-none max-[760px]:border-b max-[760px]:border-rule"
-          onClick={() => setSheet("list")}
-        >
-          <span className="min-w-0 truncate">
-            <span className="mono font-semibold">{number}</span> card {at + 1} of {cards.length}
-          </span>
-        </button>
-        <button
-          type="button"
-          className="flex min-h-20 w-48 min-w-0 items-center justify-center border-l border-rule px-3 text-center text-bench hover:bg-sheet max-[760px]:w-auto max-[760px]:flex-1 max-[760px]:px-1 max-[760px]:text-key"
-          onClick={() => setPersonOpen(true)}
-        >
-          <span className="sr-only">Who works here: </span>
-          <span className="line-clamp-2">{signedOut ? "Sign in" : locked || outbox.nobody || !who ? "Who are you?" : who.name}</span>
-        </button>
-        <button
-          type="button"
-          className="flex min-h-20 w-36 items-center justify-center gap-2 border-l border-rule px-3 text-center text-bench hover:bg-sheet max-[760px]:w-auto max-[760px]:flex-1 max-[760px]:px-1 max-[760px]:text-key"
-          aria-label="Entries of this tablet"
-          onClick={() => setEntriesOpen(true)}
-        >
-          {outbox.aside.length > 0 ? <SeverityShape severity="stop" size={28} /> : null}
-          {outbox.aside.length > 0
-            ? `${outbox.aside.length} set aside`
-            : outbox.waiting.length > 0
-              ? `${outbox.waiting.length} to send`
-              : outbox.known
-                ? "all sent"
-                : ""}
-        </button>
-        <Button
-          bench
-          className="min-h-20 w-44 rounded-none border-0 border-l px-2 max-[760px]:w-auto max-[760px]:flex-1 max-[760px]:px-1 max-[760px]:text-key"
-          onClick={() => look(1)}
-        >
-          Look ahead
-        </Button>
-      </header>
+      <BenchHead
+        {...{ number, outbox }}
+        at={at + 1}
+        of={cards.length}
+        who={signedOut ? "Sign in" : locked || outbox.nobody || !who ? "Who are you?" : who.name}
+        onLook={look}
+        onList={() => setSheet("list")}
+        onPerson={() => setPersonOpen(true)}
+        onEntries={() => setEntriesOpen(true)}
+      />
       <section aria-live="polite" className="flex h-38 shrink-0 flex-col justify-center px-6 max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-4">
         {card.turn && !over && !card.done ? <p className="text-bench font-bold text-mark">{turnWords(card.turn)}</p> : null}
         <h1 className="line-clamp-2 text-bench-action font-bold max-[760px]:line-clamp-none max-[760px]:text-verdict">{title}</h1>
@@ -295,26 +262,7 @@ export function BenchScreen({
           aria-label="What is on this card"
           className="flex-[384] overflow-auto border-l border-rule p-5 text-bench max-[760px]:flex-none max-[760px]:border-l-0 max-[760px]:border-t max-[760px]:text-action"
         >
-          {pictured ? (
-            <ul aria-label="Photos of this card" className="mb-3 flex flex-wrap gap-2">
-              {photos.map((p) => (
-                <li key={p.id}>
-                  <Photo id={p.id} alt={`By ${p.by}`} />
-                </li>
-              ))}
-              {waiting.map((p) => (
-                <li key={p.key}>
-                  <KeptPicture photo={p} />
-                  {p.aside ? <span className="block text-stop">{p.aside}</span> : null}
-                  {p.aside ? (
-                    <Button bench onClick={() => void dropPhoto(p.id)}>
-                      Drop it
-                    </Button>
-                  ) : null}
-                </li>
-              ))}
-            </ul>
-          ) : null}
+          <CardPhotos {...{ photos, waiting }} />
           <CardPanel card={card} graph={graph} bench={bench} onTick={tick} press={step.presses ? view.power.verdict : undefined} />
         </div>
       </div>
@@ -406,26 +354,35 @@ export function BenchScreen({
           setSheet(null);
         }}
         onNote={(kind, text) => {
-          for (const s of kind === "skip" ? open : [step]) push({ kind: "note", number, step: s.id, text, as: kind }, `${s.title}: ${text}`);
-          if (kind === "skip") setLooking(null);
+          if (kind === "skip") {
+            bench.skip(open, text);
+            setLooking(null);
+          } else push({ kind: "note", number, step: step.id, text, as: kind }, `${step.title}: ${text}`);
           setSheet(null);
         }}
         onHere={() => {
           for (const id of missing) push({ kind: "receive", number, part: id }, `${nameOf(id)} is here`);
           setSheet(null);
-          done(open);
+          bench.say(open, true);
         }}
         covered={covered?.id}
         onUndo={(ids) => {
           const out = new Set(ids);
-          for (const s of [...steps].reverse()) if (s.done && out.has(s.id)) bench.say(s, false);
+          bench.say(
+            [...steps].reverse().filter((s) => s.done && out.has(s.id)),
+            false,
+          );
           setSheet(null);
           setLooking(null);
         }}
         onBuilt={(built, words) => {
           push(built, words);
           setSheet(null);
-          setSaid(`${words}. Plan the wiring again when hands are free: what is plugged stays.`);
+          setSaid(
+            built.kind === "measure"
+              ? `${words}. Checks, lengths and order go by it. The part type's page on the shelf offers it as a correction.`
+              : `${words}. Plan the wiring again when hands are free: what is plugged stays.`,
+          );
         }}
         onDiffers={(s, p, place) => {
           const saw = bench.sawOf(bench.leadOf(s));

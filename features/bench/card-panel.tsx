@@ -2,7 +2,7 @@
 import type { Graph } from "../../core/assembly";
 import { panelPinout } from "../../core/brings";
 import { family } from "../../core/catalogue";
-import type { Card, Step } from "../../core/order";
+import type { Card, Rig, Step } from "../../core/order";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { StateShape } from "../../ui/marks";
@@ -44,6 +44,7 @@ export function CardPanel({
             <strong>If you press now:</strong> {press}
           </p>
         ) : null}
+        {one.rig?.bridge ? <Bridge rig={one.rig} graph={graph} /> : null}
         {one.rightWhen ? (
           <p>
             <strong>Right when:</strong> {one.rightWhen}.
@@ -76,6 +77,20 @@ export function CardPanel({
         </li>
       ))}
     </ol>
+  );
+}
+
+/** The two pins that stand in for the button. */
+function Bridge({ rig, graph }: { rig: Rig; graph: Graph }) {
+  const port = rig.bridge && graph.ports.get(rig.bridge.port);
+  if (!rig.bridge || !port) return null;
+  return (
+    <section aria-label="Pins to bridge">
+      <p className="font-bold">
+        Bridge pins {rig.bridge.pins.join(" and ")} of {port.name} for a moment
+      </p>
+      <PinPicture bench family={family(port.port.family)} pins={rig.bridge.pins} signals={panelPinout(port.port)} />
+    </section>
   );
 }
 

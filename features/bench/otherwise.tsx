@@ -1,12 +1,14 @@
 "use client";
 import { useState } from "react";
-import { type Graph, type PartNode, partsOfKind, wholeParts } from "../../core/assembly";
+import { type Graph, isDone, type PartNode, partsOfKind, wholeParts } from "../../core/assembly";
+import { measurable } from "../../core/catalogue";
 import type { Card, Step } from "../../core/order";
 import { Button } from "../../ui/button";
-import Link from "../../ui/link";
-import type { Said } from "../outbox/entries";
+import type { One } from "../outbox/entries";
+import { AnotherPart } from "./another-part";
+import { Measure } from "./measure";
 
-export type Built = Extract<Said, { kind: "place" | "gone" }>;
+export type Built = Extract<One, { kind: "place" | "gone" | "swap" | "measure" }>;
 
 const MOVES: readonly string[] = ["fan", "drive", "hub", "lighting"];
 
@@ -20,7 +22,15 @@ function freeFor(graph: Graph, part: PartNode) {
   );
 }
 
-/** What is really there instead: which plug, or which part at another place, another way round, or not at all. */
+/** What hands have plugged on it, which holds it as it is. */
+const pluggedOn = (graph: Graph, part: PartNode) => {
+  const own = (end: string) => end.startsWith(`${part.id}:`) || end.startsWith(`${part.id}/`);
+  return graph.connections.find((c) => isDone(c) && (own(c.lead) || own(c.port)));
+};
+
+const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
+
+/** What is really there instead: which plug; or a part at another place, another way round, of another type or length, or not at all. */
 export function Otherwise({
   number,
   graph,
@@ -36,58 +46,14 @@ export function Otherwise({
   onPlug: (step: string) => void;
   onBuilt: (said: Built, words: string) => void;
 }) {
-  const parts = card.steps
-    .filter((s) => s.id.startsWith("mount:"))
-    .flatMap((s) => graph.parts.get(s.id.slice("mount:".length)) ?? [])
-    .filter((p) => MOVES.includes(p.type.kind));
+  const parts = [...new Set(card.steps.flatMap((s) => s.parts))].flatMap((id) => {
+    const p = graph.parts.get(id);
+    return p && !p.cable ? [p] : [];
+  });
   const [picked, setPicked] = useState<string>();
   const part = parts.length === 1 && plugs.length === 0 ? parts[0] : parts.find((p) => p.id === picked);
-  const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
-  if (part) {
-    const name = nameOf(part);
-    const mount = partsOfKind(graph, "case")[0]?.type.body.mounts.find((m) => m.id === part.part.mount);
-    const row = (key: string, words: string, said: Built) => (
-      <li key={key}>
-        <Button bench className="min-h-20 w-full px-4" onClick={() => onBuilt(said, `${name}: ${words}`)}>
-          {words}
-        </Button>
-      </li>
-    );
-    return (
-      <>
-        <p>
-          {name}, planned at the {mount?.label ?? "case"}. It is really:
-        </p>
-        <ul className="grid grid-cols-2 gap-3 max-[760px]:grid-cols-1">
-          {part.type.kind === "fan"
-            ? (["in", "out"] as const).map((blows) => row(blows, `blowing ${blows}`, { kind: "place", number, part: part.id, blows }))
-            : null}
-          {part.type.kind === "fan" && mount?.frame === "either"
-            ? (["inside", "outside"] as const).map((frame) => row(frame, `${frame} the frame`, { kind: "place", number, part: part.id, frame }))
-            : null}
-          {freeFor(graph, part).map((m) => row(m.id, `at ${m.label}`, { kind: "place", number, part: part.id, mount: m.id }))}
-          {row("gone", "given up: it is not fitted", { kind: "gone", number, part: part.id })}
-        </ul>
-        <p>
-          Another part or size is said on{" "}
-          <Link className="underline" href={`/job/${number}/parts#part=${encodeURIComponent(part.id)}`}>
-            Parts
-          </Link>
-          .
-        </p>
-      </>
-    );
-  }
-  if (plugs.length + parts.length === 0)
-    return (
-      <p>
-        Nothing on this card is plugged or has a place of its own. Another part is said on{" "}
-        <Link className="underline" href={`/job/${number}/parts`}>
-          Parts
-        </Link>
-        , and everything follows from there.
-      </p>
-    );
+  if (part) return <OnePart key={part.id} {...{ number, graph, part, onBuilt }} />;
+  if (plugs.length + parts.length === 0) return <p>Nothing on this card is plugged, and no part of it can be another.</p>;
   return (
     <ul className="flex flex-col gap-3">
       {plugs.map((s) => (
@@ -105,5 +71,52 @@ export function Otherwise({
         </li>
       ))}
     </ul>
+  );
+}
+
+function OnePart({ number, graph, part, onBuilt }: { number: string; graph: Graph; part: PartNode; onBuilt: (said: Built, words: string) => void }) {
+  const [look, setLook] = useState<"ways" | "another" | "measure">("ways");
+  const name = nameOf(part);
+  if (look === "measure")
+    return (
+      <Measure
+        part={part}
+        name={name}
+        onSay={(what, mm, words) => onBuilt({ kind: "measure", number, part: part.id, what, mm }, `${name}, ${words}`)}
+      />
+    );
+  if (look === "another")
+    return <AnotherPart part={part} onSay={(type, now) => onBuilt({ kind: "swap", number, part: part.id, type }, `${name}: really ${now}`)} />;
+  const mount = partsOfKind(graph, "case")[0]?.type.body.mounts.find((m) => m.id === part.part.mount);
+  const moves = MOVES.includes(part.type.kind);
+  const holds = pluggedOn(graph, part);
+  const row = (key: string, words: string, press: () => void) => (
+    <li key={key}>
+      <Button bench className="min-h-20 w-full px-4" onClick={press}>
+        {words}
+      </Button>
+    </li>
+  );
+  const said = (key: string, words: string, entry: Built) => row(key, words, () => onBuilt(entry, `${name}: ${words}`));
+  return (
+    <>
+      <p>
+        {name}
+        {moves ? `, planned at the ${mount?.label ?? "case"}` : ""}. It is really:
+      </p>
+      <ul className="grid grid-cols-2 gap-3 max-[760px]:grid-cols-1">
+        {part.type.kind === "fan"
+          ? (["in", "out"] as const).map((blows) => said(blows, `blowing ${blows}`, { kind: "place", number, part: part.id, blows }))
+          : null}
+        {part.type.kind === "fan" && mount?.frame === "either"
+          ? (["inside", "outside"] as const).map((frame) => said(frame, `${frame} the frame`, { kind: "place", number, part: part.id, frame }))
+          : null}
+        {moves ? freeFor(graph, part).map((m) => said(m.id, `at ${m.label}`, { kind: "place", number, part: part.id, mount: m.id })) : null}
+        {measurable(part.type).length > 0 ? row("measure", "of another length: measured by hand", () => setLook("measure")) : null}
+        {holds ? null : row("another", "another part, or another size", () => setLook("another"))}
+        {moves && !holds ? said("gone", "given up: it is not fitted", { kind: "gone", number, part: part.id }) : null}
+      </ul>
+      {holds ? <p>To say that it is another part, or not fitted at all, take its plugs out first.</p> : null}
+    </>
   );
 }

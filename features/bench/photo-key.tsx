@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { Button } from "../../ui/button";
 import { addPhoto, type KeptPhoto, PHOTO_TYPES } from "../outbox/photos";
 
@@ -47,16 +47,4 @@ export function PhotoKey({
       </Button>
     </>
   );
-}
-
-/** A picture that only this device has. */
-export function KeptPicture({ photo }: { photo: KeptPhoto }) {
-  const [url, setUrl] = useState<string>();
-  useEffect(() => {
-    const made = URL.createObjectURL(photo.picture);
-    setUrl(made);
-    return () => URL.revokeObjectURL(made);
-  }, [photo.picture]);
-  // biome-ignore lint/performance/noImgElement: a picture of this device has no address that could be made smaller
-  return url ? <img src={url} alt="Waits to be sent" className="h-20 rounded border-2 border-dashed border-edge" /> : null;
 }

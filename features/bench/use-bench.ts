@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useRef } from "react";
 import { type Card, cardsOf, type Step } from "../../core/order";
 import type { JobView } from "../../server/read/job-view";
 import type { BenchSlice } from "../../server/read/slices";
-import type { Said } from "../outbox/entries";
+import { type OnCard, onesOf, type Said } from "../outbox/entries";
 import { useOutbox } from "../outbox/outbox";
 import { blockedBy, cardNow, openOn, type Skipped } from "./cards";
 
@@ -12,6 +12,9 @@ type LeadRow = JobView["leads"][number];
 
 /** Longer than this without a press is a pause, not work, s. */
 const PAUSE_S = 1800;
+
+/** One entry says so much at most. */
+const MOST_AT_ONCE = 40;
 
 export interface AtBench {
   steps: Step[];
@@ -22,8 +25,10 @@ export interface AtBench {
   leadOf: (step: Step | undefined) => LeadRow | undefined;
   /** What Done means on a card. */
   openOn: (card: Card) => Step[];
-  /** One step done, or undone. */
-  say: (step: Step, done: boolean, of?: number) => void;
+  /** These steps are done, or undone, with one press. */
+  say: (steps: readonly Step[], done: boolean) => void;
+  /** These are left out for now. */
+  skip: (steps: readonly Step[], reason: string) => void;
   sawOf: (lead: LeadRow | undefined) => Plugged["saw"];
 }
 
@@ -36,7 +41,7 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
   const { number, revision } = view.head;
   const local = useMemo(() => {
     const unseen = outbox.sent.filter((e) => (e.sent?.revision ?? 0) > revision);
-    const said = [...unseen, ...outbox.waiting].map((e) => e.said).filter((e) => e.number === number);
+    const said = [...unseen, ...outbox.waiting].flatMap((e) => onesOf(e.said)).filter((e) => e.number === number);
     const plugs = new Map<string, Plugged>();
     const done = new Map<string, boolean>();
     const skipped = new Map<string, string>();
@@ -73,20 +78,40 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
     },
     [local.plugs],
   );
-  const say = useCallback(
-    (step: Step, done: boolean, of = 1) => {
-      const words = done ? step.title : `${step.title}: undone`;
-      const tookS = done ? took(of) : undefined;
+  const saidOf = useCallback(
+    (step: Step, done: boolean, tookS: number | undefined): OnCard => {
       const time = tookS === undefined ? {} : { tookS };
-      if (step.lead && step.port) {
-        const lead = byLead.get(step.lead);
-        const place = lead?.place ? { place: lead.place } : {};
-        const saw = sawOf(lead);
-        const seen = saw ? { saw } : {};
-        push({ kind: "plug", number, lead: step.lead, port: step.port, ...place, state: done ? "plugged" : "planned", ...seen, ...time }, words);
-      } else push({ kind: "step", number, step: step.id, done, saw: step.done, ...time }, words);
+      if (!step.lead || !step.port) return { kind: "step", number, step: step.id, done, saw: step.done, ...time };
+      const lead = byLead.get(step.lead);
+      const place = lead?.place ? { place: lead.place } : {};
+      const saw = sawOf(lead);
+      const seen = saw ? { saw } : {};
+      return { kind: "plug", number, lead: step.lead, port: step.port, ...place, state: done ? "plugged" : "planned", ...seen, ...time };
     },
-    [byLead, sawOf, push, number, took],
+    [byLead, sawOf, number],
+  );
+  const pushAll = useCallback(
+    (items: { said: OnCard; words: string }[]) => {
+      for (let i = 0; i < items.length; i += MOST_AT_ONCE) {
+        const some = items.slice(i, i + MOST_AT_ONCE);
+        const [one] = some;
+        if (some.length === 1 && one) push(one.said, one.words);
+        else push({ kind: "card", number, items: some }, some.map((s) => s.words).join("; "));
+      }
+    },
+    [push, number],
+  );
+  const say = useCallback(
+    (list: readonly Step[], done: boolean) => {
+      const tookS = done ? took(list.length) : undefined;
+      pushAll(list.map((s) => ({ said: saidOf(s, done, tookS), words: done ? s.title : `${s.title}: undone` })));
+    },
+    [pushAll, saidOf, took],
+  );
+  const skip = useCallback(
+    (list: readonly Step[], reason: string) =>
+      pushAll(list.map((s) => ({ said: { kind: "note", number, step: s.id, text: reason, as: "skip" }, words: `${s.title}: ${reason}` }))),
+    [pushAll, number],
   );
   return {
     steps,
@@ -96,6 +121,7 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
     leadOf,
     openOn: useCallback((card: Card) => openOn(card, skipped, blocked), [skipped, blocked]),
     say,
+    skip,
     sawOf,
   };
 }

@@ -1,13 +1,22 @@
 "use client";
 import { useCallback } from "react";
 import { useLive } from "../frame/live";
-import type { Entry, Said } from "../outbox/entries";
+import type { Entry, OnCard, One, Said } from "../outbox/entries";
 import { useOutbox } from "../outbox/outbox";
 import type { Worker } from "../people/worker";
 import { takeBackAction } from "./actions";
 
 /** The opposite of what was said, as it would be said now; undefined where there is none. */
-function opposite({ ...said }: Said): Said | undefined {
+function opposite(said: Said): Said | undefined {
+  if (said.kind !== "card") return oppositeOfOne(said);
+  const items = [...said.items].reverse().flatMap((i) => {
+    const back = oppositeOfOne(i.said) as OnCard | undefined;
+    return back ? [{ said: back, words: `Taken back: ${i.words}` }] : [];
+  });
+  return items.length > 0 ? { ...said, items } : undefined;
+}
+
+function oppositeOfOne({ ...said }: One): One | undefined {
   if (said.kind === "plug" || said.kind === "step") delete said.tookS;
   if (said.kind === "step") return { ...said, done: !said.done, saw: said.done };
   if (said.kind !== "plug") return undefined;

@@ -27,6 +27,7 @@ export function MachineView({
   marked,
   onPart,
   sheet = "front",
+  built,
   children,
 }: {
   graph: Graph;
@@ -40,6 +41,8 @@ export function MachineView({
   names?: (b: SceneBox) => boolean;
   onPart?: (id: string) => void;
   sheet?: "front" | "behind";
+  /** With the leads that hands have plugged, each on its way. */
+  built?: boolean;
   children?: (px: Px, scene: Scene) => ReactNode;
 }) {
   const scene = useMemo(() => sceneOf(graph), [graph]);
@@ -52,9 +55,9 @@ export function MachineView({
         letter: 0.52,
         pitch: 4,
         least: 3,
-        shown: () => "none",
-        isDone: () => false,
-        port: (a) => ({ state: "free", chosen: a === marked }),
+        shown: () => (built ? "whole" : "none"),
+        isDone: () => built === true,
+        port: (a) => ({ state: built && graph.atPort.has(a) ? "done" : "free", chosen: a === marked }),
         nameOfPort: (p) => (p.address === marked ? 0 : undefined),
         // Small as it is: words stand where they fit, only what is pointed out is named beside itself.
         nameOfBox: (b) =>
@@ -66,7 +69,7 @@ export function MachineView({
                 ? -2
                 : -1,
       }),
-    [scene, sheet, scale, names, on, marked],
+    [scene, graph, sheet, scale, names, on, marked, built],
   );
   const v = scene.view;
   const px: Px = {

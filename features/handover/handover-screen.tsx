@@ -1,10 +1,12 @@
 "use client";
-import { useState } from "react";
+import { useMemo, useState } from "react";
+import { buildGraph, typeLookup } from "../../core/assembly";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { HandoverSlice } from "../../server/read/slices";
 import { Button } from "../../ui/button";
 import { StateMark } from "../../ui/marks";
 import { Photo } from "../../ui/photo";
+import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
 import { fullName } from "../parts/full-name";
 import { handOverAction, reopenAction } from "./actions";
@@ -68,6 +70,7 @@ export function HandoverScreen({ view }: { view: HandoverSlice }) {
               </ul>
             </>
           ) : null}
+          <AsBuilt view={view} />
           <h2 className="mt-6 text-key font-[650]">In the cable bag</h2>
           <p>{view.inBag.length > 0 ? view.inBag.join(", ") : "Nothing yet."}</p>
           <h2 className="mt-6 text-key font-[650]">Photos</h2>
@@ -113,6 +116,43 @@ export function HandoverScreen({ view }: { view: HandoverSlice }) {
     </section>
   );
 }
+
+/** The machine with what hands have plugged, from both sides of the tray. */
+function AsBuilt({ view }: { view: HandoverSlice }) {
+  const graph = useMemo(() => buildGraph(view.build, typeLookup(view.build, [])), [view.build]);
+  const { number } = view.head;
+  const plugged = view.build.connections.length;
+  if (plugged === 0) return null;
+  return (
+    <section aria-label="As built" className="mt-6">
+      <h2 className="text-key font-[650]">As built</h2>
+      <p className="text-second text-soft">
+        {plugged} plugs are in, each lead on its way.{" "}
+        {(["as-built.pdf", "as-built.svg", "as-built-behind.svg"] as const).map((f) => (
+          <a key={f} className="mr-3 underline underline-offset-4" href={`/files/job/${encodeURIComponent(number)}/${f}`} download>
+            {f === "as-built.pdf" ? "PDF" : f === "as-built.svg" ? "SVG, front" : "SVG, behind"}
+          </a>
+        ))}
+      </p>
+      <div className="flex flex-col gap-3">
+        {(["front", "behind"] as const).map((sheet) => (
+          <MachineView
+            key={sheet}
+            built
+            graph={graph}
+            most={BUILT_PX}
+            sheet={sheet}
+            names={nothing}
+            label={sheet === "front" ? "As built, front of the tray" : "As built, from behind"}
+          />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+const BUILT_PX = { w: 520, h: 420 };
+const nothing = () => false;
 
 /** Hands the machine over and closes the job, or opens it again. With something open it takes a reason. */
 function Closing({ number, stage, open }: { number: string; stage: string; open: string[] }) {

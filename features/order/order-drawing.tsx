@@ -44,7 +44,9 @@ function Layer({
   const ports = new Map(scene.ports.map((p) => [p.address, p]));
   const led = steps.filter((s) => s.kind === "route" || s.kind === "dress").flatMap((s) => s.leads);
   const hidden = covered.flatMap((s) => (s.port ? (ports.get(s.port) ?? []) : [])).filter((p) => p.sheets.includes(sheet));
-  const mine = steps.flatMap((s) => (s.port ? (ports.get(s.port) ?? []) : [])).filter((p) => p.sheets.includes(sheet));
+  const mine = steps
+    .flatMap((s) => (s.rig?.ports ?? (s.port ? [s.port] : [])).flatMap((a) => ports.get(a) ?? []))
+    .filter((p) => p.sheets.includes(sheet));
   return (
     <g>
       <defs>

@@ -1,8 +1,8 @@
 import Dexie, { type EntityTable, liveQuery } from "dexie";
 import type { TwoFacts } from "../../server/kernel/result";
 
-/** What the bench has to say. */
-export type Said =
+/** One thing that the bench has to say. */
+export type One =
   | {
       kind: "plug";
       number: string;
@@ -20,7 +20,17 @@ export type Said =
   /** A part is here, though no receipt says so; it sits elsewhere or another way round; it is given up. */
   | { kind: "receive"; number: string; part: string }
   | { kind: "place"; number: string; part: string; mount?: string; blows?: "in" | "out"; frame?: "inside" | "outside" }
-  | { kind: "gone"; number: string; part: string };
+  | { kind: "gone"; number: string; part: string }
+  /** It is another part, or of another length. */
+  | { kind: "swap"; number: string; part: string; type: string }
+  | { kind: "measure"; number: string; part: string; what: string; mm: number };
+
+/** What stands on a card is said with one press. */
+export type OnCard = Extract<One, { kind: "plug" | "step" | "note" }>;
+export type Said = One | { kind: "card"; number: string; items: { said: OnCard; words: string }[] };
+
+/** Everything that was said, one by one. */
+export const onesOf = (said: Said): One[] => (said.kind === "card" ? said.items.map((i) => i.said) : [said]);
 
 /** An entry as this device keeps it until the server has it. */
 export interface Entry {
@@ -51,6 +61,12 @@ const KEPT_MS = 3 * 86_400_000;
 
 const newKey = () => `${Date.now().toString(36)}-${crypto.getRandomValues(new Uint32Array(2)).join("-")}`;
 
+/** A card's things as entries of their own, between the entry before and the one behind. */
+export function splitOf({ said, key, words: _, ...entry }: Entry): Entry[] {
+  if (said.kind !== "card") return [];
+  return said.items.map((i, n) => ({ ...entry, id: entry.id + n / 1000, key: `${key}-${n}`, said: i.said, words: i.words }));
+}
+
 /** The entries of this device, in the order they were made; every tab of it sees the same. */
 export const entries = {
   all: (): Promise<Entry[]> => db.entries.orderBy("id").toArray(),
@@ -64,6 +80,15 @@ export const entries = {
   },
   forgetOld: async (): Promise<void> => {
     await db.entries.filter((e) => e.sent !== undefined && Date.now() - e.sent.atMs > KEPT_MS).delete();
+  },
+  /** A card becomes entries of one thing each, in its place of the line. */
+  split: async (id: number): Promise<void> => {
+    await db.transaction("rw", db.entries, async () => {
+      const entry = await db.entries.get(id);
+      if (!entry) return;
+      await db.entries.delete(id);
+      await db.entries.bulkAdd(splitOf(entry));
+    });
   },
   setAside: async (id: number, aside: Entry["aside"]): Promise<void> => {
     await db.entries.update(id, { aside });

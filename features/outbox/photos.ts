@@ -12,7 +12,8 @@ export interface KeptPhoto {
   id: number;
   key: string;
   number: string;
-  step: string;
+  step?: string;
+  part?: string;
   picture: Blob;
   by?: { id: string; name: string };
   madeAtMs: number;
@@ -26,7 +27,7 @@ db.version(1).stores({ photos: "++id, &key" });
 const megabytes = (n: number) => `${Math.round(n / 1_000_000)} MB`;
 
 /** Keeps a photo on the device; a sentence where it cannot be one. */
-export async function addPhoto(file: File, about: Pick<KeptPhoto, "number" | "step" | "by">): Promise<string | undefined> {
+export async function addPhoto(file: File, about: Pick<KeptPhoto, "number" | "step" | "part" | "by">): Promise<string | undefined> {
   if (!PHOTO_TYPES.includes(file.type)) return `${file.name} is no photo that Imbra reads: it takes JPEG, PNG and WebP. Nothing was kept.`;
   if (file.size > MOST_PHOTO_BYTES)
     return `${file.name} has ${megabytes(file.size)}; a photo may have ${megabytes(MOST_PHOTO_BYTES)}. Take it with fewer pixels. Nothing was kept.`;
@@ -47,7 +48,7 @@ export function watchPhotos(now: (list: KeptPhoto[]) => void): () => void {
 
 async function send(p: KeptPhoto): Promise<Result> {
   const entry = JSON.stringify({ key: p.key, madeAtMs: p.madeAtMs, sentAtMs: Date.now(), ...(p.by ? { by: p.by.id } : {}) });
-  const about = new URLSearchParams({ number: p.number, step: p.step, entry });
+  const about = new URLSearchParams({ number: p.number, ...(p.step ? { step: p.step } : {}), ...(p.part ? { part: p.part } : {}), entry });
   const answer = await fetch(`/photos?${about}`, {
     method: "POST",
     headers: { "Content-Type": p.picture.type },

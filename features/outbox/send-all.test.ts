@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Result } from "../../server/kernel/result";
-import type { Entry } from "./entries";
+import { type Entry, splitOf } from "./entries";
 import { asSent, type Store, sendAll } from "./send-all";
 
 const entry = (id: number): Entry => ({
@@ -11,12 +11,24 @@ const entry = (id: number): Entry => ({
   madeAtMs: 1000 * id,
   words: `step ${id}`,
 });
+/** A card of so many steps, named after it. */
+const cardOf = (id: number, items: number): Entry => ({
+  ...entry(id),
+  said: {
+    kind: "card",
+    number: "FS-1",
+    items: Array.from({ length: items }, (_, n) => ({ said: { kind: "step", number: "FS-1", step: `s${id}.${n}`, done: true }, words: `${n}` })),
+  },
+});
 function storeOf(n: number): Store & { list: Entry[] } {
   const store = {
     list: Array.from({ length: n }, (_, i) => entry(i + 1)),
     all: async () => store.list,
     took: async (id: number, revision: number) => {
       store.list = store.list.map((e) => (e.id === id ? { ...e, sent: { revision, atMs: 0 } } : e));
+    },
+    split: async (id: number) => {
+      store.list = store.list.flatMap((e) => (e.id === id ? splitOf(e) : [e])).sort((a, b) => a.id - b.id);
     },
     setAside: async (id: number, aside: Entry["aside"]) => {
       store.list = store.list.map((e) => (e.id === id ? { ...e, ...(aside ? { aside } : {}) } : e));
@@ -64,6 +76,34 @@ describe("entries that are sent", () => {
       ),
       { numRuns: 100 },
     );
+  });
+  it("a card that cannot be taken falls apart in its place: only what is refused is set aside", async () => {
+    const store = storeOf(3);
+    store.list = store.list.map((e) => (e.id === 2 ? cardOf(2, 3) : e));
+    const had: string[] = [];
+    const refuses = (e: Entry) => e.said.kind === "card" || (e.said.kind === "step" && e.said.step === "s2.1");
+    const out = await sendAll(store, async (e) => {
+      if (refuses(e)) return { ok: false, sentence: "never" };
+      had.push(e.said.kind === "step" ? e.said.step : e.key);
+      return { ok: true, value: undefined };
+    });
+    expect(out.took).toBe(4);
+    expect(had).toEqual(["s1", "s2.0", "s2.2", "s3"]);
+    expect(store.list.filter((e) => e.aside).map((e) => e.words)).toEqual(["1"]);
+    expect(new Set(store.list.map((e) => e.key)).size).toBe(5);
+  });
+  it("a card is sent as one entry", () => {
+    expect(asSent(cardOf(4, 2), 9000)).toEqual({
+      action: "bench.card",
+      input: {
+        number: "FS-1",
+        items: [
+          { kind: "step", step: "s4.0", done: true },
+          { kind: "step", step: "s4.1", done: true },
+        ],
+      },
+      entry: { key: "k4", madeAtMs: 4000, sentAtMs: 9000 },
+    });
   });
   it("say when they were made, by the device's clock, and when sent", () => {
     expect(asSent(entry(3), 9000)).toEqual({

@@ -1,15 +1,18 @@
 "use client";
 import { useState } from "react";
-import type { PartType } from "../../core/catalogue";
+import { measurable, type PartType } from "../../core/catalogue";
 import type { Tubes } from "../../core/fit";
 import type { JobView } from "../../server/read/job-view";
+import type { PartsSlice } from "../../server/read/slices";
 import { Button } from "../../ui/button";
+import Link from "../../ui/link";
 import { SEVERITY_WORD, SeverityShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
-import { changePartAction, placePartAction, removePartAction } from "./actions";
+import { changePartAction, measurePartAction, placePartAction, removePartAction } from "./actions";
 import { fullName } from "./full-name";
 import { KIND_WORD } from "./kinds";
 import { PartDecisions } from "./part-decisions";
+import { PartPhotos } from "./part-photos";
 import { WhatIf } from "./what-if";
 
 /** What is known of one part: its numbers, where it sits, its findings, another in its place, its serial. */
@@ -22,6 +25,7 @@ export function PartDetail({
   canStand,
   others,
   findings,
+  photos,
   corrected,
   trying,
 }: {
@@ -33,6 +37,7 @@ export function PartDetail({
   canStand: boolean;
   others: { id: string; name: string; type: string }[];
   findings: JobView["findings"];
+  photos: PartsSlice["photos"];
   corrected: { had: number; now: number } | undefined;
   trying: boolean;
 }) {
@@ -116,6 +121,40 @@ export function PartDetail({
           </div>
         ))}
       </dl>
+      {part.measured?.length ? (
+        <section aria-label="Measured by hand" className="text-second">
+          <p className="text-soft">
+            Measured by hand on this part; it counts.{" "}
+            <Link className="underline underline-offset-4" href={`/shelf/${encodeURIComponent(part.type)}`}>
+              Correct the shelf
+            </Link>
+          </p>
+          <ul>
+            {part.measured.map((m) => {
+              const word = measurable(type).find((x) => x.what === m.what)?.word ?? m.what;
+              return (
+                <li key={m.what} className="flex items-center gap-2">
+                  <span className="flex-1">
+                    {word}: <span className="mono">{m.mm} mm</span>
+                  </span>
+                  <Button
+                    aria-label={`${word}: by the entry again`}
+                    disabled={act.pending}
+                    onClick={() =>
+                      act.run(
+                        () => measurePartAction({ number, part: part.id, what: m.what, mm: null }),
+                        () => "The entry counts again.",
+                      )
+                    }
+                  >
+                    By the entry
+                  </Button>
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+      ) : null}
       {part.from === "client" ? (
         <div className="flex flex-wrap gap-2">
           <WhatIf number={number} part={part.id} parts={others} opened={trying} />
@@ -223,6 +262,7 @@ export function PartDetail({
           Record
         </Button>
       </form>
+      <PartPhotos number={number} part={part.id} photos={photos} />
       <p role="status" className="text-second">
         {act.sentence}
       </p>

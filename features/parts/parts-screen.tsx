@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/assembly";
 import { PART_KINDS } from "../../core/catalogue";
 import { tubes } from "../../core/fit";
-import type { JobView } from "../../server/read/job-view";
+import type { PartsSlice } from "../../server/read/slices";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { StateMark } from "../../ui/marks";
@@ -31,7 +31,7 @@ export function PartsScreen({
   aside,
   corrected,
 }: {
-  view: Pick<JobView, "build" | "head" | "plan" | "leads" | "findings">;
+  view: PartsSlice;
   aside: string[];
   corrected: { part: string; name: string; had: number; now: number }[];
 }) {
@@ -192,6 +192,7 @@ export function PartsScreen({
                   canStand={graph.parts.get("case")?.type.body.vertical !== undefined}
                   mounts={(graph.parts.get("case")?.type ?? [...types.values()].find((t) => t.kind === "case"))?.body.mounts ?? []}
                   findings={view.findings.filter((f) => f.ends.includes(part.id))}
+                  photos={view.photos.filter((p) => p.parts.includes(part.id))}
                   corrected={corrected.find((c) => c.part === part.id)}
                   trying={asked.get("try") === "1" && wanted === part.id}
                 />

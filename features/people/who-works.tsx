@@ -1,9 +1,9 @@
 "use client";
-import { Delete } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { DigitKeys } from "../../ui/digit-keys";
 import { Field } from "../../ui/field";
 import { takeOverAction } from "./actions";
 import { SignInForm } from "./sign-in-form";
@@ -159,21 +159,7 @@ function Proof({
             onChange={(e) => setSecret(e.target.value.replace(/\D/g, "").slice(0, 8))}
             autoFocus
           />
-          <fieldset className="grid w-full grid-cols-3 gap-3">
-            <legend className="sr-only">Digits</legend>
-            {["1", "2", "3", "4", "5", "6", "7", "8", "9"].map((d) => (
-              <Button key={d} bench className="mono px-0" onClick={() => setSecret((s) => `${s}${d}`.slice(0, 8))}>
-                {d}
-              </Button>
-            ))}
-            <Button bench className="px-0" onClick={() => setSecret((s) => s.slice(0, -1))}>
-              <Delete size={28} aria-hidden />
-              <span className="sr-only">Take the last digit back</span>
-            </Button>
-            <Button bench className="mono px-0" onClick={() => setSecret((s) => `${s}0`.slice(0, 8))}>
-              0
-            </Button>
-          </fieldset>
+          <DigitKeys value={secret} most={8} onChange={setSecret} />
         </div>
       )}
       <div className="flex min-w-64 flex-1 flex-col gap-3 pt-10">

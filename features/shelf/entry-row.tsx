@@ -26,9 +26,11 @@ export function EntryRow({
       <button type="button" className="flex min-h-9 w-full items-center gap-3 px-2 text-left" aria-expanded={on} onClick={onToggle}>
         {name}
         <span className="min-w-0 truncate text-second text-soft">{detail}</span>
-        <span className="mono ml-auto shrink-0 text-second">
-          {text(get(item, ["at", "xMm"]))}, {text(get(item, ["at", "yMm"]))} mm
-        </span>
+        {get(item, ["at"]) ? (
+          <span className="mono ml-auto shrink-0 text-second">
+            {text(get(item, ["at", "xMm"]))}, {text(get(item, ["at", "yMm"]))} mm
+          </span>
+        ) : null}
       </button>
       {on ? <div className="flex flex-wrap items-end gap-2 p-2">{children}</div> : null}
     </li>

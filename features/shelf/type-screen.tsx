@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
-import { FAMILY_IDS, family, PORT_ROLES } from "../../core/catalogue";
+import { FAMILY_IDS, family, PORT_ROLES, withMeasured } from "../../core/catalogue";
 import type { ShelfEntry } from "../../server/shelf/search";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
@@ -13,6 +13,7 @@ import { KIND_WORD } from "../parts/kinds";
 import { saveTypeAction } from "./actions";
 import { type Draft, draftOf, FIELDS, get, type Json, judgeDraft, put } from "./draft";
 import { EntryChoice, EntryField, EntryRow } from "./entry-row";
+import { MountingsForm, SocketCutout } from "./mountings-form";
 import { PlacesForm } from "./places-form";
 import { roleWord } from "./role-words";
 import { TypeDrawing } from "./type-drawing";
@@ -169,6 +170,30 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
               </li>
             ))}
           </ul>
+          {entry.measured.length > 0 ? (
+            <section aria-label="Measured by hand" className="mb-5">
+              <h2 className="text-key font-[650]">Measured by hand</h2>
+              <ul className="text-second">
+                {entry.measured.map((m) => (
+                  <li key={`${m.number} ${m.part} ${m.what}`} className="border-t border-rule py-1.5">
+                    {m.word}: <span className="mono">{m.mm} mm</span> at <span className="mono">{m.number}</span> ({m.part}).{" "}
+                    {m.says === null ? "The entry does not say." : `The entry says ${m.says} mm.`}
+                    <Button
+                      className="mt-1"
+                      disabled={!judged.type}
+                      onClick={() => {
+                        if (!judged.type) return;
+                        setDraft(draftOf(withMeasured(judged.type, [m])));
+                        setBecause(`${m.word} measured at ${m.number}: ${m.mm} mm.`);
+                      }}
+                    >
+                      Put {m.mm} mm in
+                    </Button>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
           <h2 className="text-key font-[650]">Revisions</h2>
           {entry.revisions.length === 0 ? <p className="text-second text-soft">As it came with the demo shelf.</p> : null}
           <ol className="mb-5 text-second">
@@ -231,6 +256,8 @@ function Numbers({
           />
         </label>
       ))}
+      {kind === "case" ? <SocketCutout draft={draft} set={set} /> : null}
+      {kind === "cooler" ? <MountingsForm draft={draft} set={set} /> : null}
     </div>
   );
 }

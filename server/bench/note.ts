@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { jobAction } from "../kernel/action";
-import { done } from "../kernel/result";
+import { done, type Result } from "../kernel/result";
 import { JobNumber, key, text } from "../kernel/text";
-import { stepsOfJob } from "../read/steps-of-job";
+import type { JobUnit } from "../kernel/unit";
 import { skip } from "./took";
 
 export const Note = z.object({
@@ -21,15 +21,18 @@ export const note = jobAction({
   permission: "record",
   input: Note,
   onClosed: true,
-  run: async (unit, n) => {
-    const title = n.step && (await stepsOfJob(unit.tx, await unit.build())).steps.find((s) => s.id === n.step)?.title;
-    const said = title ? `${title}: ${n.text}` : n.text;
-    unit.emit(KIND[n.kind], { text: said });
-    if (n.kind === "skip" && n.step && title) await skip(unit, n.step, n.text);
-    if (n.kind === "problem") {
-      const number = await unit.faults.add({ line: "bench", title: said, expected: "", seen: n.text });
-      unit.emit("fault-opened", { number, what: said.length > 120 ? `${said.slice(0, 119)}…` : said });
-    }
-    return done();
-  },
+  run: (unit, n) => say(unit, n),
 });
+
+/** One thing said of a step or of the whole job. */
+export async function say(unit: JobUnit, n: z.infer<typeof Note>): Promise<Result> {
+  const title = n.step && (await unit.steps()).get(n.step)?.title;
+  const said = title ? `${title}: ${n.text}` : n.text;
+  unit.emit(KIND[n.kind], { text: said });
+  if (n.kind === "skip" && n.step && title) await skip(unit, n.step, n.text);
+  if (n.kind === "problem") {
+    const number = await unit.faults.add({ line: "bench", title: said, expected: "", seen: n.text });
+    unit.emit("fault-opened", { number, what: said.length > 120 ? `${said.slice(0, 119)}…` : said });
+  }
+  return done();
+}

@@ -4,7 +4,6 @@ import { jobAction } from "../kernel/action";
 import { contradicts, done, no, type Result } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
-import { stepsOfJob } from "../read/steps-of-job";
 import { lastSaid, moment } from "./last-said";
 import { keepTime, skippedNoMore, TookS } from "./took";
 
@@ -23,8 +22,8 @@ export const step = jobAction({ name: "bench.step", permission: "record", input:
 
 export async function markStep(unit: JobUnit, s: z.infer<typeof Step>): Promise<Result> {
   const row = await unit.tx.findOne(StepDone, { job: unit.job.id, step: s.step });
-  const { steps, late } = await stepsOfJob(unit.tx, await unit.build());
-  const known = steps.find((x) => x.id === s.step && !x.lead) ?? late.find((x) => x.id === s.step && !x.id.startsWith("plug:"));
+  const there = (await unit.steps()).get(s.step);
+  const known = there?.id.startsWith("plug:") ? undefined : there;
   if (!known && !(row && !s.done))
     return no(`${s.number} has no such step any more: its parts or its plan changed. Nothing was changed. Look at the order again.`);
   const title = known?.title ?? s.step;

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import type { JobEvent } from "../../core/job";
+import { measurable } from "../../core/catalogue";
+import type { JobEvent, JobEvents } from "../../core/job";
 import { eventWords, isEventKind } from "../../core/job";
 import { LogEntry } from "../../db";
 import { jobAction } from "../kernel/action";
@@ -7,12 +8,13 @@ import { no, type Result, yes } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
 import { nameIt } from "../parts/change";
+import { measureOne } from "../parts/measure";
 import { fixOne } from "../plan/fix";
 import { plugIn } from "./plug";
 import { markStep } from "./step";
 
 /** Among so many of one's own entries the last that is not taken back yet is looked for. */
-const MOST_BACK = 60;
+const MOST_BACK = 150;
 
 /** The opposite of an event, done as an entry of its own; undefined where there is none. */
 function opposite(unit: JobUnit, e: JobEvent): Promise<Result> | undefined {
@@ -28,12 +30,22 @@ function opposite(unit: JobUnit, e: JobEvent): Promise<Result> | undefined {
       return markStep(unit, { number, step: e.data.step, done: !e.data.done });
     case "fixed":
       return fixOne(unit, { number, lead: e.data.lead, port: e.data.port, fixed: !e.data.fixed });
+    case "part-measured":
+      return measureBack(unit, e.data);
     case "part-named":
       return nameIt(unit, e.data.part, e.data.was);
     default:
       return undefined;
   }
 }
+
+/** What counted before is what the entry says, or what was measured then. */
+const measureBack = async (unit: JobUnit, { part, what, was }: JobEvents["part-measured"]): Promise<Result> => {
+  const { build, types } = await unit.build();
+  const type = types(build.parts.find((p) => p.id === part)?.type ?? "");
+  const entry = type && measurable(type).find((m) => m.what === what)?.mm;
+  return measureOne(unit, part, what, was === null || was === entry ? null : was);
+};
 
 /** Who else has said something of the same lead, step or part since an entry. */
 async function saidSince(unit: JobUnit, id: number, data: object): Promise<string | undefined> {
@@ -47,7 +59,7 @@ async function saidSince(unit: JobUnit, id: number, data: object): Promise<strin
   return row?.name;
 }
 
-/** Takes back the last thing that this person did to a job, by a new entry: the one before stays in the log. */
+/** Takes back what this person did to a job with the last press, by a new entry: what was before stays in the log. */
 export const takeBack = jobAction({
   name: "bench.take-back",
   permission: "record",
@@ -57,14 +69,25 @@ export const takeBack = jobAction({
     const back = new Set(mine.flatMap((e) => (e.data as { takesBack?: number } | null)?.takesBack ?? []));
     const last = mine.find((e) => !back.has(e.id) && (e.data as { takesBack?: number } | null)?.takesBack === undefined);
     if (!last?.data || !isEventKind(last.kind)) return no("You have done nothing to this job that can be taken back. Nothing was changed.");
-    const event = { kind: last.kind, data: last.data } as JobEvent;
-    const words = eventWords(event);
-    const other = await saidSince(unit, last.id, event.data);
-    if (other) return no(`${other} has said something of it since, so no key takes it back: ${words} Nothing was changed. Look first.`);
-    unit.takesBack = last.id;
-    const said = opposite(unit, event);
-    if (!said) return no(`The last thing you did here is taken back on its own screen, not by a key: ${words} Nothing was changed.`);
-    const r = await said;
-    return r.ok ? yes(`Taken back: ${words}`) : r;
+    // One press on a card says many things; they arrived at once.
+    const press = mine.filter((e) => e.at.getTime() === last.at.getTime() && !back.has(e.id) && isEventKind(e.kind));
+    const said: string[] = [];
+    for (const { id, kind, data } of press) {
+      const event = { kind, data } as JobEvent;
+      const words = eventWords(event);
+      const other = await saidSince(unit, id, event.data);
+      if (other) return no(`${other} has said something of it since, so no key takes it back: ${words} Nothing was changed. Look first.`);
+      unit.takesBack = id;
+      const done = opposite(unit, event);
+      if (!done) continue;
+      const r = await done;
+      if (!r.ok) return r;
+      said.push(words);
+    }
+    if (said.length === 0) {
+      const words = eventWords({ kind: last.kind, data: last.data } as JobEvent);
+      return no(`The last thing you did here is taken back on its own screen, not by a key: ${words} Nothing was changed.`);
+    }
+    return yes(`Taken back: ${said.slice(0, 3).join(" ")}${said.length > 3 ? ` And ${said.length - 3} more.` : ""}`);
   },
 });

@@ -3,25 +3,31 @@ import { z } from "zod";
 import { bodyAtMost } from "../kernel/body";
 import { performKept } from "../kernel/door";
 import { no, type Result } from "../kernel/result";
+import { changePart } from "../parts/change";
+import { measurePart } from "../parts/measure";
 import { placePart } from "../parts/place";
 import { removePart } from "../parts/remove";
 import { receive } from "../receipt/receive";
+import { card } from "./card";
 import { note } from "./note";
 import { plug } from "./plug";
 import { step } from "./step";
 
 /** What may wait on a device and be sent later. */
 const ACTIONS = {
+  [card.name]: card,
   [plug.name]: plug,
   [step.name]: step,
   [note.name]: note,
   [receive.name]: receive,
   [placePart.name]: placePart,
   [removePart.name]: removePart,
+  [changePart.name]: changePart,
+  [measurePart.name]: measurePart,
 };
 
 const Sent = z.object({ action: z.string().max(40), input: z.unknown(), entry: z.unknown() });
-const MOST_BYTES = 20_000;
+const MOST_BYTES = 60_000;
 
 /** One entry as a bench sends it. Whatever is understood is answered with 200 and a result, refused or not. */
 export async function takeEntry(request: Request): Promise<{ status: number; body: Result }> {

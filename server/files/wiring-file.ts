@@ -1,3 +1,4 @@
+import { asPlugged } from "../../core/assembly";
 import { paperDrawing, svgOf } from "../../core/scene";
 import { connectionsCsv, sheetOf } from "../../core/sheet";
 import { type EntityManager, Plan } from "../../db";
@@ -18,17 +19,24 @@ export async function wiringFile(
   number: string,
   as: WiringFile,
   side: "front" | "behind" = "front",
+  built = false,
 ): Promise<string | Buffer | undefined> {
   const job = await findJob(em, number);
   if (!job) return undefined;
   const b = await buildOfJob(em, job);
-  const title = `${job.number} ${job.title}`;
-  if (as === "svg") return svgOf(paperDrawing(b.graph, side, `${title}, ${side === "front" ? "front of the tray" : "behind the tray"}`));
+  const graph = built ? asPlugged(b.graph) : b.graph;
+  const title = `${job.number} ${job.title}${built ? ", as built" : ""}`;
+  if (as === "svg") return svgOf(paperDrawing(graph, side, `${title}, ${side === "front" ? "front of the tray" : "behind the tray"}`));
   if (as === "json") return `${JSON.stringify(b.build, null, 1)}\n`;
-  const sheet = sheetOf(b.graph);
+  const sheet = sheetOf(graph);
   if (as === "csv") return connectionsCsv(sheet);
   const plan = await em.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
   const stale = plan && plan.partsRevision !== job.partsRevision ? " It is stale: a part changed since." : "";
+  if (built) {
+    const plugged = graph.connections.length;
+    const words = `As built: ${plugged === b.graph.connections.length ? `all ${plugged} plugs are in` : `${plugged} of ${b.graph.connections.length} plugs are in`}.`;
+    return wiringPdf({ number: job.number, title: job.title, client: job.client, plan: words }, sheet, graph);
+  }
   const words = plan ? `Plan ${plan.revision}, ${plan.status}.${stale}` : "Not planned yet.";
   return wiringPdf({ number: job.number, title: job.title, client: job.client, plan: words }, sheet, b.graph);
 }

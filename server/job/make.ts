@@ -8,7 +8,8 @@ import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, line, TypeId } from "../kernel/text";
 import { JobUnit } from "../kernel/unit";
 import { joinParts } from "../parts/join";
-import { buildOfJob, entryOf, findJob } from "../read/build-of-job";
+import { buildOfJob, findJob } from "../read/build-of-job";
+import { entryOf } from "../read/parts-of-job";
 import { nextNumber } from "./number";
 import { SchoolsPicked } from "./schools";
 
@@ -98,7 +99,14 @@ export const newJob = shopAction({
       for (const r of rows) {
         const part = parts.get(r.key);
         // What belonged to the earlier client does not come along.
-        if (part) layPart(tx, job, { ...part, serial: undefined, reused: undefined, price: undefined }, base.types(part.type), r.position);
+        if (part)
+          layPart(
+            tx,
+            job,
+            { ...part, serial: undefined, reused: undefined, price: undefined, measured: undefined },
+            base.types(part.type),
+            r.position,
+          );
       }
     }
     const skeleton = Build.parse({

@@ -57,17 +57,19 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
         await unit.keepHead(before);
         return { ...said, revision: job.revision };
       }
-      // The same entry may have been stored while this one waited for the job.
-      return entry && (await isKept(tx, job.id, entry.key)) ? { ...yes(undefined as T), revision: job.revision } : said;
+      return said;
     });
   // One that was waiting for the job sees what was written meanwhile only when it writes the same itself.
   const onceOnly: typeof carryOut = async (em, actor, value, entry) => {
     try {
-      return await carryOut(em, actor, value, entry);
+      const said = await carryOut(em, actor, value, entry);
+      // The same entry may have been stored while this one waited for the job. Asked anew: what this one wrote itself is taken back.
+      const kept = said.ok || !entry ? undefined : await keptAt(em, value.number, entry.key);
+      return kept === undefined ? said : { ...yes(undefined as T), revision: kept };
     } catch (e) {
-      if (!entry || !isSentTwice(e)) throw e;
-      const job = await em.fork().findOneOrFail(Job, { number: value.number });
-      return { ...yes(undefined as T), revision: job.revision };
+      const kept = entry && isSentTwice(e) ? await keptAt(em, value.number, entry.key) : undefined;
+      if (kept === undefined) throw e;
+      return { ...yes(undefined as T), revision: kept };
     }
   };
   return declare({ name: action.name, permission: action.permission, input: action.input, carryOut: onceOnly });
@@ -84,7 +86,12 @@ async function lockJob(tx: EntityManager, number: string, key: string | undefine
   return { job: tx.map(Job, columns) as JobRow, known: known === true };
 }
 
-const isKept = async (tx: EntityManager, job: string, key: string): Promise<boolean> => (await tx.count(LogEntry, { job, entryKey: key })) > 0;
+/** The job's revision when it has an entry of this key. */
+async function keptAt(em: EntityManager, number: string, key: string): Promise<number | undefined> {
+  const fresh = em.fork();
+  const job = await fresh.findOne(Job, { number });
+  return job && (await fresh.count(LogEntry, { job: job.id, entryKey: key })) > 0 ? job.revision : undefined;
+}
 
 /** Changes what belongs to the whole shop, or makes a job: a transaction, and nothing locked beforehand. */
 export function shopAction<S extends z.ZodType, T = undefined>(

@@ -1,10 +1,14 @@
 import { type EventKind, type Happening, isStage, type JobEvents, type Stage, stageAfter } from "../../core/job";
+import { stepsFor, type Work } from "../../core/order";
 import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, LogEntry, Person, type PersonRow } from "../../db";
 import { buildOfJob, type JobBuild } from "../read/build-of-job";
 import type { Actor } from "./actor";
 
 /** Told, and nothing of what hands do next, how far they are or what is wrong moves. */
 const BESIDE_THE_WORK: readonly EventKind[] = ["note", "skipped"];
+
+/** What an action has to know of a step. */
+export type StepName = Pick<Work, "id" | "title" | "measure"> & Partial<Pick<Work, "lead">>;
 
 /** When something happened, and when the server heard of it. */
 export interface When {
@@ -29,6 +33,7 @@ export class Unit {
 /** A unit on one job, whose row is locked: nobody else changes the job meanwhile. */
 export class JobUnit extends Unit {
   private built: Promise<JobBuild> | undefined;
+  private known: Promise<ReadonlyMap<string, StepName>> | undefined;
   private told = 0;
   private headMoves = false;
   /** The entry of the log that this one takes back. */
@@ -49,6 +54,15 @@ export class JobUnit extends Unit {
   build(): Promise<JobBuild> {
     this.built ??= buildOfJob(this.tx, this.job);
     return this.built;
+  }
+
+  /** Its steps by id as they were when the unit began, those for which it is too late among them; worked out once, when asked for. */
+  steps(): Promise<ReadonlyMap<string, StepName>> {
+    this.known ??= this.build().then((b) => {
+      const { works, late } = stepsFor(b.graph);
+      return new Map<string, StepName>([...late.map((w) => [w.id, w] as const), ...works]);
+    });
+    return this.known;
   }
 
   readonly links = {

@@ -3,7 +3,7 @@ import { ShelfType } from "../../db";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, TypeId } from "../kernel/text";
-import { entryOf } from "../read/build-of-job";
+import { entryOf } from "../read/parts-of-job";
 import { joinParts, MOST_PARTS } from "./join";
 
 export const AddPart = z.object({ number: JobNumber, type: TypeId, count: z.number().int().min(1).max(20).default(1) });

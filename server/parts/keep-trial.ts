@@ -3,7 +3,7 @@ import { ShelfType } from "../../db";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
-import { entryOf } from "../read/build-of-job";
+import { entryOf } from "../read/parts-of-job";
 import { joinParts, MOST_PARTS } from "./join";
 import { swapPart } from "./swap";
 import { Trial } from "./what-if";

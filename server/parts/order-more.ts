@@ -4,7 +4,7 @@ import { JobPart, layPart, ShelfType } from "../../db";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, TypeId } from "../kernel/text";
-import { entryOf } from "../read/build-of-job";
+import { entryOf } from "../read/parts-of-job";
 import { MOST_PARTS } from "./join";
 
 export const OrderMore = z.object({

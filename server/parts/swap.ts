@@ -20,6 +20,11 @@ export async function swapPart(unit: JobUnit, part: string, typeId: string): Pro
   const own = isOf(part);
   const touched = b.build.connections.find((x) => (x.state === "plugged" || x.state === "checked") && (own(x.lead) || own(x.port)));
   if (touched && !corrected) return no(`${name} is plugged (${leadOf(b.graph, touched.lead).tag}). Take its plugs out first. Nothing was changed.`);
+  // What was measured was another piece.
+  if (!corrected) {
+    const { measured: _, ...placing } = row.placing as { measured?: unknown };
+    row.placing = placing;
+  }
   Object.assign(row, { type: type.id, body: type.body, typeRevision: type.revision, ...(corrected ? {} : { serial: null }) });
   unit.partsChanged();
   await dropLost(unit);

@@ -8,7 +8,8 @@ import { query } from "../kernel/action";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, PartKey, TypeId } from "../kernel/text";
 import { planInThread } from "../plan/plan-thread";
-import { buildOfJob, entryOf, findJob, type JobBuild } from "../read/build-of-job";
+import { buildOfJob, findJob, type JobBuild } from "../read/build-of-job";
+import { entryOf } from "../read/parts-of-job";
 
 export type WiringRows = PlanDifference;
 

@@ -3,7 +3,7 @@ import { Photo } from "../../db";
 import { jobAction, query } from "../kernel/action";
 import { done, no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, PartKey } from "../kernel/text";
-import { stepsOfJob } from "../read/steps-of-job";
+import { findPart } from "../parts/find-part";
 import { photoStore } from "./store";
 
 /** Photos of one job. */
@@ -24,9 +24,11 @@ export const keepPhoto = jobAction({
   run: async (unit, p): Promise<Result> => {
     if ((await unit.tx.count(Photo, { job: unit.job.id })) >= MOST_PHOTOS)
       return no(`${p.number} has ${MOST_PHOTOS} photos already. Nothing was changed.`);
-    const title = p.step === undefined ? undefined : (await stepsOfJob(unit.tx, await unit.build())).steps.find((s) => s.id === p.step)?.title;
+    const part = p.part === undefined ? undefined : await findPart(unit, p.part);
+    if (part && !part.ok) return part;
+    const title = p.step === undefined ? undefined : (await unit.steps()).get(p.step)?.title;
     unit.tx.create(Photo, { job: unit.job, step: p.step ?? null, part: p.part ?? null, ...p.photo, by: unit.by, at: unit.when.happened });
-    unit.emit("photo", { photo: p.photo.id, of: title ?? p.part ?? "the job" });
+    unit.emit("photo", { photo: p.photo.id, of: title ?? part?.name ?? "the job" });
     return done();
   },
 });

@@ -12,11 +12,8 @@ import {
   typeLookup,
   Wishes,
 } from "../../core/assembly";
-import { PartType } from "../../core/catalogue";
-import { type EntityManager, Job, JobPart, type JobRow, Link, ShelfType, StepDone } from "../../db";
-
-/** Kinds that the planner may take from the shelf. */
-const ACCESSORIES = ["splitter", "extension", "hub", "usb-hub", "adapter"];
+import { type EntityManager, Job, type JobRow, ShelfType } from "../../db";
+import { entryOf, partsOfJob } from "./parts-of-job";
 
 export interface JobBuild {
   job: JobRow;
@@ -27,44 +24,9 @@ export interface JobBuild {
   notHere: string[];
 }
 
-interface PartRow {
-  key: string;
-  type: string;
-  label: string | null;
-  mount: string | null;
-  zone: string | null;
-  serial: string | null;
-  origin: string;
-  placing: unknown;
-  priceCents: number | null;
-  arrivedAt: unknown;
-  body: unknown;
-}
-interface LinkPick {
-  lead: string;
-  port: string;
-  place: number[] | null;
-  state: string;
-}
-interface ShelfPick {
-  id: string;
-  stock: number;
-  body: unknown;
-}
-
 export async function findJob(em: EntityManager, number: string): Promise<JobRow | undefined> {
   return (await em.findOne(Job, { number }, { populate: ["technician"] })) ?? undefined;
 }
-
-/** Entries were parsed when they were stored and are trusted, but those of an earlier version lack what came later. */
-export function entryOf(body: unknown): PartType {
-  const stored = body as PartType;
-  // The newest list that an entry of today always has: one stored before is read anew.
-  return stored.body?.cagePlaces === undefined ? PartType.parse(body) : stored;
-}
-
-/** As many as a build file holds. */
-const MOST_STEPS = 1000;
 
 /** What a step that is done says of how a part is fitted: whoever does it has set the standoffs for this board, or screwed it in. */
 const STEP_SAYS: Record<string, { kind: string; says: Partial<Part> }> = {
@@ -76,41 +38,13 @@ const saidBySteps = (kind: string | undefined, done: ReadonlySet<string>): Parti
 
 /** The job's build as the core knows it: parts with the entries they were planned with, stock, connections as they are. */
 export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBuild> {
-  // Plain rows: the catalogue entries are large, and nothing here is written back.
-  // One after the other: inside a transaction there is one connection.
-  const rows = await em.createQueryBuilder(JobPart).select("*").where({ job: job.id }).orderBy({ position: "asc" }).execute<PartRow[]>("all");
-  const links = await em
-    .createQueryBuilder(Link)
-    .select(["lead", "port", "place", "state"])
-    .where({ job: job.id })
-    .orderBy({ lead: "asc" })
-    .execute<LinkPick[]>("all");
-  const shelf = await em
-    .createQueryBuilder(ShelfType)
-    .select(["id", "stock", "body"])
-    .where({ kind: { $in: ACCESSORIES } })
-    .execute<ShelfPick[]>("all");
-  // A job that was cancelled takes nothing from the shelf.
-  const reserved = await em.execute<{ type: string }[]>(
-    `select p."type" from "job_part" p join "job" j on j."id" = p."job_id" where p."origin" = 'shelf' and j."stage" <> 'cancelled'`,
-  );
+  const { rows, types: own, shelf, links, steps } = await partsOfJob(em, job.id);
   // What is on the order list already may be planned with, whether anything more may be ordered or not.
   const ordered = new Map<string, number>();
   for (const r of rows) if (r.origin === "order") ordered.set(r.type, (ordered.get(r.type) ?? 0) + 1);
   const policy = Policy.parse(job.policy);
   const awaited = rows.some((r) => r.origin === "client" && r.arrivedAt === null);
-  const taken = new Map<string, number>();
-  for (const r of reserved) taken.set(r.type, (taken.get(r.type) ?? 0) + 1);
-  const own = new Map(rows.map((r) => [r.type, entryOf(r.body)]));
-  for (const s of shelf) if (!own.has(s.id)) own.set(s.id, entryOf(s.body));
-  const steps = await em
-    .createQueryBuilder(StepDone)
-    .select(["step"])
-    .where({ job: job.id })
-    .orderBy({ step: "asc" })
-    .limit(MOST_STEPS)
-    .execute<{ step: string }[]>("all");
-  const done = new Set(steps.map((s) => s.step));
+  const done = new Set(steps);
   const parts = rows.map((r) =>
     Part.parse({
       id: r.key,
@@ -141,12 +75,12 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
     parts,
     accessories: shelf.map((s) => ({
       type: s.id,
-      count: Math.max(0, s.stock - (taken.get(s.id) ?? 0)),
+      count: s.free,
       ...(ordered.has(s.id) ? { ordered: Math.min(99, ordered.get(s.id) ?? 0) } : {}),
     })),
     connections,
     ...waysOf(job.ways),
-    ...(steps.length > 0 ? { done: steps.map((s) => s.step) } : {}),
+    ...(steps.length > 0 ? { done: [...steps] } : {}),
     ...(job.pulled.length > 0 ? { pulled: job.pulled } : {}),
   };
   const types = typeLookup(build, []);

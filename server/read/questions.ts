@@ -76,8 +76,11 @@ export const wiringAsFile = query({
     number: JobNumber,
     as: z.enum(Object.keys(WIRING_FILES) as [WiringFile, ...WiringFile[]]),
     side: z.enum(["front", "behind"]).default("front"),
+    /** What hands have plugged, not what is planned. */
+    built: z.boolean().default(false),
   }),
-  run: async (em, { number, as, side }): Promise<Result<string | Buffer>> => found(await wiringFile(em, number, as, side), `such file of ${number}`),
+  run: async (em, { number, as, side, built }): Promise<Result<string | Buffer>> =>
+    found(await wiringFile(em, number, as, side, built), `such file of ${number}`),
 });
 
 export const runSheetAsFile = query({

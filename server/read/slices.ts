@@ -1,4 +1,4 @@
-import type { Build } from "../../core/assembly";
+import { type Build, isDone } from "../../core/assembly";
 import type { JobView } from "./job-view";
 
 /** A build as a drawing needs it: its parts and their types, those that are named besides, and nothing else of the shelf. */
@@ -14,6 +14,20 @@ export const wiringSlice = ({ build, leads, findings, plan, head, free }: JobVie
   const named = plan?.ways?.needs.flatMap((n) => (n.kind === "accessory" ? [n.type] : [])) ?? [];
   return { build: own(build, named), leads, findings, plan, head, free };
 };
+/** The build goes whole: a part is tried with what the shelf has. */
+export const partsSlice = ({ build, head, plan, leads, findings, photos, steps }: JobView) => {
+  const partsOf = new Map(steps.map((s) => [s.id, s.parts]));
+  return {
+    build,
+    head,
+    plan,
+    leads,
+    findings,
+    photos: photos.map((p) => ({ id: p.id, by: p.by, at: p.at, parts: p.part ? [p.part] : (partsOf.get(p.step ?? "") ?? []) })),
+  };
+};
+export type PartsSlice = ReturnType<typeof partsSlice>;
+
 export const orderSlice = ({ build, steps, order, skipped, notHere, photos, head, plan }: JobView) => ({
   build: own(build),
   steps,
@@ -43,7 +57,13 @@ export type BenchSlice = ReturnType<typeof benchSlice>;
 
 export const handoverSlice = ({ build, leads, free, power, seen, plan, head, setAside, tied, open, photos, steps }: JobView) => {
   const types = new Map(build.partTypes.map((t) => [t.id, t]));
+  const built = { ...own(build), connections: build.connections.filter(isDone) };
+  const nameOf = (id: string | null) => {
+    const part = build.parts.find((p) => p.id === id);
+    return part ? (part.label ?? types.get(part.type)?.name ?? part.id) : "";
+  };
   return {
+    build: built,
     parts: build.parts.map((p) => {
       const { maker, name } = types.get(p.type) ?? { maker: "", name: p.type };
       return { id: p.id, maker, name, label: p.label ?? null, serial: p.serial ?? null };
@@ -59,7 +79,7 @@ export const handoverSlice = ({ build, leads, free, power, seen, plan, head, set
     setAside,
     tied,
     open,
-    photos: photos.map((p) => ({ ...p, of: steps.find((s) => s.id === p.step)?.title ?? "" })),
+    photos: photos.map((p) => ({ ...p, of: steps.find((s) => s.id === p.step)?.title ?? nameOf(p.part) })),
   };
 };
 export type HandoverSlice = ReturnType<typeof handoverSlice>;

@@ -5,7 +5,7 @@ import { type EntityManager, JobPart, LockMode, ShelfRevision, ShelfType } from 
 import { shopAction } from "../kernel/action";
 import { no, type Result, yes } from "../kernel/result";
 import { fileText, text } from "../kernel/text";
-import { entryOf } from "../read/build-of-job";
+import { entryOf } from "../read/parts-of-job";
 
 export const MOST_TYPES = 100_000;
 

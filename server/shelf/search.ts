@@ -1,10 +1,10 @@
 import { z } from "zod";
-import type { PartType } from "../../core/catalogue";
+import { type Measured, measurable, type PartType } from "../../core/catalogue";
 import { type EntityManager, JobPart, ShelfRevision, ShelfType } from "../../db";
 import { query } from "../kernel/action";
 import { yes } from "../kernel/result";
 import { line } from "../kernel/text";
-import { entryOf } from "../read/build-of-job";
+import { entryOf } from "../read/parts-of-job";
 
 const MOST_SHOWN = 60;
 
@@ -44,19 +44,40 @@ export interface ShelfEntry {
   type: PartType;
   stock: number;
   usedBy: { number: string; title: string; revision: number }[];
+  /** What hands measured otherwise on parts of this type. */
+  measured: { number: string; part: string; what: string; word: string; mm: number; says: number | null }[];
   revisions: { revision: number; at: string; by: string; because: string }[];
+}
+
+interface MeasuredPart {
+  job: { number: string };
+  key: string;
+  label?: string | null | undefined;
+  placing: unknown;
+}
+
+function otherwise(type: PartType, part: MeasuredPart): ShelfEntry["measured"] {
+  const lengths = new Map(measurable(type).map((m) => [m.what, m]));
+  return ((part.placing as { measured?: Measured[] }).measured ?? []).flatMap(({ what, mm }) => {
+    const length = lengths.get(what);
+    return length && length.mm !== mm
+      ? [{ number: part.job.number, part: part.label ?? part.key, what, word: length.word, mm, says: length.mm ?? null }]
+      : [];
+  });
 }
 
 export async function shelfEntry(em: EntityManager, id: string): Promise<ShelfEntry | undefined> {
   const row = await em.findOne(ShelfType, { id });
   if (!row) return undefined;
   const parts = await em.find(JobPart, { type: id }, { populate: ["job"], limit: 200 });
+  const type = entryOf(row.body);
   const jobs = new Map(parts.map((p) => [p.job.number, { number: p.job.number, title: p.job.title, revision: p.typeRevision }]));
   const revisions = await em.find(ShelfRevision, { type: id }, { orderBy: { revision: "desc" }, limit: 50, populate: ["by"] });
   return {
-    type: entryOf(row.body),
+    type,
     stock: row.stock,
     usedBy: [...jobs.values()].sort((a, b) => (a.number < b.number ? -1 : 1)),
+    measured: parts.flatMap((p) => otherwise(type, p)),
     revisions: revisions.map((r) => ({ revision: r.revision, at: r.at.toISOString(), by: r.by.name, because: r.because })),
   };
 }

@@ -7,7 +7,7 @@ import { carryOut, query } from "../kernel/action";
 import { inTurns } from "../kernel/in-turns";
 import { no, type Result, yes } from "../kernel/result";
 import { fileText, key, line } from "../kernel/text";
-import { entryOf } from "../read/build-of-job";
+import { entryOf } from "../read/parts-of-job";
 import { MOST_TYPES, saveType } from "./save";
 import { shelfWhere } from "./search";
 import { setStock } from "./stock";

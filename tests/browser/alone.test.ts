@@ -130,8 +130,9 @@ describe("a bench without a network", () => {
       .first()
       .click();
     const elsewhere = two.page.getByRole("dialog").locator("li button");
+    const recorded = two.page.waitForResponse((r) => r.url().endsWith("/entries"));
     await elsewhere.first().click();
-    await two.page.getByText("all sent").waitFor({ timeout: 20_000 });
+    await recorded;
     await one.context.setOffline(false);
     await one.page.getByText("1 set aside").waitFor({ timeout: 30_000 });
     await one.page.getByRole("button", { name: /Entries of this tablet/ }).click();

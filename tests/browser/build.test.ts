@@ -19,7 +19,7 @@ afterAll(async () => {
 });
 
 const title = async (page: Page) => (await page.getByRole("heading", { level: 1 }).textContent()) ?? "";
-const over = (page: Page) => page.getByText("Every step is done. On to the first boot.");
+const over = (page: Page) => page.getByText("Every step is done.");
 /** Presses `press` until the machine is built or `until` holds; how often. */
 async function build(page: Page, press: () => Promise<void>, until: (title: string) => boolean = () => false): Promise<number> {
   for (let n = 0; n < 60; n++) {

@@ -99,7 +99,7 @@ describe("one job, from its parts to its first boot, through the real interface"
       await page.waitForTimeout(520);
       await page.keyboard.press("Enter");
     }
-    await page.getByText("Every step is done. On to the first boot.").waitFor({ timeout: 20_000 });
+    await page.getByText("Every step is done.").waitFor({ timeout: 20_000 });
     await page.getByText("all sent").waitFor({ timeout: 20_000 });
     expect(bench.errors.filter((e) => !/Failed to fetch|network/i.test(e))).toEqual([]);
     await context.close();

@@ -1,47 +1,24 @@
-import { type ChildProcess, spawn } from "node:child_process";
-import { createServer } from "node:net";
+import type { ChildProcess } from "node:child_process";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { launch, signIn } from "./page";
+import { freePort, killed, secondServer } from "./second-server";
 
 let browser: Browser;
 let server: ChildProcess | undefined;
 let port = 0;
 beforeAll(async () => {
   browser = await launch();
-  port = await new Promise<number>((resolve) => {
-    const s = createServer();
-    s.listen(0, "127.0.0.1", () => {
-      const at = (s.address() as { port: number }).port;
-      s.close(() => resolve(at));
-    });
-  });
+  port = await freePort();
 });
 afterAll(async () => {
-  server?.kill("SIGKILL");
+  await killed(server);
   await browser.close();
 });
 
-/** A second server of the same application on the same database. */
-async function start(): Promise<void> {
-  server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)], {
-    env: { ...process.env, NODE_ENV: "production" },
-    stdio: ["ignore", "pipe", "inherit"],
-  });
-  const out = server.stdout;
-  await new Promise<void>((resolve, reject) => {
-    const late = setTimeout(() => reject(new Error("the server did not start")), 60_000);
-    out?.on("data", (chunk) => {
-      if (!String(chunk).includes("Ready")) return;
-      clearTimeout(late);
-      resolve();
-    });
-  });
-}
-
 describe("a server that is killed while somebody works", () => {
   it("loses no tick: what was pressed meanwhile is kept on the tablet, also over a reload, and sent in order when it is back", async () => {
-    await start();
+    server = await secondServer(port);
     const context = await browser.newContext({ locale: "en-GB", viewport: { width: 1024, height: 768 } });
     const page = await context.newPage();
     const base = `http://127.0.0.1:${port}`;
@@ -50,8 +27,7 @@ describe("a server that is killed while somebody works", () => {
     await page.waitForLoadState("networkidle");
     const stepNow = async () => Number(/card (\d+) of/.exec((await page.getByText(/card \d+ of/).textContent()) ?? "")?.[1]);
     const at = await stepNow();
-    server?.kill("SIGKILL");
-    await new Promise((resolve) => server?.once("exit", resolve));
+    await killed(server);
     for (let n = 1; n <= 3; n++) {
       await page.getByRole("button", { name: /^Done/ }).click();
       await expect.poll(stepNow).toBe(at + n);
@@ -59,7 +35,7 @@ describe("a server that is killed while somebody works", () => {
     }
     await page.getByText(/No network\. \d+ entries are kept on this tablet and will be sent in order\. Go on working\./).waitFor();
     await page.getByText(/^\d+ to send$/).waitFor();
-    await start();
+    server = await secondServer(port);
     // The tablet is started anew before everything was sent.
     await page.goto(`${base}/job/FS-1044/bench`);
     await page.getByText("all sent").waitFor({ timeout: 20_000 });
@@ -71,9 +47,8 @@ describe("a server that is killed while somebody works", () => {
     await context.close();
   });
   it("asked to stop, it stops within seconds though screens listen", async () => {
-    server?.kill("SIGKILL");
-    await new Promise((resolve) => server?.once("exit", resolve));
-    await start();
+    await killed(server);
+    server = await secondServer(port);
     const stream = await fetch(`http://127.0.0.1:${port}/live`);
     const reader = stream.body?.getReader();
     await reader?.read();

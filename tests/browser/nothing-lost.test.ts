@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { Entry } from "../../features/outbox/entries";
+import { type Entry, splitOf } from "../../features/outbox/entries";
 import { asSent, type Store, sendAll } from "../../features/outbox/send-all";
 import type { Result } from "../../server/kernel/result";
 import { signedIn } from "../fixtures/signed-in";
@@ -95,6 +95,9 @@ class Tablet {
     took: async (id, revision) => {
       this.list = this.list.map((e) => (e.id === id ? { ...e, sent: { revision, atMs: 0 } } : e));
     },
+    split: async (id) => {
+      this.list = this.list.flatMap((e) => (e.id === id ? splitOf(e) : [e]));
+    },
     setAside: async (id, aside) => {
       this.list = this.list.map((e) => (e.id === id && aside ? { ...e, aside } : e));
     },
@@ -104,10 +107,13 @@ class Tablet {
     const key = `bench-${this.n}-${i}`;
     this.made.set(key, Date.now());
     const text = `bench ${this.n}, entry ${i}`;
+    const number = JOBS[this.n % JOBS.length] ?? "";
+    const skip = (step: string) => ({ said: { kind: "note" as const, number, step, text, as: "skip" as const }, words: text });
     this.list.push({
       id: i,
       key,
-      said: { kind: "note", number: JOBS[this.n % JOBS.length] ?? "", step: "standoffs", text, as: "note" },
+      // Every fifth says two things at once.
+      said: i % 5 === 0 ? { kind: "card", number, items: [skip("standoffs"), skip("shield")] } : { ...skip("standoffs").said, as: "note" },
       by: { id: this.person, name: "" },
       madeAtMs: Date.now() + this.clockWrongMs,
       words: text,

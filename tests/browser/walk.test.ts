@@ -102,6 +102,8 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   benchTestAction: TL,
   replacementAction: TL,
   searchShelfAction: RTL,
+  shelfWordsAction: RTL,
+  measurePartAction: TL,
   saveTypeAction: TL,
   stockAction: TL,
   judgeFileAction: TL,

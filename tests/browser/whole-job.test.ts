@@ -34,7 +34,7 @@ describe("one job by keyboard alone, from the file to the first boot", () => {
       await page.waitForTimeout(520);
       await page.keyboard.press("Space");
     }
-    await page.getByText("Every step is done. On to the first boot.").waitFor({ timeout: 20_000 });
+    await page.getByText("Every step is done.").waitFor({ timeout: 20_000 });
     await page.getByText("all sent").waitFor({ timeout: 20_000 });
     await tabTo(page, /^\s*First boot$/);
     await page.keyboard.press("Enter");

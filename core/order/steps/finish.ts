@@ -2,7 +2,7 @@ import { naturally, partsOfKind } from "../../assembly";
 import { riserNeedMm } from "../../fit";
 import type { Work } from "../model";
 import { CAUTION, SCREWS } from "../practice";
-import { BOARD_IN, inPlace, list, mountId, nameOf, type Site } from "./site";
+import { BOARD_IN, inPlace, list, mountId, nameOf, plugId, type Site } from "./site";
 
 /** A vertical card is put on its riser, and goes in with it. */
 export function riserSteps(site: Site): void {
@@ -26,6 +26,37 @@ export function riserSteps(site: Site): void {
     });
     edge("needs", BOARD_IN, `riser:${p.id}`, "it goes into a slot of the board");
     edge("needs", `riser:${p.id}`, inPlace(p), "the card sits on the riser");
+  }
+}
+
+/** From here on a card that lies level hangs on its slot: common practice. */
+const LONG_CARD_MM = 280;
+const THICK_CARD_SLOTS = 3;
+
+/** A long or thick card that lies level rests on a support at its free end. */
+export function supportSteps(site: Site): void {
+  const { graph, add, edge } = site;
+  for (const p of partsOfKind(graph, "card")) {
+    const { widthMm, slots } = p.type.body;
+    if (p.part.vertical || ((widthMm ?? 0) < LONG_CARD_MM && (slots ?? 0) < THICK_CARD_SLOTS)) continue;
+    const id = `support:${p.id}`;
+    add({
+      id,
+      kind: "fit",
+      measure: "support",
+      title: `Set the support under ${nameOf(p)}`,
+      detail: `Under its free end, ${widthMm ? `about ${Math.round(widthMm - 30)} mm from the slot covers` : "far from the slot covers"}; clear of its fans and of every lead.`,
+      rightWhen: "The card's edge is level with its slot when the case stands, and the support cannot fall into a fan",
+      postures: ["front-up", "standing"],
+      stage: 830,
+      group: `card:${p.id}`,
+      parts: [p.id],
+    });
+    edge("needs", inPlace(p), id, "there is a card to carry");
+    for (const c of graph.connections) {
+      const port = graph.ports.get(c.port);
+      if (port?.part === p) edge("school", plugId(c.lead), id, "plugged first, no hand lifts the card off its support");
+    }
   }
 }
 

@@ -2,7 +2,7 @@ import type { Graph, Policy } from "../../assembly";
 import { BY_HAND, type Minutes, type Precedence, type Problem, type Work } from "../model";
 import { bundleSteps } from "./bundles";
 import { caseSteps } from "./case";
-import { finishSteps, gates, riserSteps } from "./finish";
+import { finishSteps, gates, riserSteps, supportSteps } from "./finish";
 import { mountSteps } from "./mounts";
 import { coverPlugs, plugSteps } from "./plugs";
 import { newSite } from "./site";
@@ -35,6 +35,7 @@ export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, 
   plugSteps(site);
   tableSteps(site);
   riserSteps(site);
+  supportSteps(site);
   bundleSteps(site);
   coverPlugs(site);
   finishSteps(site);

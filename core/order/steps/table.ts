@@ -1,4 +1,6 @@
 import { boardPorts, type PartNode, partsOfKind } from "../../assembly";
+import { panelPinout } from "../../brings";
+import type { Rig } from "../model";
 import { CAUTION, LOW_COOLER_MM, minutesOf, SCREWS, TEST_FANS_FROM } from "../practice";
 import { BOARD_IN, inPlace, list, mountId, nameOf, plural, type Site } from "./site";
 
@@ -111,6 +113,7 @@ function tests(site: Site, board: PartNode): void {
       presses: true,
       caution: CAUTION.bridge,
       parts: rig.parts,
+      rig: rig.rig,
       leads: [],
       mootOnce: [BOARD_IN],
     });
@@ -167,7 +170,7 @@ function tests(site: Site, board: PartNode): void {
 const coolerOf = (site: Site, fan: PartNode): string => site.radiators.find((r) => r.fans.includes(fan))?.cooler.id ?? "";
 
 /** What is plugged for the bench test, which pins are bridged, and what a spare stands in for. */
-function rigOf(site: Site, board: PartNode): { words: string; parts: string[] } {
+function rigOf(site: Site, board: PartNode): { words: string; parts: string[]; rig: Rig } {
   const { graph } = site;
   const memory = partsOfKind(graph, "memory");
   const cpu = partsOfKind(graph, "cpu");
@@ -176,14 +179,23 @@ function rigOf(site: Site, board: PartNode): { words: string; parts: string[] } 
   const liquid = partsOfKind(graph, "cooler").some((c) => c.type.body.radiator);
   const sees = cpu.some((c) => c.type.ratings.hasGraphics);
   const cards = sees ? [] : partsOfKind(graph, "card").slice(0, 1);
-  const labels = (role: "board-power" | "cpu-power" | "cpu-fan") => boardPorts(graph, role).map((p) => p.port.label);
-  const plugs = [...labels("board-power"), ...labels("cpu-power").slice(0, 1), ...(air.length > 0 ? labels("cpu-fan").slice(0, 1) : [])];
+  const plugged = [
+    ...boardPorts(graph, "board-power"),
+    ...boardPorts(graph, "cpu-power").slice(0, 1),
+    ...(air.length > 0 ? boardPorts(graph, "cpu-fan").slice(0, 1) : []),
+  ];
+  const plugs = plugged.map((p) => p.port.label);
+  const panel = boardPorts(graph, "panel").find((p) => p.port.family === "panel-block");
+  const pins = panel
+    ? [...panelPinout(panel.port)].flatMap(([pin, signal]) => (signal.startsWith("power switch") ? [pin] : [])).sort((a, b) => a - b)
+    : [];
   const words = [
     `Plug ${list(plugs)}${memory.length > 0 ? `, ${plural(memory.length, "module", "modules")} in` : ""}${cards.length > 0 ? `, ${list(cards.map(nameOf))} with its bracket over the table's edge` : ""}; nothing else.`,
     liquid && air.length === 0 ? "A small spare cooler stands in for the liquid one; clean its paste off afterwards." : "",
     "A known-good spare stands in for what has not arrived.",
-    `Start it with the board's own button, or bridge the two power-switch pins of ${boardPorts(graph, "panel")[0]?.port.label ?? "the panel block"} for a moment.`,
+    `Start it with the board's own button, or bridge the two power-switch pins of ${panel?.port.label ?? "the panel block"}${pins.length === 2 ? `, ${pins.join(" and ")},` : ""} for a moment.`,
   ];
   const used = [board, ...cpu, ...memory, ...air, ...cards, ...supply.slice(0, 1)];
-  return { words: words.filter(Boolean).join(" "), parts: used.map((p) => p.id) };
+  const rig: Rig = { ports: plugged.map((p) => p.address), ...(panel && pins.length === 2 ? { bridge: { port: panel.address, pins } } : {}) };
+  return { words: words.filter(Boolean).join(" "), parts: used.map((p) => p.id), rig };
 }

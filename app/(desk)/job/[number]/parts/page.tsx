@@ -1,11 +1,12 @@
 import type { Metadata } from "next";
 import { PartsScreen } from "../../../../../features/parts/parts-screen";
 import { jobPage, partsExtras } from "../../../../../server/read/job-page";
+import { partsSlice } from "../../../../../server/read/slices";
 
 export const metadata: Metadata = { title: "Parts" };
 
 export default async function Page({ params }: { params: Promise<{ number: string }> }) {
   const { number } = await params;
-  const [{ build, head, plan, leads, findings }, extras] = await Promise.all([jobPage(number), partsExtras(number)]);
-  return <PartsScreen view={{ build, head, plan, leads, findings }} {...extras} />;
+  const [view, extras] = await Promise.all([jobPage(number), partsExtras(number)]);
+  return <PartsScreen view={partsSlice(view)} {...extras} />;
 }

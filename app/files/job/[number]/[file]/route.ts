@@ -4,16 +4,18 @@ import { fetched } from "../../../../../server/kernel/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
 import { runSheetAsFile, wiringAsFile } from "../../../../../server/read/questions";
 
-/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json` or `run-sheet.pdf` of a job. */
+/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, or `run-sheet.pdf` of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {
   const { number, file } = await params;
   if (file === "run-sheet.pdf") {
     const sheet = await fetched(runSheetAsFile, { number });
     return "status" in sheet ? notHere(sheet.status) : asFile(new Uint8Array(sheet.value), "application/pdf", number, file);
   }
-  const as = /^wiring\.(csv|json|svg|pdf)$|^wiring-behind\.(svg)$/.exec(file)?.slice(1).find(Boolean) as WiringFile | undefined;
+  const as = /^wiring\.(csv|json|svg|pdf)$|^(?:wiring|as-built)-behind\.(svg)$|^as-built\.(svg|pdf)$/.exec(file)?.slice(1).find(Boolean) as
+    | WiringFile
+    | undefined;
   if (!as) return notHere((await whoIsIt()) ? 404 : 401);
-  const made = await fetched(wiringAsFile, { number, as, side: file.includes("behind") ? "behind" : "front" });
+  const made = await fetched(wiringAsFile, { number, as, side: file.includes("behind") ? "behind" : "front", built: file.startsWith("as-built") });
   if ("status" in made) return notHere(made.status);
   return asFile(typeof made.value === "string" ? made.value : new Uint8Array(made.value), WIRING_FILES[as], number, file);
 }

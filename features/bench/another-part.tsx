@@ -1,0 +1,49 @@
+"use client";
+import { useEffect, useState } from "react";
+import type { PartNode } from "../../core/assembly";
+import type { ShelfRow } from "../../server/shelf/search";
+import { Button } from "../../ui/button";
+import { Field } from "../../ui/field";
+import { useAct } from "../frame/use-act";
+import { shelfWordsAction } from "./actions";
+
+/** Which part is really there: those of its kind on the shelf, by words. */
+export function AnotherPart({ part, onSay }: { part: PartNode; onSay: (type: string, name: string) => void }) {
+  const { run, sentence } = useAct();
+  const [text, setText] = useState("");
+  const [found, setFound] = useState<{ rows: ShelfRow[]; more: boolean }>();
+  const { kind, id } = part.type;
+  useEffect(() => {
+    const wait = setTimeout(
+      () =>
+        run(
+          async () => shelfWordsAction({ text, kind }),
+          (r) => {
+            setFound(r);
+            return "";
+          },
+        ),
+      text === "" ? 0 : 250,
+    );
+    return () => clearTimeout(wait);
+  }, [run, text, kind]);
+  const rows = found?.rows.filter((r) => r.id !== id) ?? [];
+  return (
+    <div className="flex flex-col gap-4">
+      <Field bench word="Words of its name, or scan its box" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
+      <div role="status">
+        {sentence || (found ? (rows.length === 0 ? "The shelf has no other of this kind with these words." : "") : "Looking …")}
+      </div>
+      <ul className="flex flex-col gap-3">
+        {rows.map((r) => (
+          <li key={r.id}>
+            <Button bench className="min-h-20 w-full justify-start px-4 text-left" onClick={() => onSay(r.id, r.name)}>
+              {r.name}
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {found?.more ? <p className="text-soft">There are more: say more of its name.</p> : null}
+    </div>
+  );
+}

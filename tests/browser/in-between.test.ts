@@ -1,0 +1,140 @@
+import type { ChildProcess } from "node:child_process";
+import { type Server as HttpServer, createServer as httpServer, request } from "node:http";
+import { connect, type Server, type Socket, createServer as tcpServer } from "node:net";
+import type { Browser } from "playwright-core";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { launch, signIn } from "./page";
+import { freePort, killed, secondServer } from "./second-server";
+
+let browser: Browser;
+const servers: ChildProcess[] = [];
+beforeAll(async () => {
+  browser = await launch();
+});
+afterAll(async () => {
+  for (const s of servers) await killed(s);
+  await browser.close();
+});
+
+/** What lies between a server and its database: cut, and joined again. */
+function cable(to: URL) {
+  const open = new Set<Socket>();
+  let cut = false;
+  const server: Server = tcpServer((near) => {
+    if (cut) return near.destroy();
+    const far = connect(Number(to.port), to.hostname);
+    for (const [a, b] of [
+      [near, far],
+      [far, near],
+    ] as const) {
+      open.add(a);
+      a.on("error", () => b.destroy());
+      a.on("close", () => {
+        open.delete(a);
+        b.destroy();
+      });
+      a.pipe(b);
+    }
+  });
+  return {
+    server,
+    cut: () => {
+      cut = true;
+      for (const s of open) s.destroy();
+    },
+    join: () => {
+      cut = false;
+    },
+  };
+}
+const listening = (s: Server | HttpServer, port: number) => new Promise<void>((resolve) => s.listen(port, "127.0.0.1", resolve));
+
+describe("a database that is away for a while", () => {
+  it("leaves the screen as it is and says since when; a page asked for meanwhile comes by itself when it is back", async () => {
+    const url = new URL(process.env.DATABASE_URL ?? "");
+    const between = cable(new URL(url));
+    const [port, dbPort] = [await freePort(), await freePort()];
+    await listening(between.server, dbPort);
+    const own = new URL(url);
+    own.hostname = "127.0.0.1";
+    own.port = String(dbPort);
+    servers.push(await secondServer(port, { DATABASE_URL: own.href }));
+    const at = `http://127.0.0.1:${port}`;
+    const context = await browser.newContext({ locale: "en-GB", viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await signIn(page, "Runa Thistlewood", at);
+    await page.goto(`${at}/job/FS-1044/parts`);
+    await page.waitForLoadState("networkidle");
+    const other = await context.newPage();
+    between.cut();
+    await page.getByText(/No answer from the server since \d\d:\d\d/).waitFor({ timeout: 40_000 });
+    await page.getByRole("region", { name: "Parts list" }).waitFor();
+    // No page was kept of this one: it cannot be shown.
+    await other.goto(`${at}/jobs?q=away`);
+    await other.getByRole("heading", { name: "This page cannot be shown now." }).waitFor({ timeout: 40_000 });
+    await other.getByRole("button", { name: "Try again now" }).click();
+    await other.getByRole("heading", { name: "This page cannot be shown now." }).waitFor();
+    between.join();
+    await other.getByRole("heading", { name: "This page cannot be shown now." }).waitFor({ state: "detached", timeout: 40_000 });
+    await page.getByText(/No answer from the server since/).waitFor({ state: "detached", timeout: 40_000 });
+    expect(new URL(other.url()).pathname).toBe("/jobs");
+    await context.close();
+    between.server.close();
+  }, 180_000);
+});
+
+describe("a reverse proxy in front, as the docs describe it", () => {
+  it("cookies are for TLS only, ticks come through at once, other names and other pages' posts are refused", async () => {
+    const [port, front] = [await freePort(), await freePort()];
+    servers.push(await secondServer(port, { IMBRA_PROXY: "1" }));
+    const proxy = httpServer((asked, answer) => {
+      const headers = { ...asked.headers, "x-forwarded-for": "203.0.113.7", "x-forwarded-proto": "https" };
+      const inner = request({ host: "127.0.0.1", port, method: asked.method, path: asked.url, headers }, (r) => {
+        answer.writeHead(r.statusCode ?? 502, r.headers);
+        r.pipe(answer);
+      });
+      inner.on("error", () => answer.destroy());
+      answer.on("close", () => inner.destroy());
+      asked.pipe(inner);
+    });
+    await listening(proxy, front);
+    // Browsers take `localhost` for a safe place, as if it had TLS.
+    const at = `http://localhost:${front}`;
+    const screens = await Promise.all(
+      ["Runa Thistlewood", "Ebo Larkmoor"].map(async (who) => {
+        const context = await browser.newContext({ locale: "en-GB", viewport: { width: 1280, height: 800 } });
+        const page = await context.newPage();
+        await signIn(page, who, at);
+        return { context, page };
+      }),
+    );
+    const [desk, bench] = screens;
+    if (!desk || !bench) throw new Error("two screens");
+    const cookies = await desk.context.cookies();
+    expect(cookies.filter((c) => c.httpOnly).map((c) => c.secure)).not.toContain(false);
+    expect(cookies.some((c) => c.httpOnly)).toBe(true);
+    await desk.page.goto(`${at}/job/FS-1044/wiring`);
+    await desk.page.waitForLoadState("networkidle");
+    await bench.page.goto(`${at}/job/FS-1044/bench`);
+    await bench.page.waitForLoadState("networkidle");
+    const told = () => desk.page.getByRole("link", { name: /^Bench \d/ }).textContent();
+    const before = await told();
+    await bench.page.getByRole("button", { name: /^Done/ }).click();
+    await expect.poll(told, { timeout: 10_000 }).not.toBe(before);
+    const raw = (method: string, path: string, headers: Record<string, string>) =>
+      new Promise<number>((resolve, reject) => {
+        const r = request({ host: "127.0.0.1", port: front, method, path, headers }, (a) => {
+          a.resume();
+          resolve(a.statusCode ?? 0);
+        });
+        r.on("error", reject);
+        r.end();
+      });
+    expect(await raw("GET", "/sign-in", { host: "elsewhere.test" })).toBe(421);
+    expect(await raw("POST", "/entries", { host: `localhost:${front}`, origin: "https://elsewhere.test" })).toBe(403);
+    expect(await raw("GET", "/sign-in", { host: `localhost:${front}` })).toBe(200);
+    for (const s of screens) await s.context.close();
+    proxy.close();
+    proxy.closeAllConnections();
+  }, 180_000);
+});
