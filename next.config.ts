@@ -4,6 +4,8 @@ import type { NextConfig } from "next";
 const config: NextConfig = {
   poweredByHeader: false,
   devIndicators: false,
+  // The title comes with the page, for everybody: streamed after it, it is away for a moment at each refresh.
+  htmlLimitedBots: /.*/,
   // Its WebAssembly file is found beside it, not in a bundle.
   // The others look for their database drivers, or their native library, by name.
   serverExternalPackages: ["highs", "rate-limiter-flexible", "@node-rs/argon2"],

@@ -37,7 +37,7 @@ export function AnotherPart({ part, onSay }: { part: PartNode; onSay: (type: str
       <ul className="flex flex-col gap-3">
         {rows.map((r) => (
           <li key={r.id}>
-            <Button bench className="min-h-20 w-full justify-start px-4 text-left" onClick={() => onSay(r.id, r.name)}>
+            <Button bench className="min-h-20 w-full items-start px-4 text-left" onClick={() => onSay(r.id, r.name)}>
               {r.name}
             </Button>
           </li>

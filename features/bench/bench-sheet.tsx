@@ -50,7 +50,7 @@ interface SheetProps {
 
 const TITLE: Record<Exclude<Sheet, null>, string> = {
   list: "All cards",
-  differs: "Where is it really?",
+  differs: "What is really there?",
   problem: "What is wrong?",
   skip: "Skip, because",
   press: "If you press the button now",
@@ -312,7 +312,7 @@ function Undoing({
       <ul className="flex flex-col gap-3">
         {done.map((s) => (
           <li key={s.id}>
-            <Button bench className="min-h-20 w-full justify-start px-4 text-left" onClick={() => setPicked(s.id)}>
+            <Button bench className="min-h-20 w-full items-start px-4 text-left" onClick={() => setPicked(s.id)}>
               {s.title}
             </Button>
           </li>

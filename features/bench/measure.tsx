@@ -16,7 +16,7 @@ export function Measure({ part, name, onSay }: { part: PartNode; name: string; o
       <ul className="flex flex-col gap-3">
         {list.map((m) => (
           <li key={m.what}>
-            <Button bench className="min-h-20 w-full justify-between gap-4 px-4 text-left" onClick={() => setChosen(m)}>
+            <Button bench className="min-h-20 w-full flex-row justify-between gap-4 px-4 text-left" onClick={() => setChosen(m)}>
               <span>{m.word}</span>
               <span className="mono text-soft">{m.mm === undefined ? "not known" : `${m.mm} mm`}</span>
             </Button>

@@ -58,14 +58,14 @@ export function Otherwise({
     <ul className="flex flex-col gap-3">
       {plugs.map((s) => (
         <li key={s.id}>
-          <Button bench className="min-h-20 w-full justify-start px-4 text-left" onClick={() => onPlug(s.id)}>
+          <Button bench className="min-h-20 w-full items-start px-4 text-left" onClick={() => onPlug(s.id)}>
             {s.title}
           </Button>
         </li>
       ))}
       {parts.map((p) => (
         <li key={p.id}>
-          <Button bench className="min-h-20 w-full justify-start px-4 text-left" onClick={() => setPicked(p.id)}>
+          <Button bench className="min-h-20 w-full items-start px-4 text-left" onClick={() => setPicked(p.id)}>
             {nameOf(p)}
           </Button>
         </li>

@@ -13,10 +13,15 @@ type Hear = (news: News) => void;
 
 const FIRST_TRY_MS = 250;
 const LAST_TRY_MS = 5000;
+/** The connection is asked so often whether it is one still; no answer for so long is none. */
+const ASK_MS = 5000;
+const PATIENCE_MS = 4000;
 
 interface Channel {
   hearers: Set<Hear>;
   client?: pg.Client | undefined;
+  /** The database tells this process what changes. */
+  hears: boolean;
   tries: number;
   /** Called when the process ends, so that open streams do not hold it. */
   endings: Set<() => void>;
@@ -25,7 +30,7 @@ const holder = globalThis as typeof globalThis & { imbraChannel?: Channel };
 
 function channel(): Channel {
   if (!holder.imbraChannel) {
-    const made: Channel = { hearers: new Set(), tries: 0, endings: new Set() };
+    const made: Channel = { hearers: new Set(), tries: 0, hears: false, endings: new Set() };
     holder.imbraChannel = made;
     const end = () => {
       for (const ending of [...made.endings]) ending();
@@ -52,7 +57,11 @@ async function connect(c: Channel): Promise<void> {
   const again = () => {
     if (lost) return;
     lost = true;
-    if (c.client === client) c.client = undefined;
+    clearInterval(asking);
+    if (c.client === client) {
+      c.client = undefined;
+      c.hears = false;
+    }
     client.end().catch(() => undefined);
     if (c.hearers.size === 0) return;
     const wait = Math.min(LAST_TRY_MS, FIRST_TRY_MS * 2 ** c.tries++);
@@ -60,6 +69,17 @@ async function connect(c: Channel): Promise<void> {
       if (!c.client && c.hearers.size > 0) void connect(c);
     }, wait).unref();
   };
+  const asking = setInterval(() => {
+    if (!c.hears || c.client !== client) return;
+    const late = setTimeout(again, PATIENCE_MS);
+    client.query("select 1").then(
+      () => clearTimeout(late),
+      () => {
+        clearTimeout(late);
+        again();
+      },
+    );
+  }, ASK_MS).unref();
   client.on("error", again);
   client.on("end", again);
   client.on("notification", (m) => {
@@ -71,6 +91,7 @@ async function connect(c: Channel): Promise<void> {
     await client.query("listen imbra");
     const missed = c.tries > 0;
     c.tries = 0;
+    c.hears = true;
     if (missed) for (const hear of [...c.hearers]) hear({ again: true });
   } catch {
     again();
@@ -86,6 +107,9 @@ export function listen(hear: Hear): () => void {
     c.hearers.delete(hear);
   };
 }
+
+/** Would this process hear of a change now? While it does not, nobody may believe that nothing changes. */
+export const hears = (): boolean => channel().hears;
 
 /** Calls `end` when this process is asked to stop; the function it gives takes that back. */
 export function whenEnding(end: () => void): () => void {

@@ -1,8 +1,8 @@
-import { listen, type News, whenEnding } from "./channel";
+import { hears, listen, type News, whenEnding } from "./channel";
 
 /** Open streams of one process; more are told to come again later. */
 const MOST_STREAMS = 500;
-/** A beat now and then: who hears none knows that the connection is dead, whatever the network says. */
+/** A beat now and then, as long as this server hears of changes itself: who gets none knows that news may be missed, whatever the network says. */
 const BEAT_MS = 5000;
 /** Beats between two looks whether the sign-in still holds. */
 const ASK_EVERY = 4;
@@ -40,7 +40,7 @@ export function newsStream(job: string | undefined, signal: AbortSignal, stillTh
       const beat = setInterval(async () => {
         // A sign-in that was ended hears no more. What cannot be asked now is asked with a later beat.
         if (++beats % ASK_EVERY === 0 && !(await stillThere().catch(() => true))) close();
-        else say(BEAT);
+        else if (hears()) say(BEAT);
       }, BEAT_MS);
       close = () => {
         if (ended) return;

@@ -123,7 +123,7 @@ describe("the bench, at arm's length", () => {
       .getByRole("button", { name: /Plug the front edge/ })
       .click();
     await page.getByRole("button", { name: "Differs" }).click();
-    const where = page.getByRole("dialog", { name: "Where is it really?" });
+    const where = page.getByRole("dialog", { name: "What is really there?" });
     await where.getByRole("button", { name: /Rear fan into/ }).click();
     const other = where
       .getByRole("button")

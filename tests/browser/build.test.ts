@@ -176,7 +176,7 @@ describe("what is really built", () => {
     );
     const differs = async (fan: RegExp, how: RegExp) => {
       await page.getByRole("button", { name: "Differs" }).click();
-      const sheet = page.getByRole("dialog", { name: "Where is it really?" });
+      const sheet = page.getByRole("dialog", { name: "What is really there?" });
       await sheet.getByRole("button", { name: fan }).click();
       await accessible(page);
       await sheet.getByRole("button", { name: how }).click();

@@ -86,7 +86,7 @@ describe("a database that is away for a while", () => {
 describe("a reverse proxy in front, as the docs describe it", () => {
   it("cookies are for TLS only, ticks come through at once, other names and other pages' posts are refused", async () => {
     const [port, front] = [await freePort(), await freePort()];
-    servers.push(await secondServer(port, { IMBRA_PROXY: "1" }));
+    servers.push(await secondServer(port, { IMBRA_PROXY: "1", IMBRA_TLS: "1" }));
     const proxy = httpServer((asked, answer) => {
       const headers = { ...asked.headers, "x-forwarded-for": "203.0.113.7", "x-forwarded-proto": "https" };
       const inner = request({ host: "127.0.0.1", port, method: asked.method, path: asked.url, headers }, (r) => {

@@ -7,8 +7,6 @@ export { base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat
 
 /** axe without exceptions; `only` narrows to rules that something changed since concerns. */
 export async function accessible(page: Page, only?: string[]): Promise<void> {
-  // A refresh that comes in takes the title away for a moment and puts it back.
-  await page.waitForFunction(() => document.title !== "");
   // No page has frames of others: axe runs in the page itself, and tells only of what is wrong, which is four times as fast.
   const axe = new AxeBuilder({ page: page as never }).setLegacyMode(true).options({ resultTypes: ["violations"] });
   const { violations } = await (only ? axe.withRules(only) : axe).analyze();

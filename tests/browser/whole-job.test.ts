@@ -72,7 +72,7 @@ describe("two people on one job", () => {
     // Both look at the same step with the same place on the screen. One finds the plug elsewhere; the other does too, but in a third port.
     const differs = async (p: Page, label: RegExp) => {
       await p.getByRole("button", { name: "Differs" }).click();
-      await p.getByRole("dialog", { name: "Where is it really?" }).getByRole("button").filter({ hasText: label }).first().click();
+      await p.getByRole("dialog", { name: "What is really there?" }).getByRole("button").filter({ hasText: label }).first().click();
     };
     // The second hears nothing of the first's entry before it makes its own.
     await two.context.setOffline(true);
