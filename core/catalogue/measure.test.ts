@@ -41,7 +41,7 @@ describe("lengths measured by hand", () => {
     if (!cooler || !card) throw new Error("FS-1041 has both");
     const read = readBuild({ ...measured(card.id, "widthMm", 900), accessories: [] }, shelf);
     if (!read.ok) throw new Error(read.faults.join(" "));
-    expect(clearances(read.graph, ["cards"]).find((c) => c.id === `card-length:${card.id}`)).toMatchObject({ need: 900, verdict: "does not fit" });
+    expect(clearances(read.graph, ["cards"]).find((c) => c.id === `card-length:${card.id}`)).toMatchObject({ need: 900, verdict: "not" });
     const bad = readBuild({ ...measured(cooler.id, "lead:no-such", 10), accessories: [] }, shelf);
     expect(bad.ok ? [] : bad.faults).toEqual([expect.stringMatching(/^parts\[\d+\]\.measured\[0\]\.what: a .* has no length "lead:no-such"\.$/)]);
   });

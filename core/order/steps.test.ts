@@ -1,13 +1,15 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
-import { buildGraph } from "../assembly";
+import { buildGraph, partsOfKind } from "../assembly";
+import { powerOn } from "../machine";
 import { cardsOf } from "./cards";
 import { compareSchools } from "./compare";
 import { nowOf } from "./now";
 import { orderOf, orderOfProblem } from "./order";
 import { problemOf } from "./problem";
 import { pull } from "./pull";
+import { startedBy } from "./rig";
 import { undoOf } from "./undo";
 
 const graphFor = async (name: string) => buildGraph((await demoPlan(name)).build, demo(name).types);
@@ -92,6 +94,30 @@ describe("the steps of a build", () => {
     expect(tower.find((s) => s.id === "mount:supply")?.screws).toBe(4);
     expect(tower.find((s) => s.id === "mount:cooler")?.screws).toBe(12);
     expect(tower.find((s) => s.id === "radiator:cooler")?.detail).toContain("12 screws of 30 mm");
+  });
+  it.each(DEMO)("%s: what its rig plugs starts on the table, and without the board's plug it does not", async (name) => {
+    const graph = await graphFor(name);
+    const { steps } = orderOf(graph);
+    const test = steps.find((s) => s.id === "bench-test");
+    if (!test?.rig) return expect(graph.build.policy.benchTest === "straight-in" || !steps.some((s) => s.id === "plug:cpu:seat")).toBe(true);
+    expect(powerOn(graph).stopsAt).toBe("standby");
+    expect(powerOn(startedBy(graph, test)).stopsAt ?? "runs").toMatch(/^(runs|picture)$/);
+    const bare = { ...test.rig, ports: test.rig.ports.filter((p) => !graph.ports.get(p)?.port.role.startsWith("board-power")) };
+    expect(powerOn(startedBy(graph, { ...test, rig: bare })).stopsAt).toBe("standby");
+    expect(test.rig.bridge?.pins).toHaveLength(2);
+  });
+  it.each(DEMO)("%s: a long card that lies level gets its support, after its plugs; no other does", async (name) => {
+    const graph = await graphFor(name);
+    const { steps } = orderOf(graph);
+    const ids = steps.map((s) => s.id);
+    for (const card of partsOfKind(graph, "card")) {
+      const long = !card.part.vertical && ((card.type.body.widthMm ?? 0) >= 280 || (card.type.body.slots ?? 0) >= 3);
+      expect([card.id, ids.includes(`support:${card.id}`)]).toEqual([card.id, long]);
+      if (!long) continue;
+      for (const s of steps)
+        if (s.port?.startsWith(`${card.id}:`) || s.lead === `${card.id}:seat`)
+          expect(ids.indexOf(s.id)).toBeLessThan(ids.indexOf(`support:${card.id}`));
+    }
   });
   it("a bench test takes about twenty minutes, and says what is plugged and which pins are bridged", async () => {
     const test = (await orderFor("fs-1041")).steps.find((s) => s.id === "bench-test");

@@ -20,7 +20,7 @@ import { BenchHead } from "./bench-head";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { CardPanel } from "./card-panel";
 import { CardPhotos } from "./card-photos";
-import { canNow, coverersOf } from "./cards";
+import { canNow, coverersOf, portsOf } from "./cards";
 import { PhotoKey } from "./photo-key";
 import { RegionView } from "./region-view";
 import { useBench } from "./use-bench";
@@ -75,7 +75,8 @@ export function BenchScreen({
   );
   const bench = useBench(view, push, sheet === "pause");
   const { cards, steps } = bench;
-  const current = Math.max(0, bench.current);
+  // When all is done hands are at the last card.
+  const current = bench.current < 0 ? cards.length - 1 : bench.current;
   const finished = bench.current < 0;
   const lookedAt = looking === null ? -1 : cards.findIndex((c) => c.steps.some((s) => s.id === looking));
   const at = lookedAt >= 0 ? lookedAt : current;
@@ -207,6 +208,10 @@ export function BenchScreen({
     </span>
   ) : skippedHere ? (
     <span>Skipped before: {bench.skipped[skippedHere.id]?.reason}</span>
+  ) : over ? (
+    <span className="text-soft">
+      {steps.length} steps in {cards.length} cards. Look back at any of them, or undo one there.
+    </span>
   ) : caution ? (
     <Caution text={caution} large />
   ) : covers ? (
@@ -216,9 +221,6 @@ export function BenchScreen({
       About {minutesIn(card)}.{following ? ` Then: ${following.title}.` : ""}
     </span>
   );
-  const led = card.steps.some((s) => s.kind === "route" || s.kind === "dress");
-  // Where leads are led the whole machine is shown: their ways are what matters.
-  const ports = led ? [] : [step, ...card.steps].flatMap((s) => s.rig?.ports ?? s.port ?? []);
   const title = over
     ? steps.every((s) => s.done)
       ? steps.some((s) => s.presses)
@@ -241,7 +243,12 @@ export function BenchScreen({
       <section aria-live="polite" className="flex h-38 shrink-0 flex-col justify-center px-6 max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-4">
         {card.turn && !over && !card.done ? <p className="text-bench font-bold text-mark">{turnWords(card.turn)}</p> : null}
         <h1 className="line-clamp-2 text-bench-action font-bold max-[760px]:line-clamp-none max-[760px]:text-verdict">{title}</h1>
-        <p className="truncate text-bench max-[760px]:whitespace-normal max-[760px]:text-action">
+        <p
+          className={cx(
+            "text-bench max-[760px]:text-action",
+            card.steps.length > 1 ? "truncate max-[760px]:whitespace-normal" : "line-clamp-2 max-[760px]:line-clamp-none",
+          )}
+        >
           {over ? view.power.verdict : underTitle(card, step, lead?.tag)}
         </p>
       </section>
@@ -249,7 +256,7 @@ export function BenchScreen({
         <div className="min-w-0 flex-[640] overflow-hidden max-[760px]:h-70 max-[760px]:flex-none">
           <RegionView
             graph={graph}
-            ports={ports}
+            ports={portsOf(card, step, steps)}
             parts={card.steps.flatMap((s) => s.parts)}
             leads={card.steps.filter((s) => s.kind === "route" || s.kind === "dress").flatMap((s) => s.leads)}
             from={card.posture === "behind-up" ? "behind" : "front"}
@@ -263,7 +270,13 @@ export function BenchScreen({
           className="flex-[384] overflow-auto border-l border-rule p-5 text-bench max-[760px]:flex-none max-[760px]:border-l-0 max-[760px]:border-t max-[760px]:text-action"
         >
           <CardPhotos {...{ photos, waiting }} />
-          <CardPanel card={card} graph={graph} bench={bench} onTick={tick} press={step.presses ? view.power.verdict : undefined} />
+          <CardPanel
+            card={card}
+            graph={graph}
+            bench={bench}
+            onTick={tick}
+            press={step.presses && !step.done ? (view.starts[step.id] ?? view.power.verdict) : undefined}
+          />
         </div>
       </div>
       <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-3 max-[760px]:text-action">

@@ -6,7 +6,7 @@ import type { Card, Rig, Step } from "../../core/order";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { StateShape } from "../../ui/marks";
-import { canNow } from "./cards";
+import { canNow, underGate } from "./cards";
 import type { AtBench } from "./use-bench";
 
 /** Beside the drawing: pins of the one plug, or everything of the card in the order of fingers, each ticked by a tap. */
@@ -39,15 +39,11 @@ export function CardPanel({
       );
     return (
       <div className="flex flex-col gap-3">
-        {press ? (
-          <p>
-            <strong>If you press now:</strong> {press}
-          </p>
-        ) : null}
         {one.rig?.bridge ? <Bridge rig={one.rig} graph={graph} /> : null}
+        {press ? <p className="font-semibold">{press}</p> : null}
         {one.rightWhen ? (
           <p>
-            <strong>Right when:</strong> {one.rightWhen}.
+            <strong>Right when:</strong> {one.rightWhen.replace(/\.$/, "")}.
           </p>
         ) : null}
         {one.tools.length > 0 ? <p className="text-soft">{one.tools.join("; ")}</p> : null}
@@ -89,7 +85,7 @@ function Bridge({ rig, graph }: { rig: Rig; graph: Graph }) {
       <p className="font-bold">
         Bridge pins {rig.bridge.pins.join(" and ")} of {port.name} for a moment
       </p>
-      <PinPicture bench family={family(port.port.family)} pins={rig.bridge.pins} signals={panelPinout(port.port)} />
+      <PinPicture bench pinsOnly family={family(port.port.family)} pins={rig.bridge.pins} signals={panelPinout(port.port)} />
     </section>
   );
 }
@@ -98,20 +94,28 @@ function Bridge({ rig, graph }: { rig: Rig; graph: Graph }) {
 function shortOf(s: Step, graph: Graph, bench: AtBench): string {
   const lead = bench.leadOf(s);
   const port = s.port ? graph.ports.get(s.port) : undefined;
-  if (s.kind !== "plug" || !lead || !port) return s.title;
+  if (s.kind !== "plug" || !lead || !port) {
+    // What goes in with a lead is called by its tag, as the drawing calls it.
+    const tag =
+      s.kind === "fit" && s.parts.length === 1
+        ? [...graph.leads.values()].find((l) => l.part.id === s.parts[0] && l.loom !== "seat")?.tag
+        : undefined;
+    return tag ? `${tag} ${s.title}` : s.title;
+  }
   const pins = /, pins? [\d and]+$/.exec(s.title)?.[0] ?? "";
   return lead.loom === "seat" ? `${lead.name} into ${port.port.label}` : `${lead.tag} ${lead.name} into ${port.name}${pins}`;
 }
 
 /** Everything that will lie underneath, what is still open first. */
 function Under({ gate, steps, skipped }: { gate: Step; steps: readonly Step[]; skipped: AtBench["skipped"] }) {
-  const ids = new Set(gate.after.filter((a) => a.kind === "needs").map((a) => a.step));
-  const under = steps.filter((s) => ids.has(s.id)).sort((a, b) => Number(a.done) - Number(b.done));
+  const under = underGate(gate, steps).sort((a, b) => Number(a.done) - Number(b.done));
   const open = under.filter((s) => !s.done);
   return (
     <div className="flex flex-col gap-2">
       <p className={cx("font-bold", open.length > 0 && "text-stop")}>
-        {open.length > 0 ? `Still open underneath: ${open.length}` : `All ${under.length} are in. Look once yourself.`}
+        {open.length > 0
+          ? `Still open underneath: ${open.length}`
+          : `${under.length === 1 ? "It is" : `All ${under.length} are`} in. Look once yourself.`}
       </p>
       <ul className="flex flex-col gap-1">
         {under.map((s) => (

@@ -35,6 +35,20 @@ export function canNow(step: Step, card: Card, steps: readonly Step[]): boolean 
   return step.after.every((a) => a.kind === "school" || done.has(a.step) || here.has(a.step));
 }
 
+/** What lies underneath once a gate is passed. */
+export function underGate(gate: Step, steps: readonly Step[]): Step[] {
+  const ids = new Set(gate.after.filter((a) => a.kind === "needs").map((a) => a.step));
+  return steps.filter((s) => ids.has(s.id));
+}
+
+/** The ports that a card is about, the one that hands are at first. Where leads are led there are none: their ways are what matters. */
+export function portsOf(card: Card, now: Step, steps: readonly Step[]): string[] {
+  if (card.steps.some((s) => s.kind === "route" || s.kind === "dress")) return [];
+  const of = (s: Step): readonly string[] => s.rig?.ports ?? (s.port ? [s.port] : []);
+  if (now.kind === "gate") return underGate(now, steps).flatMap(of);
+  return [now, ...card.steps].flatMap(of);
+}
+
 /** What is done already though it hides this step or stands on it; looking and testing hide nothing. */
 export const coverersOf = (step: Step, steps: readonly Step[]): Step[] =>
   step.done || step.kind === "gate" || step.kind === "check" || step.kind === "test"

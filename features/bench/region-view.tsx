@@ -45,6 +45,8 @@ export function RegionView({
   }, [scene, key, from]);
   const { sheet } = targets;
   const target = targets.list.find((p) => p.address === ports[0]) ?? targets.list[0];
+  // Nothing of it is a port: the board itself is what hands are at, and the holes of its screws.
+  const board = !target && parts.some((p) => graph.parts.get(p)?.type.kind === "board") ? scene.board : undefined;
   const on = useMemo(() => new Set(target ? [] : parts.filter((p) => p !== "case" && p !== "board")), [parts, target]);
   const { drawn, view, inset, s } = useMemo(() => {
     const v = scene.view;
@@ -99,6 +101,16 @@ export function RegionView({
       className="block h-full w-full bg-ground"
     >
       <SceneItems id="bench" drawn={drawn} bench font={LABEL_PX} on={on} />
+      {board && sheet === "front" ? (
+        <g fill="none" stroke="var(--mark)" strokeWidth="5">
+          <rect x={(board.xMm - v.xMm) * s} y={(board.yMm - v.yMm) * s} width={board.widthMm * s} height={board.heightMm * s} />
+          {scene.holes
+            .filter((h) => h.is !== "remove")
+            .map((h) => (
+              <circle key={h.id} cx={(h.at.xMm - v.xMm) * s} cy={(h.at.yMm - v.yMm) * s} r="7" fill="var(--ground)" />
+            ))}
+        </g>
+      ) : null}
       {leads.flatMap((lead) =>
         (scene.routes.byLead.get(lead)?.way?.stretches ?? [])
           .filter((x) => x.sheet === sheet)

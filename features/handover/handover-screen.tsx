@@ -142,7 +142,6 @@ function AsBuilt({ view }: { view: HandoverSlice }) {
             graph={graph}
             most={BUILT_PX}
             sheet={sheet}
-            names={nothing}
             label={sheet === "front" ? "As built, front of the tray" : "As built, from behind"}
           />
         ))}
@@ -152,7 +151,6 @@ function AsBuilt({ view }: { view: HandoverSlice }) {
 }
 
 const BUILT_PX = { w: 520, h: 420 };
-const nothing = () => false;
 
 /** Hands the machine over and closes the job, or opens it again. With something open it takes a reason. */
 function Closing({ number, stage, open }: { number: string; stage: string; open: string[] }) {

@@ -3,7 +3,7 @@ import { type Free, freeEnds, type TiedBack, tiedBack } from "../../core/claims"
 import { type Diagnosis, diagnose, type Seen } from "../../core/diagnose";
 import { eventWords, isEventKind, type JobEvent } from "../../core/job";
 import { type PowerOn, powerOn } from "../../core/machine";
-import { type Conflict, type Order, orderOf, type Step } from "../../core/order";
+import { type Conflict, type Order, orderOf, type Step, startedBy } from "../../core/order";
 import { wholeDraw } from "../../core/power";
 import type { Ways } from "../../core/wiring";
 import { type EntityManager, Fault, Link, LogEntry, Observation, Photo, Plan, StepSkipped } from "../../db";
@@ -65,6 +65,8 @@ export interface JobView {
   steps: Step[];
   /** Steps that hands left out for now, and why. */
   skipped: Record<string, { reason: string; by: string; at: string }>;
+  /** What a press would do at each step that starts the machine on the table. */
+  starts: Record<string, string>;
   /** Photos, the oldest first. */
   photos: { id: string; step: string | null; part: string | null; by: string; at: string }[];
   /** Parts that have not arrived. */
@@ -209,6 +211,11 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       skipped
         .filter((x) => all.some((s) => s.id === x.step && !s.done))
         .map((x) => [x.step, { reason: x.reason, by: x.by.name, at: x.at.toISOString() }]),
+    ),
+    starts: Object.fromEntries(
+      all
+        .filter((s) => s.presses && !s.done && (s.rig || s.id === "rehearsal"))
+        .map((s) => [s.id, powerOn(startedBy(b.graph, s)).verdict.replace("If you press now:", s.rig ? "On the rig:" : "On the table:")]),
     ),
     photos: photos.map((x) => ({ id: x.id, step: x.step ?? null, part: x.part ?? null, by: x.by.name, at: x.at.toISOString() })),
     notHere: b.notHere,

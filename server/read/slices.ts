@@ -40,7 +40,7 @@ export const orderSlice = ({ build, steps, order, skipped, notHere, photos, head
 });
 export type OrderSlice = ReturnType<typeof orderSlice>;
 
-export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head, leads, power, findings }: JobView) => ({
+export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head, leads, power, findings, starts }: JobView) => ({
   build: own(build),
   steps,
   order,
@@ -50,6 +50,7 @@ export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head
   head,
   leads,
   power,
+  starts,
   // What stops a step; the rest is a desk's.
   findings: findings.filter((f) => f.severity === "stop"),
 });

@@ -1,6 +1,6 @@
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, type Seat, sit } from "./page";
+import { accessible, base, launch, plannedIn, type Seat, scan, sit } from "./page";
 
 let browser: Browser;
 let seat: Seat;
@@ -69,6 +69,32 @@ describe("the bench, at arm's length", () => {
     await page.getByRole("button", { name: `Return to card ${at}` }).click();
     expect(await stepNow()).toBe(at);
   });
+
+  it("the scan of a tag ticks it on a card of many plugs, and only there; a tap takes it back", async () => {
+    const { page } = seat;
+    const title = () => page.getByRole("heading", { level: 1 }).textContent();
+    for (let n = 0; n < 25 && !/^Plug the .* edge: /.test((await title()) ?? ""); n++) await page.keyboard.press("ArrowRight");
+    const rows = page.getByRole("group", { name: "What is on this card" }).getByRole("listitem").getByRole("button");
+    const tag = /^[A-Z]{2}-\d+/.exec((await rows.nth(1).textContent()) ?? "")?.[0] ?? "";
+    // Looked at ahead, nothing is ticked.
+    await scan(page, tag);
+    await page.getByText(new RegExp(`^Right lead: ${tag}`)).waitFor();
+    expect(await rows.nth(1).getAttribute("aria-pressed")).toBe("false");
+    await page.keyboard.press("Space");
+    await page.waitForTimeout(600);
+    for (let n = 0; n < 25 && !/^Plug the .* edge: /.test((await title()) ?? ""); n++) {
+      await page.getByRole("button", { name: /^Done/ }).click();
+      await page.waitForTimeout(600);
+    }
+    await scan(page, tag);
+    await page.getByText(`${tag} is ticked: into`, { exact: false }).waitFor();
+    expect(await rows.nth(1).getAttribute("aria-pressed")).toBe("true");
+    await scan(page, tag);
+    await page.getByText(`${tag} is in already.`).waitFor();
+    await rows.nth(1).click();
+    await expect.poll(() => rows.nth(1).getAttribute("aria-pressed")).toBe("false");
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+  }, 120_000);
 
   it("says on demand what a press of the button would do now", async () => {
     const { page } = seat;

@@ -192,6 +192,57 @@ describe("what is really built", () => {
     await log.getByText(/Front fan bottom removed from the parts\./).waitFor();
     await context.close();
   }, 240_000);
+  it("a hand-measured millimetre stands beside the predicted one and is offered to the shelf; another part is said at the bench", async () => {
+    const job = await plannedIn(desk.page, "examples/fs-1041.json");
+    const { page, context } = await sit(browser, "Mirel Quist", BENCH);
+    await page.goto(`${base()}/job/${job}/bench`);
+    await page.waitForLoadState("networkidle");
+    await build(
+      page,
+      () => page.getByRole("button", { name: /^Done/ }).click(),
+      (t) => /^Fit the fans/.test(t),
+    );
+    const sheet = page.getByRole("dialog", { name: "What is really there?" });
+    await page.getByRole("button", { name: "Differs" }).click();
+    await sheet.getByRole("button", { name: /Front fan middle/ }).click();
+    await sheet.getByRole("button", { name: /measured by hand/ }).click();
+    await sheet.getByRole("button", { name: /^Thickness/ }).click();
+    for (const digit of ["2", "8"]) await sheet.getByRole("button", { name: digit, exact: true }).click();
+    await sheet.getByText("3 mm more.").waitFor();
+    await accessible(page);
+    await sheet.getByRole("button", { name: "Measured", exact: true }).click();
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+    await page.getByRole("button", { name: "Differs" }).click();
+    await sheet.getByRole("button", { name: /Front fan top/ }).click();
+    await sheet.getByRole("button", { name: "another part, or another size" }).click();
+    const other = sheet.getByRole("listitem").first();
+    const name = (await other.textContent()) ?? "";
+    await accessible(page);
+    await other.getByRole("button").click();
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+    await context.close();
+    const { page: d } = desk;
+    await d.goto(`${base()}/job/${job}/parts`);
+    await d.getByRole("button", { name: "Log" }).click();
+    const log = d.getByRole("region", { name: "Log" });
+    await log.getByText("Front fan middle: thickness measured, 28 mm; 25 mm before.").waitFor();
+    await log.getByText(new RegExp(`Front fan top: .* replaced by ${name}\\.`)).waitFor();
+    await d.keyboard.press("Escape");
+    await d
+      .getByRole("region", { name: "Parts list" })
+      .getByRole("button", { name: /Front fan middle/ })
+      .click();
+    await d.getByRole("region", { name: "Measured by hand" }).getByText("28 mm").waitFor();
+    await accessible(d);
+    await d.getByRole("link", { name: "Correct the shelf" }).click();
+    await d.getByRole("region", { name: "Measured by hand" }).getByRole("button", { name: "Put 28 mm in" }).first().click();
+    expect(await d.getByLabel("Thickness, mm").inputValue()).toBe("28");
+    expect(await d.getByLabel("Why (stays with the revision)").inputValue()).toContain(`measured at ${job}: 28 mm`);
+    await accessible(d);
+    await d.getByRole("button", { name: "Save revision 2" }).click();
+    await d.getByText(/^Saved as revision 2\./).waitFor();
+    await d.getByRole("region", { name: "Measured by hand" }).waitFor({ state: "detached" });
+  }, 240_000);
 });
 
 describe("the order at the desk", () => {

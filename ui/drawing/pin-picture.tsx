@@ -1,3 +1,5 @@
+import { cx } from "../cx";
+
 /** As much of a connector family as a picture of it needs. */
 export interface PictureFamily {
   id: string;
@@ -31,6 +33,7 @@ export function PinPicture({
   signals,
   bench = false,
   onBoard = true,
+  pinsOnly = false,
 }: {
   family: PictureFamily;
   pins: readonly number[];
@@ -38,6 +41,8 @@ export function PinPicture({
   bench?: boolean;
   /** False for a socket of another part: a drive, a hub, a supply. */
   onBoard?: boolean;
+  /** Without words on how a plug sits. */
+  pinsOnly?: boolean;
 }) {
   const rows = f.order;
   const columns = Math.max(0, ...rows.map((r) => r.length));
@@ -123,7 +128,7 @@ export function PinPicture({
           {pins.length === 0 && f.pins.length > 12 ? <li className="text-soft">and {f.pins.length - 12} more</li> : null}
         </ul>
       )}
-      <p className={bench ? "text-bench" : "text-second"}>
+      <p className={cx(bench ? "text-bench" : "text-second", pinsOnly && "hidden")}>
         {f.blank ? `Position ${f.blank} is blank. ` : ""}
         {f.id === "panel-block" ? "Text faces outward, away from the neighbouring row." : `Kept right by ${f.keyedBy}.`}
       </p>
