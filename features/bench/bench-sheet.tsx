@@ -324,7 +324,7 @@ function Undoing({
     <>
       <p className="font-bold">{known?.title}</p>
       <Caution text="Supply switch off, mains lead out, press the button once. Then take out." large />
-      <div role="status">{sentence || (known ? <UndoWords undo={known} /> : "Working out what comes out …")}</div>
+      <div role="status">{sentence || (known ? <UndoWords undo={known} whole /> : "Working out what comes out …")}</div>
       <Button
         bench
         tone="mark"

@@ -132,23 +132,40 @@ function Undoing({ number, step }: { number: string; step: Step }) {
 }
 
 /** The price of undoing, with what comes out behind it. */
-export function UndoWords({ undo }: { undo: Undo }) {
+export function UndoWords({ undo, whole = false }: { undo: Undo /** With nothing folded away: hands follow it. */; whole?: boolean }) {
+  const out = (
+    <ol className="list-inside list-decimal">
+      {undo.out.map((o) => (
+        <li key={o.step}>
+          {o.title}
+          {o.only ? ` (${o.only.length} of its leads)` : ""}
+          {o.screws > 0 ? `, ${o.screws} screws` : ""}
+        </li>
+      ))}
+    </ol>
+  );
   return (
     <>
       <p className="font-semibold">{undo.words}</p>
-      {undo.out.length > 0 ? (
-        <Fold word="What comes out, in order">
+      {undo.anew.length > 0 ? <p>Anew: {undo.anew.join("; ")}.</p> : null}
+      {undo.out.length === 0 ? null : whole ? (
+        <section aria-label="What comes out, in order">
+          <h3 className="mt-3 font-bold">Out, in this order</h3>
+          {out}
+        </section>
+      ) : (
+        <Fold word="What comes out, in order">{out}</Fold>
+      )}
+      {whole && undo.back.length > 0 ? (
+        <section aria-label="The way back, in order">
+          <h3 className="mt-3 font-bold">Then back in</h3>
           <ol className="list-inside list-decimal">
-            {undo.out.map((o) => (
-              <li key={o.step}>
-                {o.title}
-                {o.only ? ` (${o.only.length} of its leads)` : ""}
-              </li>
+            {undo.back.map((b) => (
+              <li key={b.step}>{b.title}</li>
             ))}
           </ol>
-        </Fold>
+        </section>
       ) : null}
-      {undo.anew.length > 0 ? <p>Anew: {undo.anew.join("; ")}.</p> : null}
       {undo.stays.length > 0 ? <p className="text-soft">{undo.stays.length} steps stay done.</p> : null}
     </>
   );
