@@ -89,8 +89,26 @@ export function BenchScreen({
   const stop = view.findings.find((f) => f.severity === "stop" && f.ends.some((e) => card?.steps.some((s) => s.lead === e)));
   /** Forgotten until what hides it was in. */
   const covered = open.find((s) => coverersOf(s, steps).length > 0);
-  const missing = card ? notHereOn(card, view.notHere) : [];
+  const missing = card ? notHereOn(card.steps, view.notHere) : [];
+  /** What somebody says is done, where that is asked about first. */
+  const [asked, setAsked] = useState<readonly Step[]>([]);
   const nameOf = useCallback((id: string) => graph.parts.get(id)?.part.label ?? graph.parts.get(id)?.type.name ?? id, [graph]);
+  /** These are done, by Done, a tap or a scan; unless something speaks against it. */
+  const sayDone = useCallback(
+    (list: readonly Step[]): boolean => {
+      setAsked(list);
+      setSaid("");
+      if (stop && list.some((s) => s.lead && stop.ends.includes(s.lead))) setSaid(`Stop. ${stop.message}`);
+      else if (covered && list.includes(covered)) setSheet("undo");
+      else if (notHereOn(list, view.notHere).length > 0) setSheet("missing");
+      else {
+        bench.say(list, true);
+        return true;
+      }
+      return false;
+    },
+    [stop, covered, view.notHere, bench],
+  );
   const press = useCallback(() => {
     const now = Date.now();
     if (elsewhere) {
@@ -102,17 +120,17 @@ export function BenchScreen({
     if (now - rested.current < REST_MS) return;
     rested.current = now;
     if (finished || stop || open.length === 0) return;
-    setSaid("");
-    if (covered) setSheet("undo");
-    else if (missing.length > 0) setSheet("missing");
-    else bench.say(open, true);
-  }, [elsewhere, finished, open, stop, covered, missing, bench]);
+    sayDone(open);
+  }, [elsewhere, finished, open, stop, sayDone]);
   const tick = (s: Step) => {
     const now = Date.now();
     if (now - rested.current < REST_MS / 2) return;
     rested.current = now;
-    setSaid("");
-    bench.say([s], !s.done);
+    if (!s.done) sayDone([s]);
+    else {
+      setSaid("");
+      bench.say([s], false);
+    }
   };
   const takeBack = useTakeBack(number, setSaid, by);
   const look = useCallback(
@@ -144,8 +162,7 @@ export function BenchScreen({
       const many = (card?.steps.length ?? 0) > 1;
       // Where a card has many plugs the scan of a tag says which of them is in; a card of one waits for Done.
       if (card && on && many && !on.done && !elsewhere && canNow(on, card, steps)) {
-        bench.say([on], true);
-        setSaid(`${hit.tag} is ticked: into ${hit.portName ?? "its port"}. Tap it to take that back.`);
+        if (sayDone([on])) setSaid(`${hit.tag} is ticked: into ${hit.portName ?? "its port"}. Tap it to take that back.`);
         return true;
       }
       setSaid(
@@ -361,7 +378,7 @@ export function BenchScreen({
           setSheet(null);
           setPersonOpen(true);
         }}
-        missing={missing.map(nameOf)}
+        missing={notHereOn(asked, view.notHere).map(nameOf)}
         onGo={(id) => {
           setLooking(card.steps.some((s) => s.id === id) && !elsewhere ? null : id);
           setSheet(null);
@@ -374,9 +391,9 @@ export function BenchScreen({
           setSheet(null);
         }}
         onHere={() => {
-          for (const id of missing) push({ kind: "receive", number, part: id }, `${nameOf(id)} is here`);
+          for (const id of notHereOn(asked, view.notHere)) push({ kind: "receive", number, part: id }, `${nameOf(id)} is here`);
           setSheet(null);
-          bench.say(open, true);
+          bench.say(asked, true);
         }}
         covered={covered?.id}
         onUndo={(ids) => {
@@ -412,10 +429,10 @@ export function BenchScreen({
   );
 }
 
-/** Parts of a card that the receipt does not know to be here. */
-function notHereOn(card: Card, notHere: readonly string[]): string[] {
+/** Parts of some steps that the receipt does not know to be here. */
+function notHereOn(steps: readonly Step[], notHere: readonly string[]): string[] {
   const owner = (address: string) => address.slice(0, address.indexOf(":")).split("/")[0] ?? "";
-  const held = new Set(card.steps.filter((s) => !s.done && s.kind !== "check").flatMap((s) => [...s.parts, ...s.leads.map(owner)]));
+  const held = new Set(steps.filter((s) => !s.done && s.kind !== "check").flatMap((s) => [...s.parts, ...s.leads.map(owner)]));
   return notHere.filter((p) => held.has(p));
 }
 

@@ -17,7 +17,7 @@ export interface BenchJob extends Omit<HeadView, "revision" | "purpose"> {
 }
 
 /** Open jobs on one page. */
-const MOST_OPEN = 200;
+const MOST_OPEN = 100;
 const PAGE = 50;
 
 interface Row {
