@@ -160,7 +160,7 @@ export const Build = z.strictObject({
   done: z.array(StepId).max(1000).optional().describe("steps that are done and make no connection; those that do are done when it is plugged"),
   pulled: z
     .array(z.strictObject({ step: StepId, before: StepId }))
-    .max(200)
+    .max(1000)
     .optional()
     .describe("steps that somebody pulled before others by hand"),
 });

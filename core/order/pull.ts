@@ -39,19 +39,20 @@ function wayBetween(list: readonly Precedence[], from: string, to: string, kinds
   return undefined;
 }
 
-/** May steps (those of a card) be pulled before another: at once, against a school or for a turn more, or not at all. */
-export function pull(problem: Problem, order: Order, steps: readonly string[], before: string): Pulled {
+/** May steps (those of a card) be pulled before others (all of another card): at once, against a school or for a turn more, or not at all. */
+export function pull(problem: Problem, order: Order, steps: readonly string[], before: readonly string[]): Pulled {
   const works = new Map(problem.works.map((w) => [w.id, w]));
-  const gone = [...steps, before].some((id) => !works.has(id)) || steps.includes(before) || steps.length === 0;
+  const gone = [...steps, ...before].some((id) => !works.has(id)) || steps.some((s) => before.includes(s)) || steps.length * before.length === 0;
   if (gone) return { verdict: "refused", words: "The job has no such step any more: its parts or its plan changed." };
-  const over = [...steps, before].find((id) => works.get(id)?.done);
+  const over = [...steps, ...before].find((id) => works.get(id)?.done);
   if (over !== undefined) return { verdict: "refused", words: `${titleOf(works, over)} is done already.` };
-  for (const step of steps) {
-    const hard = wayBetween(problem.precedences, before, step, HARD);
+  const pairs = steps.flatMap((step) => before.map((b) => [step, b] as const));
+  for (const [step, b] of pairs) {
+    const hard = wayBetween(problem.precedences, b, step, HARD);
     if (hard) return { verdict: "refused", words: refusal(works, hard, step) };
   }
-  const school = steps.map((s) => wayBetween(problem.precedences, before, s, EVERY)?.find((p) => p.kind === "school")).find((p) => p !== undefined);
-  const asked = steps.map((step): Precedence => ({ before: step, after: before, kind: "needs", why: BY_HAND }));
+  const school = pairs.map(([s, b]) => wayBetween(problem.precedences, b, s, EVERY)?.find((p) => p.kind === "school")).find((p) => p !== undefined);
+  const asked = pairs.map(([step, b]): Precedence => ({ before: step, after: b, kind: "needs", why: BY_HAND }));
   const tried = withoutRings(works, [...problem.precedences, ...asked]);
   const next = orderOfProblem({
     ...problem,

@@ -280,16 +280,36 @@ describe("pulling a step", () => {
   it("is allowed, warned or refused, each with its reason", async () => {
     const problem = problemOf(await graphFor("fs-1041"));
     const order = orderOfProblem(problem);
-    expect(pull(problem, order, ["plug:case:usb3"], "plug:case:audio")).toMatchObject({ verdict: "allowed" });
-    const refused = pull(problem, order, ["plug:case:audio"], "board-in");
+    expect(pull(problem, order, ["plug:case:usb3"], ["plug:case:audio"])).toMatchObject({ verdict: "allowed" });
+    const refused = pull(problem, order, ["plug:case:audio"], ["board-in"]);
     expect(refused).toMatchObject({ verdict: "refused" });
     expect(refused.words).toMatch(/comes first: the board is in the case first/);
-    const warned = pull(problem, order, ["plug:card:seat"], "plug:case:power-switch");
+    const warned = pull(problem, order, ["plug:card:seat"], ["plug:case:power-switch"]);
     expect(warned.verdict).toBe("warned");
     expect(warned.words).toMatch(/departs from the shop's way/);
-    expect(pull(problem, order, ["nothing"], "board-in")).toMatchObject({ verdict: "refused" });
+    expect(pull(problem, order, ["nothing"], ["board-in"])).toMatchObject({ verdict: "refused" });
     const steps = warned.order?.steps.map((s) => s.id) ?? [];
     expect(steps.indexOf("plug:card:seat")).toBeLessThan(steps.indexOf("plug:case:power-switch"));
+  });
+  it.each(["fs-1041", "fs-1042", "fs-1043"])("%s: a card pulled before another is whole before the whole of it", async (name) => {
+    const problem = problemOf(await graphFor(name));
+    const order = orderOfProblem(problem);
+    const cards = cardsOf(order.steps, order.blocks);
+    let pulled = 0;
+    for (let i = 1; i < cards.length; i++) {
+      const [card, above] = [cards[i], cards[i - 1]];
+      if (!card || !above) continue;
+      const [steps, before] = [card.steps.map((s) => s.id), above.steps.map((s) => s.id)];
+      const r = pull(problem, order, steps, before);
+      if (!r.order) continue;
+      pulled++;
+      const at = new Map(r.order.steps.map((s, n) => [s.id, n]));
+      expect([card.title, Math.max(...steps.map((s) => at.get(s) ?? -1)) < Math.min(...before.map((s) => at.get(s) ?? -1))]).toEqual([
+        card.title,
+        true,
+      ]);
+    }
+    expect(pulled).toBeGreaterThan(2);
   });
   it("a pull that is kept in the build holds, and says who wanted it", async () => {
     const { build } = await demoPlan("fs-1041");

@@ -128,11 +128,11 @@ interface Pulling {
 function usePulling(number: string): Pulling {
   const act = useAct();
   const [asked, setAsked] = useState<Pulling["asked"]>();
-  const of = (card: Card, before: Card) => ({
-    number,
-    steps: card.steps.filter((s) => !s.done).map((s) => s.id),
-    before: before.steps.find((s) => !s.done)?.id ?? before.id,
-  });
+  const openOf = (card: Card) => {
+    const open = card.steps.filter((s) => !s.done).map((s) => s.id);
+    return open.length > 0 ? open : [card.id];
+  };
+  const of = (card: Card, before: Card) => ({ number, steps: openOf(card), before: openOf(before) });
   const doIt = (card: Card, before: Card) =>
     act.run(
       async () => pullAction(of(card, before)),

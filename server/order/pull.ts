@@ -5,11 +5,11 @@ import { done, no, type Result } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
 
 /** Steps pulled by hand that a job keeps. */
-const MOST_PULLED = 200;
+const MOST_PULLED = 1000;
 
-export const Pull = z.object({ number: JobNumber, steps: z.array(key(200)).min(1).max(60), before: key(200) });
+export const Pull = z.object({ number: JobNumber, steps: z.array(key(200)).min(1).max(60), before: z.array(key(200)).min(1).max(60) });
 
-/** A step is pulled before another, and stays so. What must come first, or what it would hide, is not broken: that is refused with its reason. */
+/** Steps are pulled before others, each before each, and stay so. What must come first, or what it would hide, is not broken: that is refused with its reason. */
 export const pullStep = jobAction({
   name: "order.pull",
   permission: "plan",
@@ -19,16 +19,16 @@ export const pullStep = jobAction({
     const problem = problemOf(b.graph);
     const said = pull(problem, orderOfProblem(problem), p.steps, p.before);
     if (said.verdict === "refused") return no(`${said.words} Nothing was changed.`);
-    const own = new Set(p.steps);
+    const [own, later] = [new Set(p.steps), new Set(p.before)];
     // The newest counts: what said the same or the opposite goes.
-    const kept = unit.job.pulled.filter((x) => !(own.has(x.step) && x.before === p.before) && !(x.step === p.before && own.has(x.before)));
-    if (kept.length + p.steps.length > MOST_PULLED)
+    const kept = unit.job.pulled.filter((x) => !(own.has(x.step) && later.has(x.before)) && !(later.has(x.step) && own.has(x.before)));
+    if (kept.length + p.steps.length * p.before.length > MOST_PULLED)
       return no(`${p.number} has ${MOST_PULLED} steps pulled by hand already. Nothing was changed. Let go of some first.`);
-    unit.job.pulled = [...kept, ...p.steps.map((step) => ({ step, before: p.before }))];
+    unit.job.pulled = [...kept, ...p.steps.flatMap((step) => p.before.map((before) => ({ step, before })))];
     const title = (id: string) => problem.works.find((w) => w.id === id)?.title ?? id;
     const [first] = p.steps;
     const more = p.steps.length > 1 ? ` and ${p.steps.length - 1} more` : "";
-    unit.emit("pulled", { step: first ?? "", title: `${title(first ?? "")}${more}`, before: title(p.before) });
+    unit.emit("pulled", { step: first ?? "", title: `${title(first ?? "")}${more}`, before: title(p.before[0] ?? "") });
     return done();
   },
 });
