@@ -65,7 +65,7 @@ export function OrderScreen({ view }: { view: OrderSlice }) {
             </a>
             {view.build.pulled ? (
               <Button disabled={pulling.pending} onClick={pulling.letGo}>
-                Let go of {view.build.pulled.length} pulled
+                Let go of {new Set(view.build.pulled.map((p) => p.step)).size} pulled
               </Button>
             ) : null}
           </div>
