@@ -163,17 +163,23 @@ describe("photos", () => {
   }, 240_000);
 });
 
+/** A job of its own, built up to the card of its fans. */
+async function atTheFans() {
+  const job = await plannedIn(desk.page, "examples/fs-1041.json");
+  const { page, context } = await sit(browser, "Mirel Quist", BENCH);
+  await page.goto(`${base()}/job/${job}/bench`);
+  await page.waitForLoadState("networkidle");
+  await build(
+    page,
+    () => page.getByRole("button", { name: /^Done/ }).click(),
+    (t) => /^Fit the fans/.test(t),
+  );
+  return { job, page, context };
+}
+
 describe("what is really built", () => {
   it("a fan at another place and one that is given up are said at the bench; air, checks and order follow", async () => {
-    const job = await plannedIn(desk.page, "examples/fs-1041.json");
-    const { page, context } = await sit(browser, "Mirel Quist", BENCH);
-    await page.goto(`${base()}/job/${job}/bench`);
-    await page.waitForLoadState("networkidle");
-    await build(
-      page,
-      () => page.getByRole("button", { name: /^Done/ }).click(),
-      (t) => /^Fit the fans/.test(t),
-    );
+    const { job, page, context } = await atTheFans();
     const differs = async (fan: RegExp, how: RegExp) => {
       await page.getByRole("button", { name: "Differs" }).click();
       const sheet = page.getByRole("dialog", { name: "What is really there?" });
@@ -193,15 +199,7 @@ describe("what is really built", () => {
     await context.close();
   }, 240_000);
   it("a hand-measured millimetre stands beside the predicted one and is offered to the shelf; another part is said at the bench", async () => {
-    const job = await plannedIn(desk.page, "examples/fs-1041.json");
-    const { page, context } = await sit(browser, "Mirel Quist", BENCH);
-    await page.goto(`${base()}/job/${job}/bench`);
-    await page.waitForLoadState("networkidle");
-    await build(
-      page,
-      () => page.getByRole("button", { name: /^Done/ }).click(),
-      (t) => /^Fit the fans/.test(t),
-    );
+    const { job, page, context } = await atTheFans();
     const sheet = page.getByRole("dialog", { name: "What is really there?" });
     await page.getByRole("button", { name: "Differs" }).click();
     await sheet.getByRole("button", { name: /Front fan middle/ }).click();
