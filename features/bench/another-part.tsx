@@ -30,7 +30,7 @@ export function AnotherPart({ part, onSay }: { part: PartNode; onSay: (type: str
   const rows = found?.rows.filter((r) => r.id !== id) ?? [];
   return (
     <div className="flex flex-col gap-4">
-      <Field bench word="Words of its name, or scan its box" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
+      <Field bench word="Words of its name" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
       <div role="status">
         {sentence || (found ? (rows.length === 0 ? "The shelf has no other of this kind with these words." : "") : "Looking …")}
       </div>

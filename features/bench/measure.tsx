@@ -25,6 +25,8 @@ export function Measure({ part, name, onSay }: { part: PartNode; name: string; o
       </ul>
     );
   const value = Number(mm);
+  // What was measured before counts already: it is no prediction any more.
+  const known = part.part.measured?.some((m) => m.what === chosen.what) ? "Measured before" : "Predicted";
   const sound = mm !== "" && value >= 1 && value <= 5000;
   return (
     <form
@@ -48,7 +50,7 @@ export function Measure({ part, name, onSay }: { part: PartNode; name: string; o
       </div>
       <div className="flex min-w-64 flex-1 flex-col gap-3 pt-10">
         <p>
-          {name}. {chosen.mm === undefined ? "No length was known." : `Predicted: ${chosen.mm} mm.`}{" "}
+          {name}. {chosen.mm === undefined ? "No length was known." : `${known}: ${chosen.mm} mm.`}{" "}
           {sound && chosen.mm !== undefined && value !== chosen.mm ? (
             <strong>
               {Math.abs(value - chosen.mm)} mm {value > chosen.mm ? "more" : "less"}.
