@@ -229,7 +229,7 @@ export const RadiatorPlace = z.strictObject({
   maxLengthMm: Length,
   maxThicknessMm: Length.describe("radiator and fans together, before anything of the board is in the way"),
   overBoardMm: Length.optional().describe("top places: room between the place and the board's upper edge"),
-  offsetMm: Length.optional().describe("top places: how far the radiator stands off the tray; tall memory passes below less"),
+  offsetMm: Length.optional().describe("top places: how far the radiator stands off the board's face; tall memory passes below less"),
 });
 export type RadiatorPlace = z.infer<typeof RadiatorPlace>;
 

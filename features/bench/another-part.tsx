@@ -1,32 +1,16 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import type { PartNode } from "../../core/assembly";
-import type { ShelfRow } from "../../server/shelf/search";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { useAct } from "../frame/use-act";
+import { useFound } from "../frame/use-found";
 import { shelfWordsAction } from "./actions";
 
 /** Which part is really there: those of its kind on the shelf, by words. */
 export function AnotherPart({ part, onSay }: { part: PartNode; onSay: (type: string, name: string) => void }) {
-  const { run, sentence } = useAct();
   const [text, setText] = useState("");
-  const [found, setFound] = useState<{ rows: ShelfRow[]; more: boolean }>();
   const { kind, id } = part.type;
-  useEffect(() => {
-    const wait = setTimeout(
-      () =>
-        run(
-          async () => shelfWordsAction({ text, kind }),
-          (r) => {
-            setFound(r);
-            return "";
-          },
-        ),
-      text === "" ? 0 : 250,
-    );
-    return () => clearTimeout(wait);
-  }, [run, text, kind]);
+  const { found, sentence } = useFound((words) => shelfWordsAction({ text: words, kind }), text);
   const rows = found?.rows.filter((r) => r.id !== id) ?? [];
   return (
     <div className="flex flex-col gap-4">

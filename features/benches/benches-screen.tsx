@@ -10,7 +10,7 @@ import { daysTo, dueWord, verdictOf } from "./verdict";
 const hoursWord = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 30) / 2} hours` : `${minutes} minutes`);
 
 /** Rows of a list beside the lanes; the rest is a press away. */
-const MOST_DUE = 30;
+const MOST_DUE = 12;
 
 export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { today: string }) {
   // Four benches, and any other that a job stands on.

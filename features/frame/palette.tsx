@@ -2,7 +2,7 @@
 import { Command } from "cmdk";
 import { Search } from "lucide-react";
 import { usePathname, useRouter } from "next/navigation";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import type { Found } from "../../server/job/find";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
@@ -10,6 +10,7 @@ import { Dialog } from "../../ui/dialog";
 import { findAction, scannedAction } from "./actions";
 import { keepTheme } from "./keep-theme";
 import { type Binding, useKeyList, useKeys } from "./keys";
+import { useFound } from "./use-found";
 
 const KIND: Record<Found["kind"], string> = {
   job: "Jobs",
@@ -18,7 +19,6 @@ const KIND: Record<Found["kind"], string> = {
   part: "Parts of this job",
   "part type": "Part types",
 };
-const WAIT_MS = 120;
 /** What stands in the palette before anything is typed. */
 const MOST_DOINGS = 40;
 
@@ -27,8 +27,6 @@ export function Palette({ keepsPeople, bench = false }: { keepsPeople: boolean; 
   const [open, setOpen] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
   const [text, setText] = useState("");
-  const [hits, setHits] = useState<Found[]>([]);
-  const [sentence, setSentence] = useState("");
   const [heard, setHeard] = useState("");
   const router = useRouter();
   const inJob = jobIn(usePathname());
@@ -69,24 +67,8 @@ export function Palette({ keepsPeople, bench = false }: { keepsPeople: boolean; 
     return true;
   };
   useKeys("all", bindings, onScan);
-  useEffect(() => {
-    if (text.trim() === "") {
-      setHits([]);
-      setSentence("");
-      return;
-    }
-    let live = true;
-    const wait = setTimeout(async () => {
-      const r = await findAction({ text, ...(inJob ? { inJob } : {}) }).catch(() => undefined);
-      if (!live) return;
-      setHits(r?.ok ? r.value : []);
-      setSentence(r?.ok ? "" : (r?.sentence ?? "No answer from the server. What can be done here is listed all the same."));
-    }, WAIT_MS);
-    return () => {
-      live = false;
-      clearTimeout(wait);
-    };
-  }, [text, inJob]);
+  const { found, sentence } = useFound(text.trim() === "" ? undefined : (words) => findAction({ text: words, ...(inJob ? { inJob } : {}) }), text);
+  const hits = found ?? [];
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   // What can be done is asked for when it is shown: screens come and go.
   const doings = useMemo(() => (open ? list().filter((d) => d.only !== "keys") : []), [open, list]);

@@ -1,10 +1,10 @@
 "use client";
 import { Plus } from "lucide-react";
-import { useEffect, useState } from "react";
-import type { ShelfRow } from "../../server/shelf/search";
+import { useState } from "react";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { useAct } from "../frame/use-act";
+import { useFound } from "../frame/use-found";
 import { searchShelfAction } from "../shelf/actions";
 import { addPartAction } from "./actions";
 import { KIND_WORD } from "./kinds";
@@ -13,24 +13,9 @@ import { KIND_WORD } from "./kinds";
 export function AddParts({ number }: { number: string }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
-  const [rows, setRows] = useState<ShelfRow[]>([]);
-  const [more, setMore] = useState(false);
   const act = useAct();
-  useEffect(() => {
-    if (!open) return;
-    let gone = false;
-    const timer = setTimeout(() => {
-      void searchShelfAction({ text }).then((r) => {
-        if (gone || !r.ok) return;
-        setRows(r.value.rows);
-        setMore(r.value.more);
-      });
-    }, 120);
-    return () => {
-      gone = true;
-      clearTimeout(timer);
-    };
-  }, [open, text]);
+  const { found, sentence } = useFound(open ? (words) => searchShelfAction({ text: words }) : undefined, text);
+  const rows = found?.rows ?? [];
   return (
     <Dialog
       open={open}
@@ -49,7 +34,7 @@ export function AddParts({ number }: { number: string }) {
         <input className="field w-full" placeholder="Name, maker or kind" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
       </label>
       <p role="status" className="text-second">
-        {act.sentence || (more ? `The first ${rows.length}; more words narrow it.` : `${rows.length} found.`)}
+        {act.sentence || sentence || (found?.more ? `The first ${rows.length}; more words narrow it.` : `${rows.length} found.`)}
       </p>
       <ul className="region min-h-0 flex-1">
         {rows.map((r) => (

@@ -43,7 +43,7 @@ export function CaseSection({
       {view === "side" ? (
         <SideSection graph={graph} shell={shell} chosen={chosen} clearance={clearance} onChoose={onChoose} />
       ) : (
-        <FrontSection graph={graph} shell={shell} chosen={chosen} onChoose={onChoose} />
+        <FrontSection graph={graph} chosen={chosen} onChoose={onChoose} />
       )}
     </div>
   );

@@ -1,47 +1,45 @@
 "use client";
-import type { PartNode } from "../../core/assembly";
 import type { Clearance } from "../../core/fit";
 
 export const PAD = 30;
 export const BOX = { w: 366, h: 500 };
 
-/** A part, or a free place, as a box of a section. */
+/** A part as a box of a section; dashed where only what is typical is known of it. */
 export function Box({
-  p,
+  name,
+  words,
   x,
   y,
   w,
   h,
-  chosen,
+  on,
   onChoose,
-  words,
   dashed,
 }: {
-  p?: PartNode;
+  name: string;
+  words: string;
   x: number;
   y: number;
   w: number;
   h: number;
-  chosen: string;
-  onChoose: (id: string) => void;
-  words?: string;
-  dashed?: boolean;
+  on: boolean;
+  onChoose: () => void;
+  dashed: boolean;
 }) {
-  const on = p !== undefined && p.id === chosen;
   return (
-    <g onClick={() => p && onChoose(p.id)} className={p ? "cursor-pointer" : undefined}>
+    <g onClick={onChoose} className="cursor-pointer">
       <rect
         x={x}
         y={y}
         width={Math.max(2, w)}
         height={Math.max(2, h)}
-        fill={p ? (on ? "var(--rule)" : "var(--raised)") : "none"}
-        stroke={p ? "var(--ink)" : "var(--edge)"}
+        fill={on ? "var(--rule)" : "var(--raised)"}
+        stroke="var(--ink)"
         strokeWidth={on ? 2.5 : 1.5}
         strokeDasharray={dashed ? "4 4" : undefined}
       />
-      <title>{p ? (p.part.label ?? p.type.name) : words}</title>
-      {p && words && w > words.length * 6.4 ? (
+      <title>{name}</title>
+      {w > words.length * 6.4 + 8 && h > 14 ? (
         <text x={x + 5} y={y + Math.min(16, h / 2 + 4)} fontSize="12" fill="var(--ink)">
           {words}
         </text>

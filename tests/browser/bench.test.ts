@@ -1,6 +1,6 @@
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, type Seat, scan, sit } from "./page";
+import { accessible, base, launch, plannedIn, rested, type Seat, scan, sit } from "./page";
 
 let browser: Browser;
 let seat: Seat;
@@ -81,10 +81,12 @@ describe("the bench, at arm's length", () => {
     await page.getByText(new RegExp(`^Right lead: ${tag}`)).waitFor();
     expect(await rows.nth(1).getAttribute("aria-pressed")).toBe("false");
     await page.keyboard.press("Space");
-    await page.waitForTimeout(600);
+    await rested(page);
     for (let n = 0; n < 25 && !/^Plug the .* edge: /.test((await title()) ?? ""); n++) {
+      const was = await title();
       await page.getByRole("button", { name: /^Done/ }).click();
-      await page.waitForTimeout(600);
+      await expect.poll(title).not.toBe(was);
+      await rested(page);
     }
     await scan(page, tag);
     await page.getByText(`${tag} is ticked: into`, { exact: false }).waitFor();

@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, type Seat, signIn, sit } from "./page";
+import { accessible, base, launch, plannedIn, readIn, rested, type Seat, signIn, sit } from "./page";
 
 // Whole machines from the first card to the last, as hands build them.
 
@@ -27,7 +27,7 @@ async function build(page: Page, press: () => Promise<void>, until: (title: stri
     if (until(was) || (await over(page).count()) > 0) return n;
     await press();
     await expect.poll(() => title(page), { timeout: 20_000 }).not.toBe(was);
-    await page.waitForTimeout(520);
+    await rested(page);
   }
   throw new Error(`sixty presses, and it stands at: ${await title(page)}`);
 }
@@ -161,6 +161,29 @@ describe("photos", () => {
     await nobody.close();
     await context.close();
   }, 240_000);
+
+  it("hang on a part too: kept here first, stored under the part, and shown in its record", async () => {
+    const { page, context } = desk;
+    const job = await readIn(page, "examples/fs-1044.json");
+    await page.goto(`${base()}/job/${job}/parts`);
+    await page.waitForLoadState("networkidle");
+    await page
+      .getByRole("region", { name: "Parts list" })
+      .getByRole("button", { name: /Rear fan/ })
+      .click();
+    const photos = page.getByRole("region", { name: "Photos of this part" });
+    await context.setOffline(true);
+    await photos.getByLabel("Add a photo").setInputFiles({ name: "fan.png", mimeType: "image/png", buffer: await page.screenshot() });
+    await photos.getByText("Kept here, and sent by itself.").waitFor();
+    await photos.getByRole("img", { name: "Waits to be sent" }).waitFor();
+    await context.setOffline(false);
+    await photos.getByRole("img", { name: /^By Runa Thistlewood/ }).waitFor({ timeout: 40_000 });
+    await photos.getByLabel("Add a photo").setInputFiles({ name: "list.txt", mimeType: "text/plain", buffer: Buffer.from("no photo") });
+    await photos.getByText(/^list\.txt is no photo that Imbra reads/).waitFor();
+    await accessible(page);
+    await page.goto(`${base()}/job/${job}/handover`);
+    await page.getByRole("img", { name: /by Runa Thistlewood$/ }).waitFor();
+  }, 120_000);
 });
 
 /** A job of its own, built up to the card of its fans. */

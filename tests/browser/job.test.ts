@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { base, demoPerson, launch, type Seat, sit } from "./page";
+import { base, demoPerson, launch, rested, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -89,14 +89,14 @@ describe("one job, from its parts to its first boot, through the real interface"
     await page.keyboard.press("Space");
     await page.getByText(/^\d+ to send$/).waitFor();
     await page.getByText(/card 2 of/).waitFor();
-    await page.waitForTimeout(700);
+    await rested(page);
     await page.keyboard.press("Space");
     await page.getByText(/No network\. \d+ entries are kept on this tablet/).waitFor();
     await context.setOffline(false);
     await page.getByText("all sent").waitFor({ timeout: 20_000 });
     for (let n = 3; n <= total; n++) {
       await page.getByText(new RegExp(`card ${n} of ${total}`)).waitFor();
-      await page.waitForTimeout(520);
+      await rested(page);
       await page.keyboard.press("Enter");
     }
     await page.getByText("Every step is done.").waitFor({ timeout: 20_000 });

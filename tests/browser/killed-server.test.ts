@@ -1,7 +1,7 @@
 import type { ChildProcess } from "node:child_process";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { launch, signIn } from "./page";
+import { launch, rested, signIn } from "./page";
 import { freePort, killed, secondServer } from "./second-server";
 
 let browser: Browser;
@@ -31,7 +31,7 @@ describe("a server that is killed while somebody works", () => {
     for (let n = 1; n <= 3; n++) {
       await page.getByRole("button", { name: /^Done/ }).click();
       await expect.poll(stepNow).toBe(at + n);
-      await page.waitForTimeout(550);
+      await rested(page);
     }
     await page.getByText(/No network\. \d+ entries are kept on this tablet and will be sent in order\. Go on working\./).waitFor();
     await page.getByText(/^\d+ to send$/).waitFor();

@@ -1,7 +1,7 @@
 import pg from "pg";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, demoPerson, launch, signIn, sit } from "./page";
+import { accessible, base, demoPerson, launch, rested, signIn, sit } from "./page";
 
 let browser: Browser;
 beforeAll(async () => {
@@ -95,7 +95,7 @@ describe("a shared bench", () => {
       const was = await stepNow(page);
       await page.getByRole("button", { name: /^Done/ }).click();
       await expect.poll(() => stepNow(page)).toBe(was + 1);
-      await page.waitForTimeout(520);
+      await rested(page);
     };
     await context.setOffline(true);
     await done();

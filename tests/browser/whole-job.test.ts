@@ -1,7 +1,7 @@
 import { readdirSync } from "node:fs";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { base, launch, readIn as read, type Seat, sit, tabTo } from "./page";
+import { base, launch, readIn as read, rested, type Seat, sit, tabTo } from "./page";
 
 let browser: Browser;
 let seat: Seat;
@@ -31,7 +31,7 @@ describe("one job by keyboard alone, from the file to the first boot", () => {
     const total = Number(/of (\d+)/.exec((await page.getByText(/card 1 of \d+/).textContent()) ?? "")?.[1]);
     for (let n = 1; n <= total; n++) {
       await page.getByText(new RegExp(`card ${n} of ${total}`)).waitFor();
-      await page.waitForTimeout(520);
+      await rested(page);
       await page.keyboard.press("Space");
     }
     await page.getByText("Every step is done.").waitFor({ timeout: 20_000 });
