@@ -2,11 +2,8 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Card, type Step, turnWords } from "../../core/order";
 import type { BenchSlice } from "../../server/read/slices";
-import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
-import { Caution, StateShape } from "../../ui/marks";
-import { useDates, WithDates } from "../frame/dates";
 import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
 import type { Said } from "../outbox/entries";
@@ -16,6 +13,8 @@ import { usePhotos } from "../outbox/use-photos";
 import { type AtBench as Colleague, WhoWorks } from "../people/who-works";
 import { useUntouched, useWorker, type Worker } from "../people/worker";
 import { graphOf } from "../wiring/candidates";
+import { Band } from "./band";
+import { BenchFoot, KEY } from "./bench-foot";
 import { BenchHead } from "./bench-head";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { CardPanel } from "./card-panel";
@@ -27,7 +26,6 @@ import { useBench } from "./use-bench";
 import { useTakeBack } from "./use-take-back";
 
 const REST_MS = 500;
-const KEY = "min-h-24 w-34 px-2 max-[760px]:min-h-20 max-[760px]:w-auto max-[760px]:px-1 max-[760px]:text-key";
 /** Which hand works is the tablet's business, not the job's. */
 const HAND = "imbra-hand";
 
@@ -43,7 +41,6 @@ export function BenchScreen({
   people: Colleague[];
 }) {
   const { aloneSince, signedOut, signedIn } = useLive();
-  const dates = useDates();
   const who = useWorker(seat.worker, seat.asOfMs);
   const { locked, touch } = useUntouched(seat.lockMinutes);
   const [personOpen, setPersonOpen] = useState(false);
@@ -195,49 +192,6 @@ export function BenchScreen({
   const skippedHere = card.steps.find((s) => bench.skipped[s.id]);
   const covers = card.steps.find((s) => s.coversWords)?.coversWords;
   const caution = open.find((s) => s.caution)?.caution ?? step.caution;
-  const band = stop ? (
-    <span className="text-stop">Stop. {stop.message}</span>
-  ) : covered && !elsewhere ? (
-    <span className="text-stop">Covered already by: {coverersOf(covered, steps)[0]?.title}. Done shows what has to come out.</span>
-  ) : outbox.sentence || said ? (
-    <span role="status">
-      <WithDates text={outbox.sentence || said} />
-    </span>
-  ) : aloneSince !== undefined ? (
-    <span role="status">
-      No answer from the server since {dates.clock(aloneSince)}. What you press is kept on this tablet and sent in order. Go on working.
-    </span>
-  ) : view.head.stage === "waiting" ? (
-    <span className="flex items-center gap-3">
-      <StateShape state="waiting" size={28} />
-      This job waits for {view.head.waitingFor ?? "a delivery"}
-      {view.head.waitingUntil ? `, until ${dates.day(view.head.waitingUntil)}` : ""}. What hands can do meanwhile is recorded.
-    </span>
-  ) : missing.length > 0 && open.length > 0 ? (
-    <span className="flex items-center gap-3">
-      <StateShape state="waiting" size={28} />
-      Not received yet: {missing.map(nameOf).join(", ")}.
-    </span>
-  ) : wanted && !pictured && !card.done ? (
-    <span className="flex items-center gap-3">
-      <StateShape state="waiting" size={28} />
-      No photo yet: {wanted}.
-    </span>
-  ) : skippedHere ? (
-    <span>Skipped before: {bench.skipped[skippedHere.id]?.reason}</span>
-  ) : over ? (
-    <span className="text-soft">
-      {steps.length} steps in {cards.length} cards. Look back at any of them, or undo one there.
-    </span>
-  ) : caution ? (
-    <Caution text={caution} large />
-  ) : covers ? (
-    <span>{covers}</span>
-  ) : (
-    <span className="text-soft">
-      About {minutesIn(card)}.{following ? ` Then: ${following.title}.` : ""}
-    </span>
-  );
   const title = over
     ? steps.every((s) => s.done)
       ? steps.some((s) => s.presses)
@@ -297,63 +251,40 @@ export function BenchScreen({
         </div>
       </div>
       <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-3 max-[760px]:text-action">
-        <div className="line-clamp-2 max-[760px]:line-clamp-none">{band}</div>
+        <div className="line-clamp-2 max-[760px]:line-clamp-none">
+          <Band
+            {...{ stop, card, over, steps, caution, covers, aloneSince }}
+            coveredBy={covered && !elsewhere ? coverersOf(covered, steps)[0]?.title : undefined}
+            said={outbox.sentence || said}
+            head={view.head}
+            missing={open.length > 0 ? missing.map(nameOf) : []}
+            photo={wanted && !pictured && !card.done ? wanted : undefined}
+            skipped={skippedHere ? bench.skipped[skippedHere.id]?.reason : undefined}
+            of={cards.length}
+            following={following?.title}
+          />
+        </div>
       </div>
-      <footer
-        className={cx(
-          "flex h-36 shrink-0 items-center gap-3 border-t border-rule px-6",
-          // On a phone: Done as wide as the hand reaches, the others below, always in sight.
-          "max-[760px]:sticky max-[760px]:bottom-0 max-[760px]:grid max-[760px]:h-auto max-[760px]:grid-cols-4 max-[760px]:gap-2 max-[760px]:bg-ground max-[760px]:p-3",
-          left && "flex-row-reverse",
-        )}
-      >
-        <Button bench className={KEY} onClick={() => setSheet("differs")}>
-          Differs
-        </Button>
-        <Button bench className={KEY} onClick={() => setSheet("problem")}>
-          Problem
-        </Button>
-        <PhotoKey className={KEY} about={{ number, step: step.id, ...(by ? { by } : {}) }} open={camera} onSaid={setSaid} />
-        {elsewhere && card.done ? (
-          <Button bench className={KEY} onClick={() => setSheet("undo")}>
-            Undo
-          </Button>
-        ) : (
-          <Button bench className={KEY} onClick={() => setSheet("skip")}>
-            Skip
-          </Button>
-        )}
-        <div className="flex-1 max-[760px]:hidden" />
-        {over ? (
-          <Link
-            className="key-bench min-h-28 w-84 no-underline max-[760px]:order-first max-[760px]:col-span-4 max-[760px]:w-full"
-            data-done="mark"
-            href={`/job/${number}/first-boot`}
-          >
-            First boot
-          </Link>
-        ) : (
-          <Button
-            bench
-            className="min-h-28 w-84 px-2 max-[760px]:order-first max-[760px]:col-span-4 max-[760px]:min-h-20 max-[760px]:w-full"
-            tone={(stop || covered) && !elsewhere ? "plain" : "mark"}
-            disabled={outbox.waiting.length > 400}
-            onClick={press}
-          >
-            {elsewhere
-              ? finished
-                ? "Return"
-                : `Return to card ${current + 1}`
-              : stop
-                ? "Stopped: see above"
-                : covered
-                  ? "What comes out"
-                  : open.length > 1
-                    ? `Done: all ${open.length}`
-                    : "Done"}
-          </Button>
-        )}
-      </footer>
+      <BenchFoot
+        {...{ left, number, over, onSheet: setSheet, onPress: press }}
+        photo={<PhotoKey className={KEY} about={{ number, step: step.id, ...(by ? { by } : {}) }} open={camera} onSaid={setSaid} />}
+        undoes={elsewhere && card.done}
+        warned={(stop !== undefined || covered !== undefined) && !elsewhere}
+        full={outbox.waiting.length > 400}
+        done={
+          elsewhere
+            ? finished
+              ? "Return"
+              : `Return to card ${current + 1}`
+            : stop
+              ? "Stopped: see above"
+              : covered
+                ? "What comes out"
+                : open.length > 1
+                  ? `Done: all ${open.length}`
+                  : "Done"
+        }
+      />
       <EntriesSheet open={entriesOpen} close={() => setEntriesOpen(false)} {...{ outbox, who }} />
       <WhoWorks
         open={personOpen}
@@ -435,11 +366,6 @@ function notHereOn(steps: readonly Step[], notHere: readonly string[]): string[]
   const held = new Set(steps.filter((s) => !s.done && s.kind !== "check").flatMap((s) => [...s.parts, ...s.leads.map(owner)]));
   return notHere.filter((p) => held.has(p));
 }
-
-const minutesIn = (card: Card): string => {
-  const n = Math.round(card.minutes.handsOn);
-  return `${n} ${n === 1 ? "minute" : "minutes"}${card.minutes.unattended > 0 ? ` and ${card.minutes.unattended} by itself` : ""}`;
-};
 
 /** Where and how, in a line: of the one step, or how far the card is. */
 function underTitle(card: Card, step: Step, tag: string | undefined): string {
