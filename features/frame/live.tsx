@@ -5,6 +5,7 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { SignInForm } from "../people/sign-in-form";
 import { useDates } from "./dates";
+import { steadyFetch } from "./steady-fetch";
 
 interface LiveNow {
   /** Since when this screen is alone, ms since 1970; undefined while it hears of changes. */
@@ -76,6 +77,18 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   useEffect(() => {
     again.current = refresh;
   }, [refresh]);
+  useEffect(() => {
+    // A page that is lost between that question and its answer is asked for again, and what is on screen stays.
+    const plain = window.fetch;
+    window.fetch = steadyFetch(
+      plain.bind(window),
+      () => window.location.href,
+      () => again.current(),
+    );
+    return () => {
+      window.fetch = plain;
+    };
+  }, []);
   useEffect(() => {
     if (renewing) return;
     busy.current = false;

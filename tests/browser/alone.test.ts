@@ -66,6 +66,19 @@ describe("what one person does, others see", () => {
     await desk.page.getByText(/No answer from the server since/).waitFor({ state: "detached", timeout: 20_000 });
     await expect.poll(() => desk.page.getByRole("link", { name: /^Bench \d/ }).textContent(), { timeout: 20_000 }).not.toBe(before);
   });
+  it("a refresh lost after the server said that it can be had leaves the page as it is, and is asked for again", async () => {
+    const bench = () => desk.page.getByRole("link", { name: /^Bench \d/ }).textContent();
+    const before = await bench();
+    await desk.page.evaluate(() => Object.assign(window, { mark: "this very page" }));
+    let lost = 0;
+    await desk.page.route(/_rsc=/, (route) => (lost++ < 2 ? route.abort() : route.fallback()));
+    await press(one.page);
+    await expect.poll(bench, { timeout: 20_000 }).not.toBe(before);
+    expect(lost).toBeGreaterThan(2);
+    expect(await desk.page.evaluate(() => (window as unknown as { mark?: string }).mark)).toBe("this very page");
+    await desk.page.unroute(/_rsc=/);
+    await one.page.getByText("all sent").waitFor();
+  });
 });
 
 describe("a bench without a network", () => {
@@ -92,6 +105,7 @@ describe("a bench without a network", () => {
   }, 120_000);
   it("whose sign-in is lost keeps its entries, asks for the person, and sends them", async () => {
     const { page, context } = one;
+    await openBench(page);
     const at = await stepNow(page);
     await context.clearCookies();
     await press(page);
