@@ -1,8 +1,8 @@
-import { type Graph, type LeadNode, manhattanMm, type PortNode } from "../assembly";
+import type { Graph, LeadNode, PortNode } from "../assembly";
 import { boardHas, switchedOff } from "../brings";
 import { family, mate, type Need, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuFilledW, cpuShareOnceFilled, cpuSockets, cpuSocketW, plugLimitW, portDrawW, wantedDrawW } from "../power";
-import { leadToPortMm, portToPortMm } from "../routes";
+import { leadToPortMm, plugToPlugMm, portToPortMm } from "../routes";
 import { needOf, needOfSocket } from "../wiring";
 import type { Claim } from "./claim";
 import { fitting, hindrance } from "./hindered";
@@ -97,7 +97,7 @@ const loadOf = (graph: Graph, cable: string, more?: PortNode): number =>
 function tooFarAlong(graph: Graph, l: LeadNode, p: PortNode): boolean {
   return (l.part.cable?.cable.ends ?? []).some((e) => {
     const at = graph.ports.get(graph.ofLead.get(`${l.part.id}:${e.id}`)?.port ?? "");
-    return at !== undefined && manhattanMm(at.at, p.at) > Math.abs(l.lead.lengthMm - e.atMm) + p.port.tailMm + at.port.tailMm;
+    return at !== undefined && plugToPlugMm(graph, at, p) > Math.abs(l.lead.lengthMm - e.atMm) + p.port.tailMm + at.port.tailMm;
   });
 }
 

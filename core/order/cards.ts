@@ -16,6 +16,25 @@ export interface Card {
   done: boolean;
 }
 
+const of = (n: number, one: string): string => `${n} ${n === 1 ? one : `${one}s`}`;
+
+/** The supply's card says its own order: plugged and then slid in, or the other way round. */
+function supplyTitle(steps: readonly Step[], plugs: number): string {
+  const slide = steps.findIndex((s) => s.kind !== "plug");
+  if (slide < 0) return `Plug ${of(plugs, "cable")} into the supply`;
+  if (slide === 0) return `Slide the supply in, then plug ${of(plugs, "cable")} into it`;
+  return slide === steps.length - 1
+    ? `Plug ${of(plugs, "cable")} into the supply and slide it in`
+    : `Plug ${of(slide, "cable")} into the supply, slide it in, then plug ${steps.length - 1 - slide} more`;
+}
+
+/** Leads that go behind the tray, and what is joined there or where it hangs. */
+function ledTitle(steps: readonly Step[], plugs: number): string {
+  const led = steps.reduce((m, s) => m + (s.kind === "route" ? s.leads.length : 0), 0);
+  if (led === 0) return `Join ${of(plugs, "lead")} inside the case`;
+  return `Lead ${of(led, "lead")} behind the tray${plugs > 0 ? ` and join ${plugs}` : ""}`;
+}
+
 const EDGE = /^edge:([^:]+):(.+)$/;
 
 function titleOf(steps: readonly Step[]): { kind: CardKind; title: string } {
@@ -26,7 +45,7 @@ function titleOf(steps: readonly Step[]): { kind: CardKind; title: string } {
   const n = steps.length;
   const plugs = steps.filter((s) => s.kind === "plug").length;
   const edge = EDGE.exec(first.group);
-  if (edge) return { kind: "edge", title: `Plug the ${edge[2] === "inside the board" ? "inner ports" : edge[2]}: ${n} plugs` };
+  if (edge) return { kind: "edge", title: `Plug the ${edge[2] === "inside the board" ? "inner ports" : edge[2]}: ${of(plugs, "plug")}` };
   const group = first.group.split(":")[0] ?? "";
   if (steps.every((s) => s.measure === "seat-memory")) return { kind: "assembly", title: `Put ${n} memory modules in` };
   const titles: Record<string, string> = {
@@ -37,12 +56,12 @@ function titleOf(steps: readonly Step[]): { kind: CardKind; title: string } {
     lights: `Fix the lights: ${n}`,
     behind: `Fix what sits behind the tray: ${n}`,
     hubs: `Fix the hubs: ${n}`,
-    supply: `Plug ${plugs} ${plugs === 1 ? "cable" : "cables"} into the supply and slide it in`,
-    led: `Lead ${steps.reduce((m, s) => m + (s.kind === "route" ? s.leads.length : 0), 0)} leads behind the tray${plugs > 0 ? ` and join ${plugs}` : ""}`,
-    "drives-behind": `Plug the drives behind the tray: ${n} plugs`,
-    hub: `Plug the hub: ${n} plugs`,
-    cage: `Drives: ${plugs} ${plugs === 1 ? "plug" : "plugs"}, then into the cage`,
-    dressed: `Dress the leads: ${n} looms`,
+    supply: supplyTitle(steps, plugs),
+    led: ledTitle(steps, plugs),
+    "drives-behind": `Plug the drives behind the tray: ${of(plugs, "plug")}`,
+    hub: `Plug the hub: ${of(plugs, "plug")}`,
+    cage: `Drives: ${of(plugs, "plug")}, then into the cage`,
+    dressed: `Dress the leads: ${of(n, "loom")}`,
     close: "Close the case and pack the bag",
   };
   if (group === "radiator") return { kind: "assembly", title: `Put the radiator together on the table: ${n} things` };

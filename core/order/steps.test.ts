@@ -291,6 +291,22 @@ describe("pulling a step", () => {
     const steps = warned.order?.steps.map((s) => s.id) ?? [];
     expect(steps.indexOf("plug:card:seat")).toBeLessThan(steps.indexOf("plug:case:power-switch"));
   });
+  it.each(DEMO)("%s: what a card is called is what is on it, whatever the school of the supply's cables", async (name) => {
+    const { build } = await demoPlan(name);
+    for (const supplyCables of ["derived", "before", "after"]) {
+      const order = orderOf(buildGraph({ ...build, policy: { ...build.policy, supplyCables } as typeof build.policy }, demo(name).types));
+      for (const { title, steps } of cardsOf(order.steps, order.blocks)) {
+        const said = [title, steps.map((s) => s.id)];
+        expect([...said, /\b0 |(?<!\d)1 (leads|plugs|cables|looms)\b/.test(title)]).toEqual([...said, false]);
+        const plugs = /(\d+) plugs?\b/.exec(title)?.[1];
+        const seats = /^Put .* into /.test(title) ? 1 : 0;
+        if (plugs) expect([...said, steps.filter((s) => s.kind === "plug").length - seats]).toEqual([...said, Number(plugs)]);
+        const slides = steps.findIndex((s) => s.measure === "supply");
+        if (/into the supply and slide it in$/.test(title)) expect([...said, slides]).toEqual([...said, steps.length - 1]);
+        if (/^Slide the supply in, then/.test(title)) expect([...said, slides]).toEqual([...said, 0]);
+      }
+    }
+  });
   it.each(["fs-1041", "fs-1042", "fs-1043"])("%s: a card pulled before another is whole before the whole of it", async (name) => {
     const problem = problemOf(await graphFor(name));
     const order = orderOfProblem(problem);

@@ -1,6 +1,6 @@
 export { routesJson } from "./json";
 export { type Cutout, drawnNetwork, type Network, networkOf } from "./network";
-export { leadNeeds, leadToPortCm, leadToPortMm, partToPortMm, portToPortCm, portToPortMm } from "./reach";
+export { cableNeeds, leadNeeds, leadToPortCm, leadToPortMm, partToPortMm, plugToPlugMm, portToPortCm, portToPortMm } from "./reach";
 export { type Behind, type CutoutFill, cutoutsFor, type Fold, type Route, type Routes, routesOf } from "./routes";
 export { bundleMm, flatMm, leadMm } from "./thickness";
 export { type Needs, type Stretch, straightMm, type Way } from "./way";

@@ -1,4 +1,13 @@
-import { type Graph, type LeadNode, type PartNode, type PortNode, runCostCm as thumbCm, runLengthMm as thumbMm } from "../assembly";
+import {
+  type Graph,
+  type LeadNode,
+  manhattanMm,
+  type PartNode,
+  type PortNode,
+  SLACK_MM,
+  runCostCm as thumbCm,
+  runLengthMm as thumbMm,
+} from "../assembly";
 import type { Point } from "../catalogue";
 import { hangsOn, isHung, type Spot, spotOfPart, spotOfPort } from "../space";
 import { type Network, networkOf } from "./network";
@@ -45,6 +54,19 @@ export const partToPortMm = (graph: Graph, part: PartNode, p: PortNode): number 
 
 export const portToPortMm = (graph: Graph, a: PortNode, b: PortNode): number => asked(graph, ofPort(graph, a), b, leastMm, thumbMm);
 
+/** The least of one cable that two of its plugs need between them, mm: they hang in their ports, so no loop is wanted. */
+export const plugToPlugMm = (graph: Graph, a: PortNode, b: PortNode): number =>
+  asked(
+    graph,
+    ofPort(graph, a),
+    b,
+    (net, from, to) => {
+      const mm = leastMm(net, from, to);
+      return mm === undefined ? undefined : mm - SLACK_MM;
+    },
+    manhattanMm,
+  );
+
 /** What a lead to a port costs a plan, in whole cm: as it is laid tidily, over the board's face counted twice. */
 export const leadToPortCm = (graph: Graph, l: LeadNode, p: PortNode): number => asked(graph, ofLead(graph, l), p, wayCostCm, thumbCm);
 
@@ -58,4 +80,17 @@ export const leadNeeds = (graph: Graph, l: LeadNode, p: PortNode, hasMm: number)
     p,
     (net, a, b) => needs(net, a, b, hasMm),
     (...thumb) => ({ needMm: thumbMm(...thumb), tidy: true }),
+  );
+
+/**
+ * What a cable of several plugs needs to one of them, and how it then lies: from the plug before, or from the part that it comes out of.
+ * `hasMm`: what there is of it up to there.
+ */
+export const cableNeeds = (graph: Graph, from: PortNode | PartNode, p: PortNode, hasMm: number, between: boolean): Needs =>
+  asked<Needs>(
+    graph,
+    "port" in from ? ofPort(graph, from) : ofPart(graph, from),
+    p,
+    (net, a, b) => needs(net, a, b, hasMm, between ? 0 : undefined),
+    (...thumb) => ({ needMm: between ? manhattanMm(thumb[0], thumb[1]) : thumbMm(...thumb), tidy: true }),
   );

@@ -131,6 +131,10 @@ describe("laws of routes", () => {
       for (const r of routesOf(graph).routes) expect([r.lead, other.get(r.lead)?.needMm, other.get(r.lead)?.way]).toEqual([r.lead, r.needMm, r.way]);
     },
   );
+  it.each(NAMES)("%s: no lead that is planned needs more than it has", (name) => {
+    const graph = of(name);
+    expect(routesOf(graph).routes.flatMap((r) => (r.needMm > r.hasMm ? [[r.tag, r.lead, r.port, r.needMm, r.hasMm]] : []))).toEqual([]);
+  });
   it.each(DEMO)("%s: a lead that is moved changes nobody else's need or way", (name) => {
     const graph = of(name);
     const fan = graph.connections.find((c) => graph.leads.get(c.lead)?.loom === "fans" && graph.ports.get(c.port)?.part.type.kind === "board");

@@ -13,7 +13,7 @@ import {
 import type { Loom, Point } from "../catalogue";
 import { HANGING, hangsOn, hung, isHung, type Sheet, type Spot, STANDING, spotOfLead, spotOfPart, spotOfPort } from "../space";
 import { type Cutout, drawnNetwork, type Network } from "./network";
-import { leadNeeds } from "./reach";
+import { cableNeeds, leadNeeds } from "./reach";
 import { areaMm2, flatMm, leadMm } from "./thickness";
 import { type Needs, needs, straightMm, type Way, wayThrough } from "./way";
 
@@ -77,6 +77,8 @@ export interface Routes {
 /** A fold is worth naming from this much on, mm. */
 const FOLD_MM = 40;
 const NEAR_TIE_MM = 14;
+/** Ports of one hub, drive or supply are judged from one spot: so far may they really be from it, mm. */
+const ONE_SPOT_MM = 45;
 
 interface Wanted {
   lead: LeadNode;
@@ -87,8 +89,8 @@ interface Wanted {
   through: string[];
   /** From plug to plug of one cable no loop is wanted. */
   loop?: false;
-  /** The port against which it is judged: its own, or that of the splitter that it is in. Left out for cables of several plugs. */
-  judged?: PortNode;
+  /** How far it has to go, by the same spots as the planner and the checks judge it: to its own port, or to that of the splitter that it is in. */
+  judged: () => Needs;
 }
 
 /** Each lead that is in a port, with both its ends; cables of several plugs run from plug to plug. */
@@ -107,7 +109,8 @@ function wanted(graph: Graph): Wanted[] {
     const to = spotOfPort(graph, p);
     const up = isHung(p.part) ? hangsOn(graph, p.part) : undefined;
     if (!up) {
-      out.push({ lead: l, port: p, from, to, hasMm: l.lead.lengthMm + p.port.tailMm, through: [], judged: p });
+      const hasMm = l.lead.lengthMm + p.port.tailMm;
+      out.push({ lead: l, port: p, from, to, hasMm, through: [], judged: () => leadNeeds(graph, l, p, hasMm) });
       continue;
     }
     const through = [p.part, ...up.through];
@@ -115,15 +118,8 @@ function wanted(graph: Graph): Wanted[] {
       (n, x) => n + Math.max(0, ...x.type.leads.filter((i) => graph.ofLead.has(`${x.id}:${i.id}`)).map((i) => i.lengthMm)),
       0,
     );
-    out.push({
-      lead: l,
-      port: p,
-      from,
-      to,
-      hasMm: l.lead.lengthMm + more + up.port.port.tailMm,
-      through: through.map((x) => x.id),
-      judged: up.port,
-    });
+    const hasMm = l.lead.lengthMm + more + up.port.port.tailMm;
+    out.push({ lead: l, port: p, from, to, hasMm, through: through.map((x) => x.id), judged: () => leadNeeds(graph, l, up.port, hasMm) });
   }
   return out.sort((a, b) => naturally(a.lead.tag, b.lead.tag) || naturally(a.lead.address, b.lead.address));
 }
@@ -144,18 +140,23 @@ function ofCable(graph: Graph, l: LeadNode, p: PortNode): Wanted | undefined {
     const other = ends.find((e) => e.node !== l);
     // One cable, one line: it is the first of its two plugs that has it.
     if (!other || i !== 0) return undefined;
-    return { lead: l, port: p, from: spotOfPort(graph, other.at), to, hasMm: Math.max(l.lead.lengthMm, other.node.lead.lengthMm), through: [] };
+    const hasMm = Math.max(l.lead.lengthMm, other.node.lead.lengthMm);
+    const from = spotOfPort(graph, other.at);
+    return { lead: l, port: p, from, to, hasMm, through: [], judged: () => cableNeeds(graph, other.at, p, hasMm, false) };
   }
   const before = ends[i - 1];
+  const owner = graph.parts.get(l.part.cable?.owner ?? "") ?? l.part;
   const from = before ? spotOfPort(graph, before.at) : root ? spotOfPort(graph, root) : spotOfPart(graph, l.part);
+  const hasMm = l.lead.lengthMm + p.port.tailMm + (before ? before.at.port.tailMm - before.node.lead.lengthMm : 0);
   return {
     lead: l,
     port: p,
     from,
     to,
-    hasMm: l.lead.lengthMm - (before?.node.lead.lengthMm ?? 0) + p.port.tailMm,
+    hasMm,
     through: [],
     ...(before ? { loop: false } : {}),
+    judged: () => cableNeeds(graph, before?.at ?? owner, p, hasMm, before !== undefined),
   };
 }
 
@@ -177,12 +178,13 @@ function routeAll(graph: Graph): Routes {
 }
 
 function routeOf(graph: Graph, net: Network | undefined, w: Wanted, asked: ReadonlyMap<Address, string>): Route {
-  const drawn: Needs = (net && needs(net, w.from, w.to, w.judged ? Number.POSITIVE_INFINITY : w.hasMm, w.loop === false ? 0 : undefined)) ?? {
+  // The figure is the planner's and the checks': from the part to the header it hangs on, whichever of a hub's ports it is in.
+  const judged = w.judged();
+  // Too short to be laid tidily, it is drawn as short as it goes.
+  const drawn: Needs = (net && needs(net, w.from, w.to, judged.tidy ? w.hasMm + ONE_SPOT_MM : 0, w.loop === false ? 0 : undefined)) ?? {
     needMm: runLengthMm(w.from, w.to, graph.cutouts, graph.boardRect),
     tidy: true,
   };
-  // The figure is the planner's and the checks': from the part to the header it hangs on, whichever of a hub's ports it is in.
-  const judged = w.judged ? leadNeeds(graph, w.lead, w.judged, w.hasMm) : drawn;
   const cutout = net?.cutouts.findIndex((c) => c.id === asked.get(w.lead.address)) ?? -1;
   const through = net && cutout >= 0 ? wayThrough(net, w.from, w.to, cutout) : undefined;
   const way = through ?? (drawn.way?.blocked ? undefined : drawn.way);

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import type { Graph } from "../../core/assembly";
 import { said } from "../../core/fit";
 import { frontOf } from "../../core/scene";
-import { BOX, Box, Dimension, PAD, spare } from "./section-parts";
+import { BOX, Box, BoxWords, Dimension, PAD, spare } from "./section-parts";
 
 /** The case from the front to scale, tray to the left: the scene's front section, with what is measured in it. */
 export function FrontSection({ graph, chosen, onChoose }: { graph: Graph; chosen: string; onChoose: (id: string) => void }) {
@@ -13,8 +13,10 @@ export function FrontSection({ graph, chosen, onChoose }: { graph: Graph; chosen
   const { view, trayMm, boxes, leads, cooler } = front;
   const s = Math.min(BOX.w / view.widthMm, BOX.h / view.heightMm);
   const [w, h] = [view.widthMm * s, view.heightMm * s];
-  // What covers less lies over what covers more.
-  const order = [...boxes].sort((a, b) => b.rect.widthMm * b.rect.heightMm - a.rect.widthMm * a.rect.heightMm);
+  // What is only typical lies below, and what covers less over what covers more.
+  const order = [...boxes]
+    .sort((a, b) => Number(b.assumed ?? false) - Number(a.assumed ?? false) || b.rect.widthMm * b.rect.heightMm - a.rect.widthMm * a.rect.heightMm)
+    .map((b) => ({ ...b, box: { x: b.rect.xMm * s, y: b.rect.yMm * s, w: b.rect.widthMm * s, h: b.rect.heightMm * s } }));
   return (
     <svg
       className="mt-2 min-h-0 w-full flex-1"
@@ -28,15 +30,14 @@ export function FrontSection({ graph, chosen, onChoose }: { graph: Graph; chosen
         <Box
           key={`${b.part}${b.kind}`}
           name={b.name}
-          words={b.label}
-          x={b.rect.xMm * s}
-          y={b.rect.yMm * s}
-          w={b.rect.widthMm * s}
-          h={b.rect.heightMm * s}
+          box={b.box}
           dashed={b.assumed === true}
           on={b.part === chosen}
           onChoose={() => onChoose(b.part)}
         />
+      ))}
+      {order.map((b) => (
+        <BoxWords key={`${b.part}${b.kind}`} words={b.label} box={b.box} />
       ))}
       {leads ? (
         <g pointerEvents="none">
@@ -61,11 +62,14 @@ export function FrontSection({ graph, chosen, onChoose }: { graph: Graph; chosen
           bad={cooler.clearance.verdict === "not"}
         />
       ) : null}
-      <text x={0} y={h + 20} fontSize="12" fill="var(--ink)">
-        {leads ? `leads ${leads.thicknessMm} of ${leads.roomMm} mm behind the tray` : `${trayMm} mm behind the tray`}
+      <text x={trayMm * s} y={-8} fontSize="12" fill="var(--soft)">
+        tray
       </text>
-      <text x={w} y={h + 20} fontSize="12" textAnchor="end" fill="var(--soft)">
+      <text x={w} y={-8} fontSize="12" textAnchor="end" fill="var(--soft)">
         side panel
+      </text>
+      <text x={0} y={h + 20} fontSize="12" fill="var(--ink)">
+        {leads ? `behind the tray: leads ${leads.thicknessMm} of ${leads.roomMm} mm` : `behind the tray: ${trayMm} mm`}
       </text>
     </svg>
   );

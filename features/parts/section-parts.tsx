@@ -5,46 +5,48 @@ export const PAD = 30;
 export const BOX = { w: 366, h: 500 };
 
 /** A part as a box of a section; dashed where only what is typical is known of it. */
-export function Box({
-  name,
-  words,
-  x,
-  y,
-  w,
-  h,
-  on,
-  onChoose,
-  dashed,
-}: {
-  name: string;
-  words: string;
-  x: number;
-  y: number;
-  w: number;
-  h: number;
-  on: boolean;
-  onChoose: () => void;
-  dashed: boolean;
-}) {
+export function Box({ name, box, on, onChoose, dashed }: { name: string; box: DrawnBox; on: boolean; onChoose: () => void; dashed: boolean }) {
   return (
     <g onClick={onChoose} className="cursor-pointer">
+      <title>{name}</title>
       <rect
-        x={x}
-        y={y}
-        width={Math.max(2, w)}
-        height={Math.max(2, h)}
+        x={box.x}
+        y={box.y}
+        width={Math.max(2, box.w)}
+        height={Math.max(2, box.h)}
         fill={on ? "var(--rule)" : "var(--raised)"}
         stroke="var(--ink)"
         strokeWidth={on ? 2.5 : 1.5}
         strokeDasharray={dashed ? "4 4" : undefined}
       />
-      <title>{name}</title>
-      {w > words.length * 6.4 + 8 && h > 14 ? (
-        <text x={x + 5} y={y + Math.min(16, h / 2 + 4)} fontSize="12" fill="var(--ink)">
-          {words}
-        </text>
-      ) : null}
     </g>
+  );
+}
+
+export interface DrawnBox {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+}
+
+/** What a box is called, at its end away from the tray, where it has room for the words. */
+export function BoxWords({ words, box }: { words: string; box: DrawnBox }) {
+  if (box.w <= words.length * 6.4 + 8 || box.h <= 14) return null;
+  return (
+    <text
+      x={box.x + box.w - 5}
+      y={box.y + Math.min(16, box.h / 2 + 4)}
+      textAnchor="end"
+      fontSize="12"
+      fill="var(--ink)"
+      pointerEvents="none"
+      paintOrder="stroke"
+      stroke="var(--raised)"
+      strokeWidth="4"
+    >
+      {words}
+    </text>
   );
 }
 

@@ -6,6 +6,8 @@ import { account, claimsHere, freeEnds, say } from "../../core/claims";
 import { powerOn } from "../../core/machine";
 import { doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, undoOf } from "../../core/order";
 import { compareCost, LEVELS, type Plan, plan, verify } from "../../core/plan";
+import { routesOf } from "../../core/routes";
+import { runOf } from "../../core/wiring";
 import { build, type Recipe, recipe } from "./builds";
 import { claimHolds } from "./claim-holds";
 import { allPlugged, scrambled } from "./plugged";
@@ -46,6 +48,15 @@ describe("laws over generated builds", () => {
         fc.asyncProperty(recipe, async (r) => {
           const { made, after, types } = await planned(r);
           expect(made.broken).toEqual([]);
+          // What is drawn and printed of a lead's length says that it reaches, as the planner found.
+          expect(
+            routesOf(after).routes.flatMap((x) => (x.needMm > x.hasMm ? [`${x.lead} into ${x.port}: ${x.needMm} of ${x.hasMm} mm`] : [])),
+          ).toEqual([]);
+          for (const { lead, port } of after.connections) {
+            const [l, p] = [after.leads.get(lead), after.ports.get(port)];
+            const run = l && p && runOf(after, l, p);
+            if (run) expect([lead, port, run.needMm <= run.hasMm]).toEqual([lead, port, true]);
+          }
           if (!nothingMissing(made)) return;
           expect(check(after, "plan").filter((f) => f.severity !== "note" && !OF_PARTS.has(f.rule))).toEqual([]);
           const on = powerOn(buildGraph(allPlugged(made.build), types));

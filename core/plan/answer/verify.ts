@@ -4,7 +4,6 @@ import {
   type Connection,
   type Graph,
   isConstant,
-  manhattanMm,
   type PartNode,
   type PortNode,
   type TypeLookup,
@@ -13,7 +12,7 @@ import {
 import { displacedBy, hungByRoot, type Root, rightPins, rootOf, TRAVELS, wayOfLead } from "../../brings";
 import { family, headerLimit, loadCurrentA, mate, startingCurrentA, usable } from "../../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
-import { leadToPortMm, partToPortMm } from "../../routes";
+import { leadToPortMm, partToPortMm, plugToPlugMm } from "../../routes";
 import { lanesAt, speaks, tooFewLanes } from "../../wiring";
 import type { Cost } from "../cost";
 import { costOf } from "./cost-of";
@@ -293,7 +292,7 @@ function plugsOutOfReach(graph: Graph, node: PartNode, newly: readonly Connectio
     if (partToPortMm(graph, owner, plug.p) > plug.atMm + plug.p.port.tailMm) broken.push(`${plug.c.lead} does not reach ${plug.c.port}`);
     for (const other of plugs.slice(0, i)) {
       if (!newly.includes(other.c)) continue;
-      if (manhattanMm(other.p.at, plug.p.at) > plug.atMm - other.atMm + plug.p.port.tailMm + other.p.port.tailMm)
+      if (plugToPlugMm(graph, other.p, plug.p) > plug.atMm - other.atMm + plug.p.port.tailMm + other.p.port.tailMm)
         broken.push(`${plug.c.lead} is too near ${other.c.lead} on the cable for where they go`);
     }
   }

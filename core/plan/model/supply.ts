@@ -1,7 +1,7 @@
 import { type Address, type Graph, isConstant, manhattanMm, naturally, type PartNode, type PortNode, withConnections } from "../../assembly";
 import { type Cable, family, type Limit, mate, usable } from "../../catalogue";
 import { adapterIns, cableLimitW, feedsPorts, outletLimitW, outletLoads, peakW, plugLimitW, portDrawW, railLimitW, wantedDrawW } from "../../power";
-import { partToPortMm } from "../../routes";
+import { partToPortMm, plugToPlugMm } from "../../routes";
 import type { PartCost } from "../cost";
 import type { Model } from "./model";
 import { powerFreePrice } from "./prices";
@@ -170,6 +170,14 @@ function columnsOf(
         partToPortMm(graph, c.owner, k.node) <= e.atMm + k.node.port.tailMm,
     ),
   );
+  const apart = new Map<PortNode, Map<PortNode, number>>();
+  const apartMm = (a: PortNode, b: PortNode): number => {
+    const from = apart.get(a) ?? new Map<PortNode, number>();
+    apart.set(a, from);
+    const mm = from.get(b) ?? plugToPlugMm(graph, a, b);
+    from.set(b, mm);
+    return mm;
+  };
   const walk = (n: number, chosen: Column["ends"], watts: number, spanMm: number, plugged: readonly { atMm: number; node: PortNode }[]): void => {
     if (++steps > MOST_STEPS) return;
     if (n === c.ends.length) {
@@ -187,7 +195,7 @@ function columnsOf(
     for (const k of fits[n] ?? []) {
       if (watts + k.drawW > c.limitW + 1e-9 || chosen.some((x) => x.consumer === k)) continue;
       // Two plugs are never further apart than the cable between them, whatever is plugged in between.
-      if (plugged.some((o) => manhattanMm(o.node.at, k.node.at) > end.atMm - o.atMm + k.node.port.tailMm + o.node.port.tailMm)) continue;
+      if (plugged.some((o) => apartMm(o.node, k.node) > end.atMm - o.atMm + k.node.port.tailMm + o.node.port.tailMm)) continue;
       const stepMm = manhattanMm(plugged.at(-1)?.node.at ?? c.owner.origin, k.node.at);
       walk(n + 1, [...chosen, { end: end.id, consumer: k }], watts + k.drawW, spanMm + stepMm, [...plugged, { atMm: end.atMm, node: k.node }]);
     }
@@ -201,7 +209,7 @@ function columnsOf(
     for (const [n, end] of c.ends.entries()) {
       const k = consumers.slice(next).find((x) => fits[n]?.includes(x) && watts + x.drawW <= c.limitW + 1e-9);
       const last = ends.at(-1)?.consumer.node;
-      if (!k || (last && manhattanMm(last.at, k.node.at) > end.atMm - (c.ends[n - 1]?.atMm ?? 0) + k.node.port.tailMm + last.port.tailMm)) continue;
+      if (!k || (last && apartMm(last, k.node) > end.atMm - (c.ends[n - 1]?.atMm ?? 0) + k.node.port.tailMm + last.port.tailMm)) continue;
       ends.push({ end: end.id, consumer: k });
       watts += k.drawW;
       next = consumers.indexOf(k) + 1;
