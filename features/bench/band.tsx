@@ -1,6 +1,7 @@
 "use client";
 import type { Card, Step } from "../../core/order";
 import type { BenchSlice } from "../../server/read/slices";
+import Link from "../../ui/link";
 import { Caution, StateShape } from "../../ui/marks";
 import { useDates, WithDates } from "../frame/dates";
 
@@ -12,6 +13,7 @@ export function Band({
   aloneSince,
   head,
   missing,
+  unplanned,
   photo,
   skipped,
   over,
@@ -30,6 +32,7 @@ export function Band({
   head: BenchSlice["head"];
   /** Parts of the card that the receipt does not know to be here, by name. */
   missing: readonly string[];
+  unplanned: boolean;
   /** What a photo is wanted of. */
   photo: string | undefined;
   skipped: string | undefined;
@@ -65,6 +68,15 @@ export function Band({
       </Waits>
     );
   if (missing.length > 0) return <Waits>Not received yet: {missing.join(", ")}.</Waits>;
+  if (unplanned)
+    return (
+      <span>
+        The wiring is not planned yet, so that no plug is on these cards.{" "}
+        <Link className="underline" href={`/job/${head.number}/wiring`}>
+          Plan it first.
+        </Link>
+      </span>
+    );
   if (photo !== undefined) return <Waits>No photo yet: {photo}.</Waits>;
   if (skipped !== undefined) return <span>Skipped before: {skipped}</span>;
   if (over)

@@ -257,6 +257,7 @@ export function BenchScreen({
             coveredBy={covered && !elsewhere ? coverersOf(covered, steps)[0]?.title : undefined}
             said={outbox.sentence || said}
             head={view.head}
+            unplanned={view.unplanned}
             missing={open.length > 0 ? missing.map(nameOf) : []}
             photo={wanted && !pictured && !card.done ? wanted : undefined}
             skipped={skippedHere ? bench.skipped[skippedHere.id]?.reason : undefined}

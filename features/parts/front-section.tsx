@@ -36,9 +36,7 @@ export function FrontSection({ graph, chosen, onChoose }: { graph: Graph; chosen
           onChoose={() => onChoose(b.part)}
         />
       ))}
-      {order.map((b) => (
-        <BoxWords key={`${b.part}${b.kind}`} words={b.label} box={b.box} />
-      ))}
+      <BoxWords of={[...order].reverse().map((b) => ({ id: `${b.part}${b.kind}`, words: b.label, box: b.box }))} />
       {leads ? (
         <g pointerEvents="none">
           <title>{`leads behind the tray, ${leads.thicknessMm} of ${leads.roomMm} mm`}</title>

@@ -30,24 +30,35 @@ export interface DrawnBox {
   h: number;
 }
 
-/** What a box is called, at its end away from the tray, where it has room for the words. */
-export function BoxWords({ words, box }: { words: string; box: DrawnBox }) {
-  if (box.w <= words.length * 6.4 + 8 || box.h <= 14) return null;
-  return (
-    <text
-      x={box.x + box.w - 5}
-      y={box.y + Math.min(16, box.h / 2 + 4)}
-      textAnchor="end"
-      fontSize="12"
-      fill="var(--ink)"
-      pointerEvents="none"
-      paintOrder="stroke"
-      stroke="var(--raised)"
-      strokeWidth="4"
-    >
-      {words}
-    </text>
-  );
+const LETTER = 6.4;
+const LINE = 16;
+
+/** What boxes are called, each at its end away from the tray, where it has room for its words and no words stand yet; the first come first. */
+export function BoxWords({ of }: { of: readonly { id: string; words: string; box: DrawnBox }[] }) {
+  const placed: DrawnBox[] = [];
+  return of.map(({ id, words, box }) => {
+    const w = words.length * LETTER;
+    const at = { x: box.x + box.w - 5 - w, y: box.y + Math.min(LINE, box.h / 2 + 4) - 12, w, h: LINE };
+    const free = placed.every((p) => p.x >= at.x + at.w || p.x + p.w <= at.x || p.y >= at.y + at.h || p.y + p.h <= at.y);
+    if (box.w <= w + 8 || box.h <= 14 || !free) return null;
+    placed.push(at);
+    return (
+      <text
+        key={id}
+        x={at.x + w}
+        y={at.y + 12}
+        textAnchor="end"
+        fontSize="12"
+        fill="var(--ink)"
+        pointerEvents="none"
+        paintOrder="stroke"
+        stroke="var(--raised)"
+        strokeWidth="4"
+      >
+        {words}
+      </text>
+    );
+  });
 }
 
 /** A dimension line with ticks and its words. */

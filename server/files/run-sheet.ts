@@ -8,11 +8,12 @@ import { MM, newPaper, PAGE } from "./paper";
 export async function runSheet(em: EntityManager, number: string): Promise<Buffer | undefined> {
   const job = await findJob(em, number);
   if (!job) return undefined;
-  const order = await stepsOfJob(em, await buildOfJob(em, job));
-  return runSheetPdf({ number: job.number, title: job.title, client: job.client }, order);
+  const b = await buildOfJob(em, job);
+  const order = await stepsOfJob(em, b);
+  return runSheetPdf({ number: job.number, title: job.title, client: job.client, unplanned: b.build.connections.length === 0 }, order);
 }
 
-export function runSheetPdf(head: { number: string; title: string; client: string }, order: Order): Promise<Buffer> {
+export function runSheetPdf(head: { number: string; title: string; client: string; unplanned: boolean }, order: Order): Promise<Buffer> {
   const { doc, end } = newPaper(`${head.number} run sheet`);
   const cards = cardsOf(order.steps, order.blocks);
   doc.font("text").fontSize(18).text(`${head.number} ${head.title}`);
@@ -20,8 +21,9 @@ export function runSheetPdf(head: { number: string; title: string; client: strin
     .fontSize(10)
     .text(
       `${head.client}. ${cards.length} cards, ${order.steps.length} steps. Left: ${order.turns} ${order.turns === 1 ? "turn" : "turns"} of the case, about ${Math.round(order.left.handsOn)} minutes of hands.`,
-    )
-    .moveDown(0.6);
+    );
+  if (head.unplanned) doc.text("The wiring is not planned yet, so that no plug is on this sheet. Plan it first, and print again.");
+  doc.moveDown(0.6);
   cards.forEach((c, i) => {
     printCard(doc, c, i + 1);
   });

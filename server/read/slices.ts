@@ -40,7 +40,7 @@ export const orderSlice = ({ build, steps, order, skipped, notHere, photos, head
 });
 export type OrderSlice = ReturnType<typeof orderSlice>;
 
-export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head, leads, power, findings, starts }: JobView) => ({
+export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head, leads, power, findings, starts, plan }: JobView) => ({
   build: own(build),
   steps,
   order,
@@ -51,6 +51,8 @@ export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head
   leads,
   power,
   starts,
+  /** No plug is on any card yet. */
+  unplanned: plan === null && build.connections.length === 0,
   // What stops a step; the rest is a desk's.
   findings: findings.filter((f) => f.severity === "stop"),
 });

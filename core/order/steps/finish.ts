@@ -39,6 +39,8 @@ export function supportSteps(site: Site): void {
   for (const p of partsOfKind(graph, "card")) {
     const { widthMm, slots } = p.type.body;
     if (p.part.vertical || ((widthMm ?? 0) < LONG_CARD_MM && (slots ?? 0) < THICK_CARD_SLOTS)) continue;
+    // Nothing carries a card that no plan puts anywhere.
+    if (!p.type.leads.some((l) => graph.ofLead.has(`${p.id}:${l.id}`))) continue;
     const id = `support:${p.id}`;
     add({
       id,
