@@ -1,5 +1,5 @@
 import type { Graph, LeadNode, PortNode } from "../assembly";
-import { boardHas, switchedOff } from "../brings";
+import { boardHas, panelPlaces, switchedOff } from "../brings";
 import { family, mate, type Need, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuFilledW, cpuShareOnceFilled, cpuSockets, cpuSocketW, plugLimitW, portDrawW, wantedDrawW } from "../power";
 import { leadToPortMm, plugToPlugMm, portToPortMm } from "../routes";
@@ -21,7 +21,7 @@ export function claimFree(graph: Graph, l: LeadNode): Claim {
   if (l.lead.family === "panel-loose") {
     const block = fits[0];
     if (block && !boardHas(l.lead, block.port)) return { kind: "no-pins", lead: l.address, block: block.address };
-    if (block && l.lead.positions?.includes("blank") && blankMeetsPin(graph, l, fits))
+    if (block && l.lead.positions?.includes("blank") && blankMeetsPin(l, fits))
       return { kind: "middle-blank", lead: l.address, block: block.address };
   }
   const ports = fits.map((p) => ({ port: p, because: hindrance(graph, l, p) }));
@@ -35,8 +35,7 @@ export function claimFree(graph: Graph, l: LeadNode): Claim {
 }
 
 /** A plug with a blank middle, and no block where its blank meets a blank. */
-const blankMeetsPin = (graph: Graph, l: LeadNode, fits: readonly PortNode[]) =>
-  fits.every((p) => hindrance({ ...graph, atPort: new Map(), ofLead: new Map(), connections: [] }, l, p) !== undefined);
+const blankMeetsPin = (l: LeadNode, fits: readonly PortNode[]) => fits.every((p) => panelPlaces(l.lead, p.port).length === 0);
 
 /** Why a power or data socket of a part is empty: one claim that holds of the graph as it is. */
 export function claimEmpty(graph: Graph, p: PortNode): Claim {

@@ -31,7 +31,7 @@ export function hindrance(graph: Graph, l: LeadNode, p: PortNode): Hindrance | u
   if (l.lead.family === "panel-loose") {
     const pins = new Set(there.flatMap((c) => c.place ?? [0]));
     const open = panelPlaces(l.lead, p.port).some((place) => place.every((n) => !pins.has(n)) && !pins.has(0));
-    return open ? undefined : { kind: "taken", by: there.map((c) => c.lead) };
+    return open ? tooShort(graph, l, p) : { kind: "taken", by: there.map((c) => c.lead) };
   }
   const places = p.port.places ?? family(p.port.family).places;
   const taken = there.reduce((s, c) => s + (graph.leads.get(c.lead)?.lead.usbPorts ?? 1), 0);
@@ -51,6 +51,10 @@ export function hindrance(graph: Graph, l: LeadNode, p: PortNode): Hindrance | u
     if (net) return net;
   }
   if (l.loom === "seat" || l.lead.family === "m2") return undefined;
+  return tooShort(graph, l, p);
+}
+
+function tooShort(graph: Graph, l: LeadNode, p: PortNode): Hindrance | undefined {
   const mm = missingMm(graph, l, p);
   return mm > 0 ? { kind: "reach", missingMm: mm } : undefined;
 }

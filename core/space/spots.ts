@@ -1,6 +1,6 @@
 import { type Graph, kept, type LeadNode, type PartNode, type PortNode, partsOfKind, type Rect } from "../assembly";
 import type { PartKind, Point } from "../catalogue";
-import { type Body, bodies, type Sheet, STANDING } from "./stand";
+import { type Body, bodies, passesOn, type Sheet, STANDING } from "./stand";
 
 /** Where an end is: a point of the case, and the side or sides of the tray from which it can be reached. */
 export interface Spot extends Point {
@@ -10,9 +10,9 @@ export interface Spot extends Point {
 /** How far outside an outline a lead is free to turn, mm. */
 export const CLEAR_MM = 4;
 
-/** Splitters, extensions and adapters: they have no place of their own. */
+/** Splitters, extensions and adapters: they have no place of their own, and neither has a hub that only passes on. */
 export const HANGING: readonly PartKind[] = ["splitter", "extension", "adapter"];
-export const isHung = (part: PartNode): boolean => !part.cable && HANGING.includes(part.type.kind);
+export const isHung = (part: PartNode): boolean => !part.cable && (HANGING.includes(part.type.kind) || passesOn(part));
 
 export const bodyOf = (graph: Graph, partId: string): Body | undefined =>
   kept(graph, "body-by-id", STANDING, () => new Map(bodies(graph).map((b) => [b.id, b]))).get(partId);

@@ -195,9 +195,12 @@ function drives(graph: Graph): Body[] {
   });
 }
 
+/** A hub that only passes on what its one plug takes from a header, as a splitter does: it hangs where the leads meet, and has no plate. */
+export const passesOn = (part: PartNode): boolean => part.type.kind === "hub" && part.type.leads.some((l) => l.role === "splitter-in");
+
 /** Hubs on the mounts that they name, else on those that nobody does, from the first. */
 function hubs(graph: Graph): Body[] {
-  const all = [...partsOfKind(graph, "hub"), ...partsOfKind(graph, "usb-hub")];
+  const all = [...partsOfKind(graph, "hub").filter((p) => !passesOn(p)), ...partsOfKind(graph, "usb-hub")];
   const mounts = (shellOf(graph)?.type.body.mounts ?? []).filter((m) => m.takes.includes("hub"));
   const taken = new Set(all.flatMap((p) => p.part.mount ?? []));
   const free = mounts.filter((m) => !taken.has(m.id));

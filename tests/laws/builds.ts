@@ -27,6 +27,8 @@ export interface Recipe {
   displaces: "never" | "always" | "by-protocol";
   sharedLanes: boolean;
   usb: number;
+  /** Length of the leads of the front panel. */
+  frontMm: number;
   policy: { cooling: string; caseFans: string; graphicsCables: string; secondCpuPlug: string; mayOrder: boolean };
 }
 
@@ -66,6 +68,7 @@ export const recipe: fc.Arbitrary<Recipe> = fc.record({
   displaces: fc.constantFrom("never" as const, "always" as const, "by-protocol" as const),
   sharedLanes: fc.boolean(),
   usb: fc.nat(3),
+  frontMm: fc.constantFrom(700, 700, 700, 380, 250),
   policy: fc.record({
     cooling: fc.constantFrom("fans-follow-cpu", "pump-first", "self-controlled"),
     caseFans: fc.constantFrom("group-by-place", "group-by-place", "own-header", "hub"),
@@ -308,11 +311,11 @@ export function build(r: Recipe): Given {
       ],
     }),
     leads: [
-      T.lead("power-switch", "panel-loose", "panel", 700, { positions: ["power switch", "power switch ground"], need: "mandatory" }),
-      T.lead("power-led", "panel-loose", "panel", 700, { positions: ["power LED +", "power LED -"] }),
-      T.lead("reset", "panel-loose", "panel", 700, { positions: ["reset", "reset ground"], need: "optional" }),
-      T.lead("audio", "hd-audio", "audio", 700),
-      ...times(r.usb, (i) => T.lead(`usb-${i}`, "usb2", "usb", 700, { usbPorts: (i % 2) + 1 })),
+      T.lead("power-switch", "panel-loose", "panel", r.frontMm, { positions: ["power switch", "power switch ground"], need: "mandatory" }),
+      T.lead("power-led", "panel-loose", "panel", r.frontMm, { positions: ["power LED +", "power LED -"] }),
+      T.lead("reset", "panel-loose", "panel", r.frontMm, { positions: ["reset", "reset ground"], need: "optional" }),
+      T.lead("audio", "hd-audio", "audio", r.frontMm),
+      ...times(r.usb, (i) => T.lead(`usb-${i}`, "usb2", "usb", r.frontMm, { usbPorts: (i % 2) + 1 })),
     ],
   };
   const types: Json[] = [

@@ -452,6 +452,12 @@ class Walk {
     if (!l || !p || !l.part.cable) return 0;
     return leadToPortMm(this.g, l, p) - l.lead.lengthMm - p.port.tailMm;
   }
+  /** By how much a lead that is no cable falls short of a port of the board, mm: by its own length and the way there. */
+  tooShortMm(lead: string, at: string): number {
+    const [l, p] = [this.g.leads.get(lead), this.g.ports.get(at)];
+    if (!l || !p || l.part.cable || l.loom === "seat" || l.lead.family === "m2" || p.part.type.kind !== "board") return 0;
+    return Math.ceil(leadToPortMm(this.g, l, p) - l.lead.lengthMm - p.port.tailMm);
+  }
   tethered(lead: string, socket: string): boolean {
     const [l, p] = [this.g.leads.get(lead), this.g.ports.get(socket)];
     return (l?.part.cable?.cable.ends ?? []).some((e) => {
@@ -482,7 +488,12 @@ class Walk {
     if (this.g.ports.has(at) && this.g.leads.has(end)) {
       const p = this.g.ports.get(at);
       const places = p?.port.places ?? family(p?.port.family ?? "fan-4").places;
-      return this.fits(end).includes(at) && this.g.connections.filter((c) => c.port === at).length < places && this.off(at) === undefined;
+      return (
+        this.fits(end).includes(at) &&
+        this.g.connections.filter((c) => c.port === at).length < places &&
+        this.off(at) === undefined &&
+        this.tooShortMm(end, at) <= 0
+      );
     }
     if (this.g.leads.has(at)) return this.plugsFor(end).includes(at) && !this.g.ofLead.has(at) && this.shortMm(at, end) <= 0;
     return this.isEmpty(at) && this.isEmpty(end) && this.off(at) === undefined;
