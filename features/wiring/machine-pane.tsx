@@ -1,5 +1,5 @@
 "use client";
-import { type Dispatch, useEffect, useMemo, useRef, useState } from "react";
+import { type Dispatch, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { Graph } from "../../core/assembly";
 import { LOOM_NAME } from "../../core/catalogue";
 import { type Scene, seenRect } from "../../core/scene";
@@ -50,9 +50,21 @@ export function MachinePane({
   onPart: (ids: readonly string[]) => void;
   onLead: (address: string) => void;
 }) {
-  const { hand, loom, zoom, region, sheet } = state;
-  const chosen = hand.at === "lead" || hand.at === "taking" ? hand.lead : null;
-  const chosenPort = hand.at === "port" ? hand.port : null;
+  // Keys answer at once; the drawing follows in short tasks of its own, however much there is to draw.
+  const asked = useMemo(
+    () => ({
+      loom: state.loom,
+      zoom: state.zoom,
+      region: state.region,
+      sheet: state.sheet,
+      chosen: state.hand.at === "lead" || state.hand.at === "taking" ? state.hand.lead : null,
+      chosenPort: state.hand.at === "port" ? state.hand.port : null,
+      open,
+    }),
+    [state, open],
+  );
+  const shown = useDeferredValue(asked);
+  const { loom, zoom, region, sheet, chosen, chosenPort } = shown;
   const lead = leads.find((l) => l.address === chosen);
   const drawn = useLater(useMemo(() => ({ scene, leads }), [scene, leads]));
   const [ask, setAsk] = useState<string[]>([]);
@@ -61,7 +73,7 @@ export function MachinePane({
   useEffect(() => {
     if (window.matchMedia("(max-width: 1024px)").matches) happen({ do: "zoom", to: 1 });
   }, [happen]);
-  usePinch(box, (by) => happen({ do: "zoom", to: zoom + by }));
+  usePinch(box, (by) => happen({ do: "zoom", to: asked.zoom + by }));
   const filled = useMemo(() => new Set(leads.flatMap((l) => l.port ?? [])), [leads]);
   // The whole machine in the room that there is; both sides of the tray where there is room for them.
   const room = useBoxSize(box, { w: 608, h: 648 });
@@ -98,8 +110,8 @@ export function MachinePane({
   const inset = useMemo(() => {
     const { scene, leads } = drawn;
     const wanted = sides === 1 && zoom === 0 && goesOn(scene, leads, other, loom, chosen);
-    return wanted ? insetIn({ scene, leads, sheet, loom, chosen, chosenPort, open, scale }) : undefined;
-  }, [drawn, sides, zoom, other, sheet, loom, chosen, chosenPort, open, scale]);
+    return wanted ? insetIn({ scene, leads, sheet, loom, chosen, chosenPort, open: shown.open, scale }) : undefined;
+  }, [drawn, sides, zoom, other, sheet, loom, chosen, chosenPort, shown.open, scale]);
   return (
     <section data-tall data-first aria-label="Plan" className="relative flex min-w-0 flex-1 flex-col" data-plan>
       <div className="flex min-h-9 shrink-0 items-center gap-3 px-2 text-second">
@@ -136,7 +148,7 @@ export function MachinePane({
               loom={loom}
               chosen={chosen}
               chosenPort={chosenPort}
-              open={open}
+              open={shown.open}
               scale={scale}
               namesAll={zoom > 0}
               covered={inset}
@@ -154,7 +166,7 @@ export function MachinePane({
               loom={loom}
               chosen={chosen}
               chosenPort={chosenPort}
-              open={open}
+              open={shown.open}
               at={inset}
               onTurn={() => happen({ do: "turn" })}
             />
@@ -187,8 +199,8 @@ export function MachinePane({
           <ToolbarKey
             key={l}
             className="gap-1 px-1.5 text-second"
-            pressed={loom === l}
-            onClick={() => happen({ do: "loom", loom: loom === l ? null : l })}
+            pressed={asked.loom === l}
+            onClick={() => happen({ do: "loom", loom: asked.loom === l ? null : l })}
           >
             <LoomSwatch loom={l} width={22} />
             {LOOM_NAME[l]}
@@ -196,7 +208,7 @@ export function MachinePane({
         ))}
         <span className="flex-1" />
         {ZOOMS.map((z, i) => (
-          <ToolbarKey key={z.name} className="px-1.5 text-second" pressed={zoom === i} onClick={() => happen({ do: "zoom", to: i })}>
+          <ToolbarKey key={z.name} className="px-1.5 text-second" pressed={asked.zoom === i} onClick={() => happen({ do: "zoom", to: i })}>
             {z.name}
           </ToolbarKey>
         ))}
