@@ -27,7 +27,7 @@ export function BenchFoot({
   over: boolean;
   undoes: boolean;
   warned: boolean;
-  /** The tablet keeps no more until it has sent. */
+  /** Nothing more can be said now: the tablet keeps no more until it has sent, or has not read yet what it keeps. */
   full: boolean;
   /** What Done says now. */
   done: string;

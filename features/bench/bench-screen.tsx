@@ -93,6 +93,7 @@ export function BenchScreen({
   /** These are done, by Done, a tap or a scan; unless something speaks against it. */
   const sayDone = useCallback(
     (list: readonly Step[]): boolean => {
+      if (!outbox.known) return false;
       setAsked(list);
       setSaid("");
       if (stop && list.some((s) => s.lead && stop.ends.includes(s.lead))) setSaid(`Stop. ${stop.message}`);
@@ -104,7 +105,7 @@ export function BenchScreen({
       }
       return false;
     },
-    [stop, covered, view.notHere, bench],
+    [stop, covered, view.notHere, bench, outbox.known],
   );
   const press = useCallback(() => {
     const now = Date.now();
@@ -271,7 +272,8 @@ export function BenchScreen({
         photo={<PhotoKey className={KEY} about={{ number, step: step.id, ...(by ? { by } : {}) }} open={camera} onSaid={setSaid} />}
         undoes={elsewhere && card.done}
         warned={(stop !== undefined || covered !== undefined) && !elsewhere}
-        full={outbox.waiting.length > 400}
+        // Until it is known what this tablet keeps, the card may be one that is done already.
+        full={!outbox.known || outbox.waiting.length > 400}
         done={
           elsewhere
             ? finished
