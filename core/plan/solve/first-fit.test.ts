@@ -77,12 +77,15 @@ describe("a first fit", () => {
     expect(cost).toMatchObject({ fansFree: 0, extraRoots: 0, fromShelf: 2 });
     expect(holds(only.piece, only.values)).toBe(true);
   });
-  // With a twentieth of a second nothing is proved: what is shown is the first fit, bettered where time was left.
-  it.each([1, 2])("120 leads, seed %i: a plan at once leaves nothing free that a longer look would not", async (seed) => {
-    const { build, types } = generated(120, seed);
-    const [hasty, best] = [await plan(build, types, { deadlineS: 0.05 }), await plan(build, types, { deadlineS: 12 })];
-    expect(FREE_LEVELS.map((l) => hasty.cost[l])).toEqual(FREE_LEVELS.map((l) => best.cost[l]));
-    expect(compareCost(hasty.cost, best.cost)).toBeGreaterThanOrEqual(0);
-    expect(hasty.broken).toEqual([]);
-  });
+  // With a hundredth of a second nothing is proved: what is shown is the first fit, bettered where time was left.
+  it.each([1, 2])(
+    "120 leads, seed %i: a plan at once breaks nothing, says that it is not proved, and leaves nothing free that a longer look would not",
+    async (seed) => {
+      const { build, types } = generated(120, seed);
+      const [hasty, best] = [await plan(build, types, { deadlineS: 0.01 }), await plan(build, types, { deadlineS: 12 })];
+      expect(FREE_LEVELS.map((l) => hasty.cost[l])).toEqual(FREE_LEVELS.map((l) => best.cost[l]));
+      expect(compareCost(hasty.cost, best.cost)).toBeGreaterThanOrEqual(0);
+      expect(hasty).toMatchObject({ status: "not yet proved", broken: [] });
+    },
+  );
 });
