@@ -155,7 +155,8 @@ const second: ChildProcess = spawn(process.execPath, ["node_modules/next/dist/bi
 await new Promise<void>((resolve) => second.stdout?.on("data", (c) => String(c).includes("Ready") && resolve()));
 const other = `http://127.0.0.1:${port}`;
 await page("/job/FS-1042/order", other);
-const news = await fetch(`${other}/live?job=FS-1042`);
+const news = await fetch(`${other}/live?job=FS-1042`, { headers: { cookie } });
+if (!news.ok) throw new Error(`the stream answered ${news.status}`);
 const reader = news.body?.pipeThrough(new TextDecoderStream()).getReader();
 const heard: number[] = [];
 const shown: number[] = [];
@@ -171,7 +172,8 @@ for (let i = 0; i < 25; i++) {
     }),
   });
   for (;;) {
-    const { value } = (await reader?.read()) ?? {};
+    const { value, done } = (await reader?.read()) ?? { done: true };
+    if (done) throw new Error("the stream ended");
     if (value?.includes('"revision"')) break;
   }
   heard.push(performance.now() - t);

@@ -30,7 +30,7 @@ export function CaseSection({
           <h2 className="truncate text-key font-[650]">{fullName(shell.type)}</h2>
           <p className="text-second text-soft">
             {view === "side"
-              ? `From the side, rear to the left, to scale. ${b.behindTrayMm ?? "?"} mm behind the tray.`
+              ? `From the side, rear to the left, to scale. ${b.behindTrayMm === undefined ? "How much room is behind the tray is not known." : `${b.behindTrayMm} mm behind the tray.`}`
               : "From the front, tray to the left, to scale."}
           </p>
         </div>

@@ -4,7 +4,7 @@ import { buildGraph, type Graph, type TypeLookup } from "../../core/assembly";
 import { check, checkAll } from "../../core/checks";
 import { account, claimsHere, freeEnds, say } from "../../core/claims";
 import { powerOn } from "../../core/machine";
-import { doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, undoOf } from "../../core/order";
+import { cardsOf, doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, undoOf } from "../../core/order";
 import { compareCost, LEVELS, type Plan, plan, verify } from "../../core/plan";
 import { routesOf } from "../../core/routes";
 import { runOf } from "../../core/wiring";
@@ -175,6 +175,12 @@ describe("laws over generated builds", () => {
           for (const c of problem.conflicts) expect([c.steps.length > 0, c.why.length > 20]).toEqual([true, true]);
           const whole = orderOfProblem(problem, lies);
           expect(faultsOf(problem, whole, made.build)).toEqual([]);
+          // Where nothing is known, or nothing is to be done, no number is said.
+          const words = [
+            ...whole.steps.flatMap((s) => [s.title, s.detail, s.rightWhen ?? "", s.caution ?? "", s.coversWords ?? ""]),
+            ...cardsOf(whole.steps, whole.blocks).map((c) => c.title),
+          ];
+          expect(words.filter((t) => /(^|[ (])(0 (?!of|V|mm)[a-z]|1 [a-z]+s\b(?! own)|undefined|NaN|\? )/.test(t))).toEqual([]);
           // What is done first, by hands that follow it.
           const did = new Set(whole.steps.slice(0, n % (whole.steps.length + 1)).map((s) => s.id));
           const half = { ...problem, works: problem.works.map((w) => ({ ...w, done: did.has(w.id) })) };

@@ -25,6 +25,9 @@ function bundles(site: Site): Bundle[] {
 
 const round = (n: number) => Math.round(n * 2) / 2;
 
+/** Where a case says nothing of its tie points, leads are tied to one another and to what is there. */
+const tiedAt = (points: number) => (points > 0 ? `${plural(points, "tie point", "tie points")}.` : "Tied to what the tray has for it.");
+
 /** Leads led behind the tray, and dressed when they are plugged. */
 export function bundleSteps(site: Site): void {
   const { graph, add, edge, policy } = site;
@@ -70,7 +73,7 @@ export function bundleSteps(site: Site): void {
       kind: "dress",
       measure: "dress",
       title: `Dress the ${name}: ${plural(tied.length, "lead", "leads")}`,
-      detail: `${folds.length > 0 ? `Fold what is too long ${list(folds, 3)}. ` : ""}${policy.dressing === "after-leads" ? "Laid flat, held by a few loose ties." : `${plural(points, "tie point", "tie points")}.`}${joints.length > 0 ? ` ${joints.length === 1 ? "A joint is secured" : `${joints.length} joints are secured`}: ${joints[0]?.words}.` : ""}`,
+      detail: `${folds.length > 0 ? `Fold what is too long ${list(folds, 3)}. ` : ""}${policy.dressing === "after-leads" ? "Laid flat, held by a few loose ties." : tiedAt(points)}${joints.length > 0 ? ` ${joints.length === 1 ? "A joint is secured" : `${joints.length} joints are secured`}: ${joints[0]?.words}.` : ""}`,
       rightWhen: "Flat, pushed back, nothing before a fan",
       minutes: { handsOn: round(minutesOf("dress").handsOn + tied.length * PER_LEAD.dress), unattended: 0 },
       postures: ["behind-up"],
@@ -90,7 +93,7 @@ export function bundleSteps(site: Site): void {
       kind: "dress",
       measure: "tie",
       title: "Tie the leads for good and cut the temporary ties",
-      detail: `${plural(new Set(tied.flatMap((r) => r.ties)).size, "tie point", "tie points")}; SATA data stays untied.`,
+      detail: `${tiedAt(new Set(tied.flatMap((r) => r.ties)).size)} SATA data stays untied.`,
       rightWhen: behindWords(graph, routes)[0] ?? "The back closes without force",
       minutes: { handsOn: round(minutesOf("tie").handsOn + tied.length * PER_LEAD.tie), unattended: 0 },
       postures: ["behind-up"],
