@@ -60,7 +60,7 @@ function titleOf(steps: readonly Step[]): { kind: CardKind; title: string } {
     led: ledTitle(steps, plugs),
     "drives-behind": `Plug the drives behind the tray: ${of(plugs, "plug")}`,
     hub: `Plug the hub: ${of(plugs, "plug")}`,
-    cage: `Drives: ${of(plugs, "plug")}, then into the cage`,
+    cage: plugs > 0 ? `Drives: ${of(plugs, "plug")}, then into the cage` : `Slide ${of(n, "drive")} into the cage`,
     dressed: `Dress the leads: ${of(n, "loom")}`,
     close: "Close the case and pack the bag",
   };

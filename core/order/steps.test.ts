@@ -293,8 +293,12 @@ describe("pulling a step", () => {
   });
   it.each(DEMO)("%s: what a card is called is what is on it, whatever the school of the supply's cables", async (name) => {
     const { build } = await demoPlan(name);
-    for (const supplyCables of ["derived", "before", "after"]) {
-      const order = orderOf(buildGraph({ ...build, policy: { ...build.policy, supplyCables } as typeof build.policy }, demo(name).types));
+    const ways = ["derived", "before", "after"].map((supplyCables) => ({
+      ...build,
+      policy: { ...build.policy, supplyCables } as typeof build.policy,
+    }));
+    for (const way of [...ways, demo(name).build]) {
+      const order = orderOf(buildGraph(way, demo(name).types));
       for (const { title, steps } of cardsOf(order.steps, order.blocks)) {
         const said = [title, steps.map((s) => s.id)];
         expect([...said, /\b0 |(?<!\d)1 (leads|plugs|cables|looms)\b/.test(title)]).toEqual([...said, false]);
