@@ -5,7 +5,7 @@ import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { SignInForm } from "../people/sign-in-form";
 import { useDates } from "./dates";
-import { steadyFetch } from "./steady-fetch";
+import { ENTRANCES, steadyFetch } from "./steady-fetch";
 
 interface LiveNow {
   /** Since when this screen is alone, ms since 1970; undefined while it hears of changes. */
@@ -167,9 +167,6 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   const value = useMemo(() => ({ aloneSince, signedOut, signedIn, refresh }), [aloneSince, signedOut, signedIn, refresh]);
   return <Live.Provider value={value}>{children}</Live.Provider>;
 }
-
-/** Pages for whoever is not signed in. */
-const ENTRANCES = ["/sign-in", "/first"];
 
 /** One line while the screen hears nothing from the server. */
 export function AloneLine() {

@@ -73,6 +73,20 @@ describe("a page asked for anew", () => {
     expect(await text(HERE, {})).toBe("bad");
     expect(missed).toEqual([]);
   });
+  it("is none of whoever was signed in before", async () => {
+    let here = HERE;
+    const answers = [page(GOOD), page("signed in"), page("bad", 500)];
+    const fetch = steadyFetch(
+      async () => answers.shift() as Response,
+      () => here,
+      () => undefined,
+    );
+    await fetch(HERE, RSC);
+    here = "http://shop.test/sign-in?to=%2Fjob";
+    await fetch(here, { method: "POST", headers: { "next-action": "a" } });
+    here = HERE;
+    expect(await (await fetch(HERE, RSC)).text()).toBe("bad");
+  });
   it("that nobody had before fails as it does", async () => {
     const { fetch } = told([new TypeError("failed")]);
     await expect(fetch(HERE, RSC)).rejects.toThrow("failed");

@@ -1,6 +1,9 @@
 /** An answer that Next's router takes for a page. */
 const PAGE = "text/x-component";
 
+/** Pages for whoever is not signed in. */
+export const ENTRANCES: readonly string[] = ["/sign-in", "/first"];
+
 interface Kept {
   asked: string;
   body: ArrayBuffer;
@@ -24,6 +27,8 @@ const headerOf = (init: RequestInit | undefined, name: string): string | null =>
 export function steadyFetch(fetch: typeof globalThis.fetch, here: () => string, onMissed: () => void): typeof globalThis.fetch {
   let kept: Kept | undefined;
   return async (to, init) => {
+    // Whoever comes in sees nothing of whoever was there before.
+    if (ENTRANCES.includes(new URL(here()).pathname)) kept = undefined;
     const asksPage = headerOf(init, "rsc") === "1" && headerOf(init, "next-router-prefetch") === null && headerOf(init, "next-action") === null;
     const url = new URL(to instanceof Request ? to.url : to, here());
     url.searchParams.delete("_rsc");
