@@ -21,9 +21,9 @@ export function addSpeedSignals(model: Model, graph: Graph, out: NetVariables): 
   for (const zone of zones)
     for (const g of groups)
       if (held.get(g.id) === undefined && own(zone, g).length > 0) {
-        // Among equals what cools the CPU is heard, then by name.
+        // Among equals what cools the CPU is heard, then by name; by twos, so that one heard through a hub is never the equal of one heard at once.
         const cools = own(zone, g).some((c) => isCooling(c.consumer));
-        const variable = model.variable(`${zone} heard at ${g.id}`, { canonical: (cools ? 1 : 2) + zones.indexOf(zone) });
+        const variable = model.variable(`${zone} heard at ${g.id}`, { canonical: 2 * ((cools ? 1 : 2) + zones.indexOf(zone)) });
         signals.push({ zone, group: g.id, variable });
         model.atMost(
           [
