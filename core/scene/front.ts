@@ -9,7 +9,7 @@ const SOCKET_MM = 7;
 /** A module is 133.35 mm long (JEDEC, from memory) and stands in a slot along the tray's height. */
 const MODULE_MM = 133.35;
 /** What stands off the tray and says nothing of it, mm (common practice). */
-const USUAL_MM = { pump: 55, hub: 15, supply: 150, cage: 102, memory: 32, card: 112, flat: 7, thick: 26, cooler: 160, behind: 20, case: 450 };
+const USUAL_MM = { pump: 55, hub: 15, supply: 150, cage: 102, memory: 32, card: 112, flat: 7, thick: 26, cooler: 160, behind: 20 };
 /** A supply and the drives beside it begin at the panel behind the tray, with this between, mm. */
 const WALL_MM = 3;
 /** How high the leads behind the tray are drawn where they are thickest, mm. */
@@ -65,7 +65,7 @@ function madeOf(graph: Graph, shell: PartNode, scene: Scene): FrontView {
   const tall = boxes.find((x) => x.part === height?.parts[0] && (x.kind === "cooler" || x.kind === "pump"));
   const { behind } = routesOf(graph);
   return {
-    view: { xMm: 0, yMm: 0, widthMm: trayMm + room, heightMm: b.heightMm ?? USUAL_MM.case },
+    view: { xMm: 0, yMm: 0, widthMm: trayMm + room, heightMm: scene.view.heightMm },
     trayMm,
     boxes,
     ...(behind
