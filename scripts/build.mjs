@@ -35,11 +35,35 @@ export function run(command, args, options, onChild = () => {}) {
   });
 }
 
+/** What answers entries beside the framework, put together into one file. */
+const ENTRIES = ".data/entries.mjs";
+
+async function buildEntries(project) {
+  // A package, which is there by now.
+  const { build } = await import("esbuild");
+  await build({
+    absWorkingDir: project,
+    entryPoints: ["server/edge/answer-entry.ts"],
+    outfile: ENTRIES,
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    packages: "external",
+    sourcemap: "inline",
+  });
+}
+
 /** Resolves to whether there is a build of today's sources afterwards. */
 export async function buildWhenChanged(project, env, onChild) {
   const stamp = join(project, ".data", "built");
   const print = sourcePrint(project);
-  if (existsSync(stamp) && readFileSync(stamp, "utf8") === print && existsSync(join(project, ".next", "BUILD_ID"))) return true;
+  if (
+    existsSync(stamp) &&
+    readFileSync(stamp, "utf8") === print &&
+    existsSync(join(project, ".next", "BUILD_ID")) &&
+    existsSync(join(project, ENTRIES))
+  )
+    return true;
   say("Building (about half a minute) …");
   const built = await run(join(project, "node_modules/.bin/next"), ["build"], { cwd: project, env, stdio: ["ignore", "pipe", "pipe"] }, onChild);
   if (built.status !== 0) {
@@ -47,6 +71,7 @@ export async function buildWhenChanged(project, env, onChild) {
     return false;
   }
   mkdirSync(dirname(stamp), { recursive: true });
+  await buildEntries(project);
   writeFileSync(stamp, print);
   return true;
 }

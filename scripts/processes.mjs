@@ -13,24 +13,11 @@ export function ownHosts(host) {
 
 /** A server; `ready` resolves to whether it answers. */
 export function startServer(project, env, { host, port, mostMs = 60_000 }) {
-  const child = spawn(
-    process.execPath,
-    [
-      "--require",
-      join(project, "scripts/true-address.cjs"),
-      join(project, "node_modules/next/dist/bin/next"),
-      "start",
-      "-H",
-      host,
-      "-p",
-      String(port),
-    ],
-    {
-      cwd: project,
-      env: { ...env, IMBRA_HOSTS: env.IMBRA_HOSTS ?? ownHosts(host).join(), NODE_ENV: "production" },
-      stdio: ["ignore", "pipe", "inherit"],
-    },
-  );
+  const child = spawn(process.execPath, [join("scripts", "server.mjs")], {
+    cwd: project,
+    env: { ...env, HOST: host, PORT: String(port), IMBRA_HOSTS: env.IMBRA_HOSTS ?? ownHosts(host).join(), NODE_ENV: "production" },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
   const ready = new Promise((resolve) => {
     const late = setTimeout(() => resolve(false), mostMs);
     const settle = (is) => {

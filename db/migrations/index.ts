@@ -12,6 +12,7 @@ import { People } from "./0011-people";
 import { LeadWays } from "./0012-ways";
 import { WorkInOrder } from "./0013-order";
 import { Photos } from "./0014-photos";
+import { HeadNews } from "./0015-head-news";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -29,4 +30,5 @@ export const MIGRATIONS = [
   { name: "0012-ways", class: LeadWays },
   { name: "0013-order", class: WorkInOrder },
   { name: "0014-photos", class: Photos },
+  { name: "0015-head-news", class: HeadNews },
 ];

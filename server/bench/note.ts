@@ -21,6 +21,7 @@ export const note = jobAction({
   permission: "record",
   input: Note,
   onClosed: true,
+  onlyTells: (n) => n.kind === "note",
   run: (unit, n) => say(unit, n),
 });
 

@@ -1,8 +1,7 @@
-import "server-only";
 import { z } from "zod";
-import { bodyAtMost } from "../kernel/body";
-import { performKept } from "../kernel/door";
+import { performKept } from "../kernel/kept-entry";
 import { no, type Result } from "../kernel/result";
+import type { Seat } from "../kernel/seat";
 import { changePart } from "../parts/change";
 import { measurePart } from "../parts/measure";
 import { placePart } from "../parts/place";
@@ -27,20 +26,23 @@ const ACTIONS = {
 };
 
 const Sent = z.object({ action: z.string().max(40), input: z.unknown(), entry: z.unknown() });
-const MOST_BYTES = 60_000;
+/** A longer body is no entry. */
+export const MOST_ENTRY_BYTES = 60_000;
 
-/** One entry as a bench sends it. Whatever is understood is answered with 200 and a result, refused or not. */
-export async function takeEntry(request: Request): Promise<{ status: number; body: Result }> {
-  const text = (await bodyAtMost(request, MOST_BYTES))?.toString("utf8");
+/** One entry as a bench sends it; undefined: its body was too long. Whatever is understood is answered with 200 and a result, refused or not. */
+export async function takeEntry(
+  text: Buffer | undefined,
+  seatNow: (anew: boolean) => Promise<Seat | undefined>,
+): Promise<{ status: number; body: Result }> {
   if (text === undefined) return { status: 413, body: no("The entry is too large. Nothing was changed.") };
   let data: unknown;
   try {
-    data = JSON.parse(text);
+    data = JSON.parse(text.toString("utf8"));
   } catch {
     return { status: 400, body: no("The entry was not understood. Nothing was changed.") };
   }
   const sent = Sent.safeParse(data);
   const action = sent.success && Object.hasOwn(ACTIONS, sent.data.action) ? ACTIONS[sent.data.action] : undefined;
   if (!sent.success || !action) return { status: 400, body: no("The entry was not understood. Nothing was changed.") };
-  return { status: 200, body: await performKept(action as typeof note, sent.data.input, sent.data.entry) };
+  return { status: 200, body: await performKept(seatNow, action as typeof note, sent.data.input, sent.data.entry) };
 }

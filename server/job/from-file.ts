@@ -4,7 +4,7 @@ import { Job, type JobRow, Link, layPart, StepDone } from "../../db";
 import { shopAction } from "../kernel/action";
 import { no, type Result, yes } from "../kernel/result";
 import { fileText } from "../kernel/text";
-import { JobUnit, type Unit } from "../kernel/unit";
+import { JobUnit, jobRead, type Unit } from "../kernel/unit";
 import { readAgainstShelf } from "../read/build-of-job";
 import { nextNumber } from "./number";
 
@@ -64,12 +64,10 @@ export const jobFromFile = shopAction({
     if ((await unit.tx.count(Job)) >= MOST_JOBS) return no(`There are already ${MOST_JOBS} jobs. Nothing was stored.`);
     const number = await nextNumber(unit.tx);
     const job = createJob(unit, read.build, read.types, number);
-    new JobUnit(unit.tx, unit.actor, unit.when, job, undefined).emit("job-made", {
-      number,
-      client: job.client,
-      parts: read.build.parts.length,
-      from: "file",
-    });
+    await unit.tx.flush();
+    const made = new JobUnit(unit.tx, unit.actor, unit.when, jobRead(job), undefined);
+    made.emit("job-made", { number, client: job.client, parts: read.build.parts.length, from: "file" });
+    await made.keepEvents();
     return yes(number);
   },
 });

@@ -6,7 +6,7 @@ import { Job, JobPart, layPart, ShelfType } from "../../db";
 import { shopAction } from "../kernel/action";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, line, TypeId } from "../kernel/text";
-import { JobUnit } from "../kernel/unit";
+import { JobUnit, jobRead } from "../kernel/unit";
 import { joinParts } from "../parts/join";
 import { buildOfJob, findJob } from "../read/build-of-job";
 import { entryOf } from "../read/parts-of-job";
@@ -125,7 +125,9 @@ export const newJob = shopAction({
         Array.from({ length: p.count }, (_, i) => ({ type: types.get(p.type) as PartType, serial: p.serials[i], reused: p.reused || undefined })),
       ),
     );
-    new JobUnit(tx, unit.actor, unit.when, job, undefined).emit("job-made", {
+    await tx.flush();
+    const made = new JobUnit(tx, unit.actor, unit.when, jobRead(job), undefined);
+    made.emit("job-made", {
       number,
       client: n.client,
       parts: total,
@@ -133,6 +135,7 @@ export const newJob = shopAction({
       ...(earlier ? { copyOf: earlier.number } : {}),
       ...(n.aside.length > 0 ? { aside: n.aside.length } : {}),
     });
+    await made.keepEvents();
     return yes(number);
   },
 });

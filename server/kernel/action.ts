@@ -5,7 +5,8 @@ import { type EntityManager, Job, type JobRow, LogEntry, UniqueConstraintViolati
 import { type Actor, may, mayNot, type Permission } from "./actor";
 import { Entry, happenedAt } from "./entry";
 import { no, type Refusal, type Result, yes } from "./result";
-import { JobUnit, Unit } from "./unit";
+import type { Seat } from "./seat";
+import { type JobRead, JobUnit, Unit } from "./unit";
 
 /** Something that a person may ask for, declared once: under which name, with which input, who may, and what it does. */
 export interface Action<S extends z.ZodType, T> {
@@ -13,7 +14,19 @@ export interface Action<S extends z.ZodType, T> {
   permission: Permission;
   input: S;
   /** Carries out a parsed input. Refusals are values; whatever is thrown is a fault, and nothing is stored of it. */
-  carryOut: (em: EntityManager, actor: Actor, value: z.infer<S>, entry?: Entry) => Promise<Result<T>>;
+  carryOut: (em: EntityManager, actor: Actor, value: z.infer<S>, entry?: Entry, seat?: Seat) => Promise<Result<T>>;
+}
+
+/** An action on one job: in its transaction it looks whether a seat that was only remembered is so still, and throws `SeatMoved` where it is not. */
+export interface JobAction<S extends z.ZodType, T> extends Action<S, T> {
+  looksAtSeat: true;
+}
+
+/** Who sits at a device is another than a moment ago, or nobody; nothing was changed. */
+export class SeatMoved extends Error {
+  constructor() {
+    super("the seat is not what it was");
+  }
 }
 
 interface Declared<S extends z.ZodType> {
@@ -26,10 +39,9 @@ const declared = new Map<string, Action<z.ZodType, unknown>>();
 /** Every action and query that a loaded module declares, by name. */
 export const ACTIONS: ReadonlyMap<string, Action<z.ZodType, unknown>> = declared;
 
-function declare<S extends z.ZodType, T>(action: Action<S, T>): Action<S, T> {
+function declare<S extends z.ZodType, T>(action: Action<S, T>): void {
   // A development server loads a module again; the newest counts.
   declared.set(action.name, action as unknown as Action<z.ZodType, unknown>);
-  return action;
 }
 
 /** Changes one job: the job is locked, an entry that is kept already is not kept twice, and a refusal takes everything back. */
@@ -37,32 +49,48 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
   action: Declared<S> & {
     /** May be done on a job that was handed over. */
     onClosed?: boolean;
+    /**
+     * Nothing but the log is written for this value. Then the job is not held meanwhile, which saves three ways to the database and back:
+     * what happened is kept if the job is still as it was read, else all is done again with the job held.
+     */
+    onlyTells?: (value: z.infer<S>) => boolean;
     run: (unit: JobUnit, value: z.infer<S>) => Promise<Result<T>>;
   },
-): Action<S, T> {
-  const carryOut = async (em: EntityManager, actor: Actor, value: z.infer<S>, entry?: Entry): Promise<Result<T>> =>
-    inTransaction(em, async (tx) => {
-      const { job, known } = await lockJob(tx, value.number, entry?.key);
-      if (!job) return no(`There is no job ${value.number}. Nothing was changed.`);
-      if (known) return { ...yes(undefined as T), revision: job.revision };
-      const before = job.revision;
-      const arrived = new Date();
-      const unit = new JobUnit(tx, actor, { happened: happenedAt(entry, arrived), arrived }, job, entry?.key);
-      if (!action.onClosed && isClosed(unit.stage.now()))
-        return no(
-          `${job.number} was ${unit.stage.now() === "cancelled" ? "cancelled" : "handed over"}. Nothing was changed. Open it again on Handover first.`,
-        );
-      const said = await action.run(unit, value);
-      if (said.ok) {
-        await unit.keepHead(before);
-        return { ...said, revision: job.revision };
-      }
+): JobAction<S, T> {
+  /** Undefined: the job, or who sits at the device, moved on meanwhile, and nothing was kept. */
+  const work = async (
+    tx: EntityManager,
+    { job, known }: Asked,
+    ...[actor, value, entry, seat]: [Actor, z.infer<S>, Entry | undefined, Seat | undefined]
+  ): Promise<Result<T> | undefined> => {
+    if (!job) return no(`There is no job ${value.number}. Nothing was changed.`);
+    if (known) return { ok: true, value: undefined as T, revision: job.revision };
+    const arrived = new Date();
+    const unit = new JobUnit(tx, actor, { happened: happenedAt(entry, arrived), arrived }, job, entry?.key);
+    if (!action.onClosed && isClosed(unit.stage.now()))
+      return no(
+        `${job.number} was ${unit.stage.now() === "cancelled" ? "cancelled" : "handed over"}. Nothing was changed. Open it again on Handover first.`,
+      );
+    const said = await action.run(unit, value);
+    if (!said.ok) return said;
+    const kept = await unit.keepEvents(seat);
+    return kept ? { ok: true, value: said.value, revision: unit.revision } : undefined;
+  };
+  const carryOut = async (em: EntityManager, actor: Actor, value: z.infer<S>, entry?: Entry, seat?: Seat): Promise<Result<T>> => {
+    if (action.onlyTells?.(value)) {
+      const told = await work(em, await readJob(em, value.number, entry?.key), actor, value, entry, seat);
+      if (told) return told;
+    }
+    return inTransaction(em, async (tx) => {
+      const said = await work(tx, await lockJob(tx, value.number, entry?.key), actor, value, entry, seat);
+      if (!said) throw new SeatMoved();
       return said;
     });
+  };
   // One that was waiting for the job sees what was written meanwhile only when it writes the same itself.
-  const onceOnly: typeof carryOut = async (em, actor, value, entry) => {
+  const onceOnly: typeof carryOut = async (em, actor, value, entry, seat) => {
     try {
-      const said = await carryOut(em, actor, value, entry);
+      const said = await carryOut(em, actor, value, entry, seat);
       // The same entry may have been stored while this one waited for the job. Asked anew: what this one wrote itself is taken back.
       const kept = said.ok || !entry ? undefined : await keptAt(em, value.number, entry.key);
       return kept === undefined ? said : { ...yes(undefined as T), revision: kept };
@@ -72,19 +100,30 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
       return { ...yes(undefined as T), revision: kept };
     }
   };
-  return declare({ name: action.name, permission: action.permission, input: action.input, carryOut: onceOnly });
+  const made: JobAction<S, T> = { name: action.name, permission: action.permission, input: action.input, carryOut: onceOnly, looksAtSeat: true };
+  declare(made);
+  return made;
 }
 
-/** The job, held until the end of the transaction, and whether it has an entry of this key already: one question. */
-async function lockJob(tx: EntityManager, number: string, key: string | undefined): Promise<{ job?: JobRow; known: boolean }> {
-  const [row] = await tx.execute<Record<string, unknown>[]>(
-    `select j.*, exists(select from "log_entry" e where e."job_id" = j."id" and e."entry_key" = ?) as "known" from "job" j where j."number" = ? for update of j`,
+interface Asked {
+  job?: JobRead;
+  known: boolean;
+}
+
+/** The job, and whether it has an entry of this key already: one question. */
+async function readJob(em: EntityManager, number: string, key: string | undefined, hold = false): Promise<Asked> {
+  const [row] = await em.execute<Record<string, unknown>[]>(
+    `select j.*, exists(select from "log_entry" e where e."job_id" = j."id" and e."entry_key" = ?) as "known" from "job" j where j."number" = ?${hold ? " for update of j" : ""}`,
     [key ?? null, number],
   );
   if (!row) return { known: false };
   const { known, ...columns } = row;
-  return { job: tx.map(Job, columns) as JobRow, known: known === true };
+  const { id, stage, revision } = columns as { id: string; stage: string; revision: number };
+  return { job: { id, number, stage, revision, row: () => em.map(Job, columns) as JobRow }, known: known === true };
 }
+
+/** The same, the job held until the end of the transaction. */
+const lockJob = (tx: EntityManager, number: string, key: string | undefined): Promise<Asked> => readJob(tx, number, key, true);
 
 /** The job's revision when it has an entry of this key. */
 async function keptAt(em: EntityManager, number: string, key: string): Promise<number | undefined> {
@@ -102,7 +141,9 @@ export function shopAction<S extends z.ZodType, T = undefined>(
       const now = new Date();
       return action.run(new Unit(tx, actor, { happened: now, arrived: now }), value);
     });
-  return declare({ name: action.name, permission: action.permission, input: action.input, carryOut });
+  const made: Action<S, T> = { name: action.name, permission: action.permission, input: action.input, carryOut };
+  declare(made);
+  return made;
 }
 
 /** Asks without changing anything, or works long and stores through actions of its own. */
@@ -112,12 +153,14 @@ export function query<S extends z.ZodType, T>(
     run: (em: EntityManager, value: z.infer<S>, actor: Actor) => Promise<Result<T>>;
   },
 ): Action<S, T> {
-  return declare({
+  const made: Action<S, T> = {
     name: action.name,
     permission: action.permission ?? "look",
     input: action.input,
     carryOut: (em, actor, value) => action.run(em, value, actor),
-  });
+  };
+  declare(made);
+  return made;
 }
 
 /** A refusal takes back what was written before it: "nothing was changed" is always true. */
@@ -150,11 +193,12 @@ export async function carryOut<S extends z.ZodType, T>(
   action: Action<S, T>,
   input: unknown,
   entry?: unknown,
+  seat?: Seat,
 ): Promise<Result<T>> {
   if (!actor || !may(actor, action.permission)) return no(`${mayNot(actor, action.permission)} Nothing was changed.`);
   const value = parseWith(action.input, input);
   if (!value.ok) return no("The entry was not understood. Nothing was changed.", value.faults);
   const own = entry === undefined ? undefined : parseWith(Entry, entry);
   if (own && !own.ok) return no("The entry was not understood. Nothing was changed.", own.faults);
-  return action.carryOut(em, actor, value.value, own?.value);
+  return action.carryOut(em, actor, value.value, own?.value, seat);
 }

@@ -1,16 +1,11 @@
-/** The body of a request; undefined where it is longer than `bytes`, of which no more than that is read. */
-export async function bodyAtMost(request: Request, bytes: number): Promise<Buffer | undefined> {
-  const reader = request.body?.getReader();
+/** A body as it comes in; undefined where it is longer than `bytes`, of which no more than that is read. */
+export async function bodyAtMost(body: AsyncIterable<Uint8Array> | ReadableStream<Uint8Array> | null, bytes: number): Promise<Buffer | undefined> {
   const parts: Uint8Array[] = [];
   let size = 0;
-  for (;;) {
-    const { value, done } = (await reader?.read()) ?? { done: true, value: undefined };
-    if (done || !value) return Buffer.concat(parts);
-    size += value.length;
-    parts.push(value);
-    if (size > bytes) {
-      await reader?.cancel().catch(() => undefined);
-      return undefined;
-    }
+  for await (const part of (body ?? []) as AsyncIterable<Uint8Array>) {
+    size += part.length;
+    if (size > bytes) return undefined;
+    parts.push(part);
   }
+  return Buffer.concat(parts);
 }

@@ -28,3 +28,6 @@ export const done = (): Result => ({ ok: true, value: undefined });
 export const yes = <T>(value: T): Result<T> => ({ ok: true, value });
 export const no = (sentence: string, more?: string[]): Refusal => ({ ok: false, sentence, ...(more ? { more } : {}) });
 export const contradicts = (sentence: string, facts: TwoFacts): Refusal => ({ ok: false, sentence, facts });
+
+/** Nobody is signed in here: the same may be sent again by whoever says who they are. */
+export const NOBODY: Refusal = { ...no("You are not signed in any more. Nothing was changed. Sign in, then press again."), later: "who" };

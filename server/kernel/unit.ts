@@ -1,8 +1,9 @@
 import { type EventKind, type Happening, isStage, type JobEvents, type Stage, stageAfter } from "../../core/job";
 import { stepsFor, type Work } from "../../core/order";
-import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, LogEntry, Person, type PersonRow } from "../../db";
+import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, Person, type PersonRow } from "../../db";
 import { buildOfJob, type JobBuild } from "../read/build-of-job";
 import type { Actor } from "./actor";
+import { type Seat, STILL_SO } from "./seat";
 
 /** Told, and nothing of what hands do next, how far they are or what is wrong moves. */
 const BESIDE_THE_WORK: readonly EventKind[] = ["note", "skipped"];
@@ -30,12 +31,23 @@ export class Unit {
   }
 }
 
-/** A unit on one job, whose row is locked: nobody else changes the job meanwhile. */
+/** A job as it was read, and the way to its row as an entity, which takes longer to make than an entry takes to be kept. */
+export interface JobRead {
+  id: string;
+  number: string;
+  stage: string;
+  revision: number;
+  row: () => JobRow;
+}
+
+export const jobRead = (row: JobRow): JobRead => ({ id: row.id, number: row.number, stage: row.stage, revision: row.revision, row: () => row });
+
+/** A unit on one job: its row is locked, so that nobody else changes the job meanwhile, or nothing but the log is written. */
 export class JobUnit extends Unit {
+  private row: JobRow | undefined;
   private built: Promise<JobBuild> | undefined;
   private known: Promise<ReadonlyMap<string, StepName>> | undefined;
-  private told = 0;
-  private headMoves = false;
+  private readonly told: { kind: EventKind; data: unknown; plan_revision: number | null; entry_key: string | null }[] = [];
   /** The entry of the log that this one takes back. */
   takesBack: number | undefined;
 
@@ -43,11 +55,17 @@ export class JobUnit extends Unit {
     tx: EntityManager,
     actor: Actor,
     when: When,
-    readonly job: JobRow,
+    readonly read: JobRead,
     /** Kept with the first event, so that an entry sent twice is known. */
     private readonly entryKey: string | undefined,
   ) {
     super(tx, actor, when);
+  }
+
+  /** The job's row, as an entity of this transaction. */
+  get job(): JobRow {
+    this.row ??= this.read.row();
+    return this.row;
   }
 
   /** The job's build as it was when the unit began, read once and only when asked for. */
@@ -115,7 +133,10 @@ export class JobUnit extends Unit {
   };
 
   readonly stage = {
-    now: (): Stage => (isStage(this.job.stage) ? this.job.stage : "intake"),
+    now: (): Stage => {
+      const { stage } = this.row ?? this.read;
+      return isStage(stage) ? stage : "intake";
+    },
     /** Moves the job on as the state machine says; the stage after. */
     to: (happening: Happening): Stage => {
       const was = this.stage.now();
@@ -129,12 +150,6 @@ export class JobUnit extends Unit {
     },
   };
 
-  /** What lists show of the job is right for its new revision too, where nothing happened that moves it: nobody derives it anew. */
-  async keepHead(before: number): Promise<void> {
-    if (this.told === 0 || this.headMoves) return;
-    await this.tx.execute(`update "job_head" set "revision" = ? where "job_id" = ? and "revision" = ?`, [this.job.revision, this.job.id, before]);
-  }
-
   /** Plugs may fit otherwise from now on: a plan made before is stale. */
   partsChanged(): void {
     this.job.partsRevision += 1;
@@ -142,19 +157,44 @@ export class JobUnit extends Unit {
 
   /** What happened, for the log and for everybody who looks on. Each event raises the job's revision. */
   emit<K extends EventKind>(kind: K, data: JobEvents[K], planRevision?: number): void {
-    const first = this.told++ === 0;
-    this.headMoves ||= !BESIDE_THE_WORK.includes(kind);
-    this.job.revision += 1;
-    this.tx.create(LogEntry, {
-      job: this.job,
-      by: this.by,
+    this.told.push({
       kind,
       data: this.takesBack === undefined ? data : { ...data, takesBack: this.takesBack },
-      text: null,
-      planRevision: planRevision ?? null,
-      entryKey: first ? (this.entryKey ?? null) : null,
-      at: this.when.arrived,
-      happenedAt: this.when.happened,
+      plan_revision: planRevision ?? null,
+      entry_key: this.told.length === 0 ? (this.entryKey ?? null) : null,
     });
+  }
+
+  /** The job's revision once everything that was told is kept. */
+  get revision(): number {
+    return this.read.revision + this.told.length;
+  }
+
+  /**
+   * Keeps what was told, once, at the end: the log, the job's revision and, where nothing happened that moves what lists show of the job,
+   * their head, which is right for the new revision too. One statement, since each one is a way to the database and back. False, and
+   * nothing kept: the job is not as it was read, or a remembered seat is not what it was.
+   */
+  async keepEvents(seat?: Seat): Promise<boolean> {
+    const { read, actor, when, told, revision } = this;
+    if (told.length === 0 && !seat) return true;
+    const headMoves = told.some((e) => !BESIDE_THE_WORK.includes(e.kind));
+    const [row] = await this.tx.execute<{ moved: boolean }[]>(
+      `with "moved" as (update "job" set "revision" = ? where "id" = ? and "revision" = ? and ${seat ? STILL_SO : "true"} returning "id"),
+         "log" as (
+           insert into "log_entry" ("job_id", "by_id", "at", "happened_at", "kind", "data", "plan_revision", "entry_key")
+           select m."id", ?, ?, ?, e."kind", e."data", e."plan_revision", e."entry_key" from "moved" m,
+             rows from (jsonb_to_recordset(?::jsonb) as ("kind" text, "data" jsonb, "plan_revision" int, "entry_key" text)) with ordinality e
+           order by e."ordinality"
+         ),
+         "head" as (update "job_head" h set "revision" = ? from "moved" m where h."job_id" = m."id" and h."revision" = ?)
+       select exists(select from "moved") as "moved"`,
+      [
+        ...[revision, read.id, read.revision, ...(seat ? [seat.session, seat.stamp] : [])],
+        ...[actor.id, when.arrived, when.happened, JSON.stringify(told)],
+        ...[revision, headMoves ? -1 : read.revision],
+      ],
+    );
+    return row?.moved === true;
   }
 }

@@ -3,7 +3,7 @@ import { type EntityManager, Session, Shop, ShopEntry } from "../../db";
 import { query } from "../kernel/action";
 import { isRole, ROLES } from "../kernel/actor";
 import { no, type Result, yes } from "../kernel/result";
-import { IDLE_DAYS, SESSION_DAYS } from "../kernel/who";
+import { IDLE_DAYS, SESSION_DAYS } from "../kernel/seat";
 import { shopEventWords } from "./shop-log";
 
 export interface PersonView {

@@ -1,7 +1,7 @@
 import "server-only";
 import { randomUUID } from "node:crypto";
 import { bodyAtMost } from "../kernel/body";
-import { performKept } from "../kernel/door";
+import { performKept } from "../kernel/kept-entry";
 import { no, type Result } from "../kernel/result";
 import { seatHere } from "../kernel/who";
 import { keepPhoto } from "./keep";
@@ -19,7 +19,7 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   } catch {
     return { status: 400, body: no("The photo was not understood. Nothing was changed.") };
   }
-  const raw = await bodyAtMost(request, MOST_PHOTO_BYTES);
+  const raw = await bodyAtMost(request.body, MOST_PHOTO_BYTES);
   if (!raw)
     return { status: 200, body: no(`The photo is larger than ${MOST_PHOTO_BYTES / 1_000_000} MB. Take it with fewer pixels. Nothing was changed.`) };
   const made = await upright(raw);
@@ -28,7 +28,7 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   const { bytes, ...size } = made;
   await photoStore.put(id, bytes);
   const about = Object.fromEntries(["number", "step", "part"].flatMap((k) => (asked.get(k) ? [[k, asked.get(k)]] : [])));
-  const said = await performKept(keepPhoto, { ...about, photo: { id, ...size, bytes: bytes.length } }, entry);
+  const said = await performKept(seatHere, keepPhoto, { ...about, photo: { id, ...size, bytes: bytes.length } }, entry);
   if (!said.ok) await photoStore.remove(id);
   return { status: 200, body: said };
 }

@@ -17,7 +17,7 @@ import {
 import { type EntityManager, Job, JobPart, type JobRow, Link, LockMode, layPart, Plan } from "../../db";
 import type { Actor } from "../kernel/actor";
 import { no, type Refusal, type Result, yes } from "../kernel/result";
-import { JobUnit } from "../kernel/unit";
+import { JobUnit, jobRead } from "../kernel/unit";
 import { buildOfJob, findJob } from "../read/build-of-job";
 import type { Asked, PlanAndWays } from "./plan-thread";
 
@@ -112,7 +112,7 @@ async function planOnce(em: EntityManager, number: string, by: Actor, make: Make
 
 const unitOf = (tx: unknown, by: Actor, job: JobRow) => {
   const now = new Date();
-  return new JobUnit(tx as EntityManager, by, { happened: now, arrived: now }, job, undefined);
+  return new JobUnit(tx as EntityManager, by, { happened: now, arrived: now }, jobRead(job), undefined);
 };
 
 /** Everything that decides a plan, in few characters. */
@@ -144,7 +144,9 @@ function confirm(em: EntityManager, { job, by, startedAt }: Start, planned: Plan
     if (!last || last.revision !== planned.revision) return no("Somebody planned this job again meanwhile. That plan stays.");
     const tookMs = Math.round(performance.now() - startedAt);
     Object.assign(last, { status: "proved", proof: "", tookMs, ways: ways ?? null });
-    unitOf(tx, by, now).emit("plan-proved", { revision: last.revision }, last.revision);
+    const unit = unitOf(tx, by, now);
+    unit.emit("plan-proved", { revision: last.revision }, last.revision);
+    await unit.keepEvents();
     return yes({ ...planned, status: "proved", proof: "", tookMs });
   });
 }
@@ -266,6 +268,7 @@ function stored(
     const placed = made.connections.length;
     unit.emit("planned", { revision, status: made.status, placed, free, moved, proof: proofWords(made) }, revision);
     unit.stage.to("planned");
+    await unit.keepEvents();
     return yes({ revision, status: made.status, proof: proofWords(made), moved, placed, free, tookMs });
   });
 }

@@ -44,6 +44,7 @@ describe("migrations", () => {
         insert into step_skipped (job_id, step, reason, by_id) select j.id, 'look', 'later', t.id from job j, person t;
         insert into step_time (job_id, step, measure, seconds, by_id) select j.id, 'look', 'look', 60, t.id from job j, person t`,
       "0014-photos": `insert into photo (job_id, step, width, height, bytes, by_id) select j.id, 'look', 2, 2, 9, t.id from job j, person t`,
+      "0015-head-news": `update job_head set revision = revision + 1`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

@@ -131,7 +131,7 @@ describe("a change of person at a bench", () => {
     });
     await signIn.run(db.em(), { name: "Ebo Larkmoor", password: demoPerson("Ebo Larkmoor").password }, door);
     const [row] = await db.em().execute<{ id: string }[]>(`select "id" from "session" where "token_hash" = ?`, [door.hash]);
-    door.seat = { session: row?.id ?? "", device: door.device, actor: await as("Ebo Larkmoor"), actedAt: new Date(), lockMinutes: 15 };
+    door.seat = { session: row?.id ?? "", device: door.device, actor: await as("Ebo Larkmoor"), actedAt: new Date(), lockMinutes: 15, stamp: "" };
     const mirel = await person("Mirel Quist");
     expect(await takeOver.run(db.em(), { person: mirel.id, secret: "4196", by: "pin" }, door)).toMatchObject({
       ok: true,

@@ -51,7 +51,7 @@ describe("npm start", () => {
     expect((await fetch(`http://127.0.0.1:${port}/first`)).status).toBe(200);
     const pid = `.data/${NAME}/postmaster.pid`;
     expect(existsSync(pid)).toBe(true);
-    const server = childOf(start.pid ?? 0, "next");
+    const server = childOf(start.pid ?? 0, "server.mjs");
     if (!server) throw new Error("npm start has no server");
     process.kill(server, "SIGKILL");
     expect(await ended).toBe(1);

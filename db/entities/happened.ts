@@ -1,0 +1,72 @@
+import { defineEntity, type InferEntity, p } from "@mikro-orm/core";
+import { id, now } from "./columns";
+import { Job } from "./job";
+import { Person } from "./people";
+
+/** What happened, append-only: the database refuses to change or delete a row. The sentence is made from kind and data. */
+export const LogEntry = defineEntity({
+  name: "LogEntry",
+  tableName: "log_entry",
+  indexes: [
+    { name: "log_entry_job_index", properties: ["job", "id"] },
+    {
+      name: "log_entry_lead_index",
+      expression: `create index "log_entry_lead_index" on "log_entry" ("job_id", ("data"->>'lead'), "id")`,
+    },
+  ],
+  properties: {
+    id: p.integer().primary().autoincrement(),
+    job: () => p.manyToOne(Job),
+    /** When the server heard of it. */
+    at: now(),
+    happenedAt: now(),
+    by: () => p.manyToOne(Person),
+    kind: p.string(),
+    /** The sentence of an entry older than its kind's data. */
+    text: p.text().nullable(),
+    planRevision: p.integer().nullable(),
+    /** Made by the sender, so that an entry sent twice is kept once. */
+    entryKey: p.string().nullable(),
+    data: p.json<unknown>().nullable(),
+  },
+  uniques: [{ name: "log_entry_job_entry_key_unique", properties: ["job", "entryKey"] }],
+});
+
+export const Observation = defineEntity({
+  name: "Observation",
+  tableName: "observation",
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    line: p.string(),
+    asExpected: p.boolean(),
+    value: p.string(),
+    at: now(),
+    by: () => p.manyToOne(Person),
+  },
+  uniques: [{ properties: ["job", "line"] }],
+});
+
+export const Fault = defineEntity({
+  name: "Fault",
+  tableName: "fault",
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    number: p.integer(),
+    line: p.string(),
+    title: p.text(),
+    expected: p.text(),
+    seen: p.text(),
+    state: p.string().default("open"),
+    tried: p.json<{ element: string; name: string; result: string; at: string }[]>(),
+    finding: p.text().nullable(),
+    openedAt: now(),
+    openedBy: () => p.manyToOne(Person),
+    closedAt: p.datetime().nullable(),
+    version: p.integer().version(),
+  },
+  uniques: [{ properties: ["job", "number"] }],
+});
+
+export type FaultRow = InferEntity<typeof Fault>;

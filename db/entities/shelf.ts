@@ -1,0 +1,44 @@
+import { defineEntity, p } from "@mikro-orm/core";
+import { now } from "./columns";
+import { Person } from "./people";
+
+/** A part type of the shelf, whole, as `core/catalogue` reads it. */
+export const ShelfType = defineEntity({
+  name: "ShelfType",
+  tableName: "shelf_type",
+  properties: {
+    id: p.string().primary(),
+    kind: p.string().index(),
+    maker: p.string(),
+    name: p.string(),
+    revision: p.integer(),
+    body: p.json<unknown>(),
+    stock: p.integer().default(0),
+    /** Kept for testing, known to be good; never built in. */
+    spares: p.integer().default(0),
+  },
+  // Over an expression: written by the migration, named here so that both agree.
+  indexes: [
+    { name: "shelf_type_name_index", properties: ["name", "id"] },
+    {
+      name: "shelf_type_search_index",
+      expression: `create index "shelf_type_search_index" on "shelf_type" using gin ((lower("maker" || ' ' || "name" || ' ' || "id" || ' ' || "kind")) gin_trgm_ops)`,
+    },
+  ],
+});
+
+/** What a part type was at each revision, and who made it so. */
+export const ShelfRevision = defineEntity({
+  name: "ShelfRevision",
+  tableName: "shelf_revision",
+  properties: {
+    id: p.integer().primary().autoincrement(),
+    type: p.string(),
+    revision: p.integer(),
+    body: p.json<unknown>(),
+    by: () => p.manyToOne(Person),
+    at: now(),
+    because: p.text().default(""),
+  },
+  uniques: [{ properties: ["type", "revision"] }],
+});
