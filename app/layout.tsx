@@ -9,6 +9,7 @@ import { LiveProvider } from "../features/frame/live";
 import { OfflinePages } from "../features/frame/offline-pages";
 import { Ready } from "../features/frame/ready";
 import { OutboxProvider } from "../features/outbox/outbox";
+import { newsMark } from "../server/live/since";
 import "./globals.css";
 
 export const metadata: Metadata = {
@@ -21,12 +22,14 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const chosen = (await cookies()).get("theme")?.value;
   const h = await headers();
   const language = languageOf(h.get("accept-language"));
+  // Before anything of the page is read.
+  const since = await newsMark();
   return (
     <html lang="en" data-theme={chosen === "dark" || chosen === "light" ? chosen : "system"}>
       <body>
         <LanguageProvider language={language}>
           <KeysProvider>
-            <LiveProvider>
+            <LiveProvider since={since}>
               <OutboxProvider>{children}</OutboxProvider>
             </LiveProvider>
           </KeysProvider>

@@ -196,6 +196,8 @@ await page("/job/FS-1042/order", other);
 const news = await fetch(`${other}/live?job=FS-1042`, { headers: { cookie } });
 if (!news.ok) throw new Error(`the stream answered ${news.status}`);
 const reader = news.body?.pipeThrough(new TextDecoderStream()).getReader();
+// It beats once it hears.
+while (!(await reader?.read())?.value?.includes("beat"));
 const heard: number[] = [];
 const shown: number[] = [];
 for (let i = 0; i < 25; i++) {

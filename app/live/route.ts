@@ -1,13 +1,21 @@
 import { notHere } from "../../server/files/not-here";
 import { seatKept } from "../../server/kernel/who";
+import { changedSince } from "../../server/live/since";
 import { newsStream } from "../../server/live/stream";
 
 export const dynamic = "force-dynamic";
 
-/** News of one job (`?job=FS-1041`) or of all, as they happen. */
+/** News of one job (`?job=FS-1041`) or of all, as they happen, and whether there were any since the page was made (`&since=`). */
 export async function GET(request: Request): Promise<Response> {
   const seat = await seatKept();
   if (!(await seat())) return notHere(401);
-  const job = new URL(request.url).searchParams.get("job")?.slice(0, 40);
-  return newsStream(job || undefined, request.signal, async () => (await seat()) !== undefined);
+  const asked = new URL(request.url).searchParams;
+  const job = asked.get("job")?.slice(0, 40) || undefined;
+  const since = asked.get("since");
+  return newsStream(
+    job,
+    request.signal,
+    async () => (await seat()) !== undefined,
+    async () => since !== null && changedSince(since, job),
+  );
 }

@@ -41,10 +41,10 @@ async function canBeHad(): Promise<"yes" | "no" | "who"> {
 }
 
 /**
- * Hears what others change and takes it over: of one job, or of all. A refresh that cannot be had never replaces the page: the
+ * Hears what others change and takes it over: of one job, or of all; `since` says how far the page has seen it. A refresh that cannot be had never replaces the page: the
  * screen stays as it is, says since when it is alone, and catches up by itself.
  */
-export function LiveProvider({ children }: { children: ReactNode }) {
+export function LiveProvider({ since, children }: { since: string; children: ReactNode }) {
   const router = useRouter();
   // A job's screens hear of their job, all others of everything.
   const job = /^\/job\/([^/]+)/.exec(usePathname())?.[1];
@@ -56,6 +56,11 @@ export function LiveProvider({ children }: { children: ReactNode }) {
   const [renewing, startRenewing] = useTransition();
   const busy = useRef(false);
   const again = useRef(() => {});
+  /** How far the page has seen everything: whatever came between it and the stream is told with the stream's first line. */
+  const mark = useRef(since);
+  useEffect(() => {
+    mark.current = since;
+  }, [since]);
   const refresh = useCallback(() => {
     missed.current = true;
     clearTimeout(waiting.current);
@@ -113,7 +118,7 @@ export function LiveProvider({ children }: { children: ReactNode }) {
     const open = () => {
       source?.close();
       lastBeat = Date.now();
-      source = new EventSource(job ? `/live?job=${job}` : "/live");
+      source = new EventSource(`/live?since=${mark.current}${job ? `&job=${job}` : ""}`);
       source.onopen = () => {
         if (lostAt !== undefined || missed.current) refresh();
         heard();

@@ -23,6 +23,8 @@ interface Channel {
   /** The database tells this process what changes. */
   hears: boolean;
   tries: number;
+  /** Called once the database tells. */
+  waiting: Set<() => void>;
   /** Called when the process ends, so that open streams do not hold it. */
   endings: Set<() => void>;
 }
@@ -30,7 +32,7 @@ const holder = globalThis as typeof globalThis & { imbraChannel?: Channel };
 
 function channel(): Channel {
   if (!holder.imbraChannel) {
-    const made: Channel = { hearers: new Set(), tries: 0, hears: false, endings: new Set() };
+    const made: Channel = { hearers: new Set(), tries: 0, hears: false, waiting: new Set(), endings: new Set() };
     holder.imbraChannel = made;
     const end = () => {
       for (const ending of [...made.endings]) ending();
@@ -92,6 +94,8 @@ async function connect(c: Channel): Promise<void> {
     const missed = c.tries > 0;
     c.tries = 0;
     c.hears = true;
+    for (const go of c.waiting) go();
+    c.waiting.clear();
     if (missed) for (const hear of [...c.hearers]) hear({ again: true });
   } catch {
     again();
@@ -110,6 +114,14 @@ export function listen(hear: Hear): () => void {
 
 /** Would this process hear of a change now? While it does not, nobody may believe that nothing changes. */
 export const hears = (): boolean => channel().hears;
+
+/** Resolves once this process hears: what is asked of the database after that and what is heard leave nothing out. */
+export const hearing = (): Promise<void> =>
+  new Promise((resolve) => {
+    const c = channel();
+    if (c.hears) resolve();
+    else c.waiting.add(resolve);
+  });
 
 /** Calls `end` when this process is asked to stop; the function it gives takes that back. */
 export function whenEnding(end: () => void): () => void {

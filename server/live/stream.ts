@@ -1,4 +1,4 @@
-import { hears, listen, type News, whenEnding } from "./channel";
+import { hearing, hears, listen, type News, whenEnding } from "./channel";
 
 /** Open streams of one process; more are told to come again later. */
 const MOST_STREAMS = 500;
@@ -15,8 +15,16 @@ let open = 0;
 const concerns = (job: string | undefined) => (n: News) =>
   "again" in n || (job === undefined ? "job" in n || "head" in n || "shelf" in n : ("job" in n && n.job === job) || "shelf" in n);
 
-/** Server-sent events: a line for each change that concerns a job, or for any where none is named. Ends with `signal` or the sign-in. */
-export function newsStream(job: string | undefined, signal: AbortSignal, stillThere: () => Promise<boolean>): Response {
+/**
+ * Server-sent events: a line for each change that concerns a job, or for any where none is named. `missed` tells whether something changed
+ * between the page and the moment from which this server hears for it. Ends with `signal` or the sign-in.
+ */
+export function newsStream(
+  job: string | undefined,
+  signal: AbortSignal,
+  stillThere: () => Promise<boolean>,
+  missed: () => Promise<boolean>,
+): Response {
   if (open >= MOST_STREAMS) return new Response("Too many listen already. Try again.", { status: 503, headers: { "Retry-After": "10" } });
   const wanted = concerns(job);
   const lines = new TextEncoder();
@@ -57,7 +65,11 @@ export function newsStream(job: string | undefined, signal: AbortSignal, stillTh
       };
       const stays = whenEnding(close);
       signal.addEventListener("abort", close, { once: true });
-      say(`retry: 2000\n\n${BEAT}`);
+      say("retry: 2000\n\n");
+      hearing()
+        // What cannot be asked may have changed.
+        .then(() => missed().catch(() => true))
+        .then((something) => say(something ? `data: ${JSON.stringify({ again: true } satisfies News)}\n\n` : BEAT));
     },
     cancel: () => close(),
   });

@@ -3,7 +3,7 @@ import { type Server as HttpServer, createServer as httpServer, request } from "
 import { connect, type Server, type Socket, createServer as tcpServer } from "node:net";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { launch, signIn } from "./page";
+import { base, launch, signIn, sit } from "./page";
 import { freePort, killed, secondServer } from "./second-server";
 
 let browser: Browser;
@@ -137,4 +137,31 @@ describe("a reverse proxy in front, as the docs describe it", () => {
     proxy.close();
     proxy.closeAllConnections();
   }, 180_000);
+});
+
+describe("what is said after a page was made and before it hears", () => {
+  it("is on the page all the same", async () => {
+    const { page, context } = await sit(browser, "Ebo Larkmoor");
+    let open = () => {};
+    const held = new Promise<void>((resolve) => {
+      open = resolve;
+    });
+    await page.route("**/live?*", async (route) => {
+      await held;
+      await route.continue();
+    });
+    await page.goto(`${base()}/job/FS-1042/wiring`);
+    await page.getByRole("button", { name: "Log" }).click();
+    const said = await page.request.post(`${base()}/entries`, {
+      headers: { Origin: base() },
+      data: { action: "bench.note", input: { number: "FS-1042", text: "Said in between.", kind: "note" }, entry: { key: "in-between" } },
+    });
+    expect(await said.json()).toMatchObject({ ok: true });
+    // Nothing else happens: only the first line of the stream can tell.
+    await page.waitForTimeout(500);
+    expect(await page.getByText("Said in between.").count()).toBe(0);
+    open();
+    await page.getByText("Said in between.").waitFor({ timeout: 10_000 });
+    await context.close();
+  });
 });
