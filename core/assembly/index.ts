@@ -17,6 +17,6 @@ export {
 } from "./graph";
 export { boardPorts, kept, partsOfKind, wholeParts } from "./kept";
 export { portNodes } from "./nodes";
-export { parseJson, parseWith, type ReadBuild, type ReadFaults, readBuild, readBuildText } from "./read";
+export { parseJson, parseWith, type ReadBuild, type ReadFaults, readBuild, readBuildText, readingBuild } from "./read";
 export { Address, Build, CONNECTION_STATES, Connection, MOST_LEADS, Part, Policy, Settings, Wishes } from "./schema";
 export type { Graph, LeadNode, PartNode, PortNode } from "./shape";

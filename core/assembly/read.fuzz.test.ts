@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEMO, shelf } from "../../tests/fixtures/demo";
-import { readBuild, readBuildText } from ".";
+import { readBuild, readBuildText, readingBuild } from ".";
 
 type Json = null | boolean | number | string | Json[] | { [k: string]: Json };
 const examples = [...DEMO.map((d) => `examples/${d}.json`), "examples/fs-1041-self-contained.json"].map(
@@ -73,6 +73,34 @@ describe("files nobody would write by hand", () => {
       }),
       { numRuns: 120, seed: 43 },
     );
+  });
+  it("a list of a million is refused by its place before anything in it is read, wherever it is", () => {
+    const file = JSON.parse(readFileSync("examples/fs-1046.json", "utf8")) as { [k: string]: Json };
+    const many = Array.from({ length: 1_000_000 }, () => ({}));
+    const wide = Object.fromEntries(Array.from({ length: 40_000 }, (_, i) => [`k${i}`, 1]));
+    const cases: [string, number, Json][] = [
+      ["partTypes", 1_000_000, { ...file, partTypes: many }],
+      ["parts", 1_000_000, { ...file, parts: many }],
+      ["elsewhere", 1_000_000, { ...file, elsewhere: many }],
+      ["partTypes[0].ports", 1_000_000, { ...file, partTypes: [{ ports: many }] }],
+      ["settings", 40_000, { ...file, settings: wide }],
+    ];
+    for (const [at, count, data] of cases) {
+      const began = performance.now();
+      const r = readBuild(data, shelf);
+      expect(r.ok ? [] : r.faults).toEqual([`${at}: ${count} entries. No list of a build is longer than 1500.`]);
+      // Read to its end, each of them takes seconds.
+      expect([at, performance.now() - began < 500]).toEqual([at, true]);
+    }
+  });
+  it("a build is read in small steps, none of them more than one part type", () => {
+    const data = JSON.parse(readFileSync("examples/fs-1041-self-contained.json", "utf8"));
+    const reading = readingBuild(data, []);
+    let steps = 0;
+    let next = reading.next();
+    for (; !next.done; next = reading.next()) steps += 1;
+    expect(next.value.ok).toBe(true);
+    expect(steps).toBeGreaterThan(data.partTypes.length);
   });
   it("any JSON at all is refused in sentences", () => {
     fc.assert(

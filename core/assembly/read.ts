@@ -1,8 +1,8 @@
 import { type ParseError, parse as parseForgiving } from "jsonc-parser";
 import type { z } from "zod";
-import { isFamily, measurable, type PartType } from "../catalogue";
+import { isFamily, measurable, PartType } from "../catalogue";
 import { buildGraph, typeLookup } from "./graph";
-import { Build, MOST_LEADS } from "./schema";
+import { Build, MOST_LEADS, MOST_PART_TYPES } from "./schema";
 import type { Graph } from "./shape";
 
 /** Faults a person can act on, each a sentence that names the place in the file. */
@@ -113,13 +113,62 @@ function typeFaults(types: readonly PartType[]): string[] {
   });
 }
 
+/** No list of a build is longer. A longer one is refused before anything in it is read: a small file can hold a million empty brackets. */
+const LONGEST_LIST = 1500;
+
+/** Lists that are too long to be read, each by its place. */
+function longLists(data: unknown): string[] {
+  const out: string[] = [];
+  const open: { value: unknown; path: readonly PropertyKey[] }[] = [{ value: data, path: [] }];
+  for (let next = open.pop(); next && out.length < MOST_FAULTS; next = open.pop()) {
+    const { value, path } = next;
+    if (value === null || typeof value !== "object") continue;
+    const size = Array.isArray(value) ? value.length : Object.keys(value).length;
+    if (size > LONGEST_LIST) out.push(`${where(path)}: ${size} entries. No list of a build is longer than ${LONGEST_LIST}.`);
+    else for (const [k, v] of Object.entries(value)) open.push({ value: v, path: [...path, Array.isArray(value) ? Number(k) : k] });
+  }
+  return out;
+}
+
+/** Part types are most of a file and are read one by one; then the rest. */
+function* parsing(data: unknown): Generator<void, ReturnType<typeof parseWith<typeof Build>>> {
+  const long = longLists(data);
+  if (long.length > 0) return { ok: false, faults: bounded(long) };
+  const list = data !== null && typeof data === "object" && "partTypes" in data ? data.partTypes : undefined;
+  if (!Array.isArray(list) || list.length === 0) return parseWith(Build, data);
+  if (list.length > MOST_PART_TYPES) return { ok: false, faults: [`partTypes: this is too long; at most ${MOST_PART_TYPES}.`] };
+  const types: PartType[] = [];
+  const issues: z.core.$ZodIssue[] = [];
+  for (const [i, one] of list.entries()) {
+    yield;
+    const read = PartType.safeParse(one);
+    if (read.success) types.push(read.data);
+    else issues.push(...read.error.issues.map((x) => ({ ...x, path: ["partTypes", i, ...x.path] })));
+  }
+  yield;
+  const rest = Build.safeParse({ ...(data as object), partTypes: [] });
+  if (!rest.success) issues.unshift(...rest.error.issues);
+  if (!rest.success || issues.length > 0) return { ok: false, faults: bounded(issues.map((i) => sentence(i, data))) };
+  return { ok: true, value: { ...rest.data, partTypes: types } };
+}
+
 /**
  * Reads a build: parses it, resolves part types against itself and the shelf, and checks that every
  * reference leads somewhere. Returns sentences instead of throwing, whatever the input.
  */
 export function readBuild(data: unknown, shelf: readonly PartType[]): ReadBuild | ReadFaults {
-  const parsed = parseWith(Build, data);
+  const reading = readingBuild(data, shelf);
+  for (;;) {
+    const { done, value } = reading.next();
+    if (done) return value;
+  }
+}
+
+/** The same in small steps: whoever has others to serve goes on when they had their turn. */
+export function* readingBuild(data: unknown, shelf: readonly PartType[]): Generator<void, ReadBuild | ReadFaults> {
+  const parsed = yield* parsing(data);
   if (!parsed.ok) return parsed;
+  yield;
   const build = parsed.value;
   const types = typeLookup(build, shelf);
   const faults = [
@@ -160,7 +209,9 @@ export function readBuild(data: unknown, shelf: readonly PartType[]): ReadBuild 
       faults: [`parts: ${leadCount} leads in all; a build may have ${MOST_LEADS}. Split it, or remove what does not belong to it.`],
     };
   }
+  yield;
   const graph = buildGraph(build, types);
+  yield;
   const caseMounts = new Set([...graph.parts.values()].flatMap((p) => [...p.type.body.mounts, ...p.type.body.radiatorPlaces].map((m) => m.id)));
   const later = [
     ...build.parts.flatMap((p, i) =>

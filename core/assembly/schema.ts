@@ -130,6 +130,9 @@ export const Settings = z.strictObject({
   cpuFanWarning: z.enum(["halt", "ignore"]).default("halt"),
 });
 
+/** So many part types a file carries itself at most. */
+export const MOST_PART_TYPES = 200;
+
 export const Build = z.strictObject({
   format: z.literal("imbra-build"),
   version: z.literal(1),
@@ -138,7 +141,7 @@ export const Build = z.strictObject({
   policy: Policy.default(Policy.parse({})),
   settings: Settings.default(Settings.parse({})),
   wishes: Wishes.default(Wishes.parse({})),
-  partTypes: z.array(PartType).max(200).default([]).describe("part types that the shelf lacks, or that this file carries itself"),
+  partTypes: z.array(PartType).max(MOST_PART_TYPES).default([]).describe("part types that the shelf lacks, or that this file carries itself"),
   parts: z.array(Part).min(1).max(200),
   accessories: z
     .array(

@@ -6,13 +6,14 @@ import {
   Part,
   Policy,
   type ReadFaults,
-  readBuild,
+  readingBuild,
   Settings,
   type TypeLookup,
   typeLookup,
   Wishes,
 } from "../../core/assembly";
 import { type EntityManager, Job, type JobRow, ShelfType } from "../../db";
+import { toTheEnd } from "../kernel/in-turns";
 import { entryOf, partsOfJob } from "./parts-of-job";
 
 export interface JobBuild {
@@ -95,9 +96,19 @@ function waysOf(ways: Record<string, string>): Pick<Build, "ways"> {
   return list.length > 0 ? { ways: list.sort((a, b) => (a.lead < b.lead ? -1 : 1)) } : {};
 }
 
-/** Reads a build file against the shelf as the database holds it. */
+/** A file names no more part types than this; what is beyond is refused when it is read. */
+const MOST_NAMED = 300;
+
+/** What a file calls the part types of its parts and accessories, before anybody has looked whether it is one. */
+const namedIn = (data: unknown): string[] =>
+  ["parts", "accessories"].flatMap((list) => {
+    const all = data !== null && typeof data === "object" ? (data as Record<string, unknown>)[list] : undefined;
+    return Array.isArray(all) ? all.slice(0, MOST_NAMED).flatMap((p) => (typeof p?.type === "string" ? [p.type as string] : [])) : [];
+  });
+
+/** Reads a build file against the shelf as the database holds it, in turns with whatever else the server does. */
 export async function readAgainstShelf(em: EntityManager, data: unknown): Promise<{ ok: true; build: Build; types: TypeLookup } | ReadFaults> {
-  const shelf = (await em.find(ShelfType, {}, { limit: 5000 })).map((s) => entryOf(s.body));
-  const read = readBuild(data, shelf);
+  const shelf = (await em.find(ShelfType, { id: { $in: [...new Set(namedIn(data))] } })).map((s) => entryOf(s.body));
+  const read = await toTheEnd(readingBuild(data, shelf));
   return read.ok ? { ok: true, build: read.build, types: typeLookup(read.build, shelf) } : read;
 }
