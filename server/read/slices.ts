@@ -14,11 +14,10 @@ export const wiringSlice = ({ build, leads, findings, plan, head, free }: JobVie
   const named = plan?.ways?.needs.flatMap((n) => (n.kind === "accessory" ? [n.type] : [])) ?? [];
   return { build: own(build, named), leads, findings, plan, head, free };
 };
-/** The build goes whole: a part is tried with what the shelf has. */
 export const partsSlice = ({ build, head, plan, leads, findings, photos, steps }: JobView) => {
   const partsOf = new Map(steps.map((s) => [s.id, s.parts]));
   return {
-    build,
+    build: own(build),
     head,
     plan,
     leads,
