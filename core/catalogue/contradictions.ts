@@ -1,4 +1,5 @@
-import type { PartType, Point } from "./part-type";
+import type { PartType } from "./part-type";
+import type { Point } from "./values";
 
 /** Boards by form, mm: ATX, microATX and FlexATX (ATX and microATX specifications, Intel), Mini-ITX, E-ATX (common practice); from memory. */
 const FORM_MM: Readonly<Record<string, { w: number; h: number }>> = {

@@ -1,5 +1,5 @@
+import type { Lead, Limit, Load, Port } from "./connectors";
 import { family } from "./families";
-import type { Lead, Limit, Load, Port } from "./part-type";
 
 /** Values that hold where the catalogue entry gives none. Standing is said beside each. */
 export const PRACTICE = {

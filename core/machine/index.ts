@@ -1,3 +1,4 @@
+export { type Expectation, GROUPS, type Group, type PowerOn } from "./expectation";
 export { type Element, partsOfElement } from "./paths";
-export { type Expectation, GROUPS, type Group, type PowerOn, powerOn } from "./power-on";
+export { powerOn } from "./power-on";
 export { asExpected } from "./readings";

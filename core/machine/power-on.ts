@@ -1,43 +1,10 @@
 import { asPlugged, type Graph, type LeadNode, partsOfKind, withConnections } from "../assembly";
 import { hungOn, panelPinout, signallers } from "../brings";
 import { mate } from "../catalogue";
-import { memorySpeed } from "../memory";
 import { cpuDrawW, cpuFilledW } from "../power";
-import { boardEnd } from "../wiring";
+import { type Expectation, type Group, leansOf, type PowerOn, upper } from "./expectation";
+import { driveLines, memoryLines } from "./memory-and-drives";
 import { boardPath, boardSockets, controlPath, type Element, either, join, leadPath, type Path, powerPath, seatPath, type World } from "./paths";
-
-export const GROUPS = ["Power", "Fans and pump", "Lights", "Start-up", "Memory", "Drives", "Front ports"] as const;
-export type Group = (typeof GROUPS)[number];
-
-/** One line of the first-boot sheet. */
-export interface Expectation {
-  id: string;
-  group: Group;
-  what: string;
-  /** What is to be seen, in the words that the sheet offers. */
-  expected: string;
-  /** The other things it could be seen to do; empty when a value is typed in. */
-  otherwise: string[];
-  /** True when the expectation is that it works. */
-  works: boolean;
-  because: string;
-  /** All that must be good for it to work. */
-  leans: Element[];
-  /** Ids among `leans` that the line could do without: that it holds clears none of them. */
-  spare?: string[];
-  /** Also seen on a machine that does not get that far: it clears nothing while something it leans on is in doubt. */
-  silent?: true;
-  unit?: string;
-}
-
-export interface PowerOn {
-  /** What happens, in one sentence. */
-  verdict: string;
-  /** Parts die: do not press. */
-  damage: string[];
-  stopsAt?: "standby" | "button" | "cpu" | "memory" | "fan-warning" | "picture";
-  lines: Expectation[];
-}
 
 /** What is lit, turns, stops and reads, computed from what is plugged; `bad` pretends that elements are bad. */
 export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): PowerOn {
@@ -119,8 +86,6 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
   return { verdict: verdict(damage, start, lines, button, board), damage, ...(start.stopsAt ? { stopsAt: start.stopsAt } : {}), lines };
 }
 
-const leansOf = (p: Path) => ({ leans: p.leans, ...(p.spare ? { spare: p.spare } : {}) });
-const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 const turning = (g: Graph): LeadNode[] =>
   [...g.leads.values()].filter((l) => l.loom === "fans" && ["cpu-fan", "radiator-fan", "case-fan", "pump"].includes(l.lead.role));
 
@@ -296,97 +261,6 @@ function speedSignal(world: World, header: string): Path {
     leans: [],
     missing: on && on.leads.length > 0 ? `nothing on ${p?.name} gives it a speed signal` : `${p?.name ?? "the CPU fan header"} is empty`,
   };
-}
-
-function memoryLines(world: World, start: Path): Expectation[] {
-  const nodes = partsOfKind(world.graph, "memory");
-  const modules = nodes.map((m) => seatPath(world, m.id));
-  // A bad module is not counted, as if it were not in.
-  const dead = nodes.filter((_, i) => !modules[i]?.ok).map((m) => `${m.id}:`);
-  const seen = withConnections(
-    world.graph,
-    world.graph.connections.filter((c) => !dead.some((d) => c.lead.startsWith(d))),
-  );
-  const speed = memorySpeed(seen, world.graph.build.settings.memoryProfile) ?? memorySpeed(world.graph, world.graph.build.settings.memoryProfile);
-  if (!speed) return [];
-  const base = { group: "Memory" as const, works: start.ok, otherwise: [] };
-  const because = start.ok ? "" : `${upper(start.missing ?? "")}.`;
-  return [
-    {
-      ...base,
-      ...leansOf(join(world, [start, ...modules])),
-      id: "memory-size",
-      what: "Memory size",
-      expected: start.ok ? String(speed.sizeGb) : "not seen",
-      unit: "GB",
-      because: because || `${speed.modules} modules.`,
-    },
-    {
-      ...base,
-      ...leansOf(join(world, [start, either(modules)])),
-      id: "memory-speed",
-      what: "Memory speed",
-      expected: start.ok ? String(speed.mts) : "not seen",
-      unit: "MT/s",
-      because: because || `Limited by ${speed.because}. A tool that reads the clock shows ${speed.mts / 2} MHz.`,
-    },
-  ];
-}
-
-function driveLines(world: World, whole: Graph, start: Path): Expectation[] {
-  const { graph } = world;
-  return partsOfKind(whole, "drive").map((d): Expectation => {
-    const own = d.type.leads.some((l) => l.role === "seat") ? seatPath(world, d.id) : sataPath(world, d.id);
-    const path = join(world, [start, own]);
-    return {
-      id: `drive:${d.id}`,
-      group: "Drives",
-      what: d.part.label ?? d.type.name,
-      works: path.ok,
-      expected: path.ok ? "listed" : "missing",
-      otherwise: [path.ok ? "missing" : "listed"],
-      because: path.ok ? `${d.type.name}${bootName(graph, d.id)}.` : `${upper(path.missing ?? "")}.`,
-      ...leansOf(path),
-    };
-  });
-}
-
-function bootName(graph: Graph, drive: string): string {
-  const at = graph.connections.find((c) => c.lead.startsWith(`${drive}:`));
-  const sata = graph.atPort.get(`${drive}:data`)?.[0];
-  const port = at ? graph.ports.get(at.port) : boardEnd(graph, sata);
-  return port ? ` in ${port.name}` : "";
-}
-
-function sataPath(world: World, drive: string): Path {
-  const { graph } = world;
-  const part = graph.parts.get(drive);
-  const power = part?.type.ports.find((p) => p.role === "device-power");
-  const data = part?.type.ports.find((p) => p.role === "drive-data" && p.flow === "in");
-  const powered = power ? graph.ports.get(`${drive}:${power.id}`) : undefined;
-  const paths: Path[] = powered ? [powerPath(world, powered)] : [];
-  if (data) {
-    const c = graph.atPort.get(`${drive}:${data.id}`)?.[0];
-    const other = boardEnd(graph, c);
-    const l = c && graph.leads.get(c.lead);
-    const off =
-      other &&
-      [...graph.ports.values()].find((p) => p.part === other.part && p.port.displaces.includes(other.port.id) && graph.atPort.get(p.address)?.length);
-    const leans: Element[] = [
-      { id: drive, kind: "part", name: part?.part.label ?? drive },
-      ...(l ? [{ id: l.part.id, kind: "cable" as const, name: `${l.part.part.label}` }] : []),
-      ...(other ? [{ id: other.address, kind: "port" as const, name: other.name }] : []),
-    ];
-    const missing = !c
-      ? "its data cable is not plugged"
-      : !other
-        ? "the other end of its data cable is loose"
-        : off
-          ? `${off.name} switches ${other.name} off`
-          : undefined;
-    paths.push(missing === undefined ? { ok: true, leans } : { ok: false, leans, missing });
-  }
-  return join(world, paths);
 }
 
 function verdict(damage: string[], start: Start, lines: Expectation[], button: Path, board: Path): string {

@@ -1,4 +1,4 @@
-import type { Expectation } from "./power-on";
+import type { Expectation } from "./expectation";
 
 /** Readings of a tool that rounds differ by so much, MT/s. */
 const ROUNDED_MTS = 2;

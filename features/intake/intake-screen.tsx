@@ -11,9 +11,10 @@ import { Fold } from "../../ui/fold";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
-import { KIND_WORD } from "../parts/kinds";
 import { newJobAction, readRowsAction } from "./actions";
 import { type Columns, guessColumns, pastedRows, rowsOf } from "./csv";
+import { Pick, Text } from "./fields";
+import { Understood } from "./understood";
 
 /** So long after the last key the pasted list is read. */
 const READ_AFTER_MS = 600;
@@ -21,6 +22,13 @@ const READ_AFTER_MS = 600;
 const serialsOf = (row: { serial?: string }) => (row.serial ? { serials: [row.serial] } : {});
 
 /** A new job in under a minute: who, what for, until when; parts from an earlier job, a pasted list or a CSV file. */
+/** Resolutions of monitors in common use. */
+const SIZES = ["1920x1080", "2560x1440", "3440x1440", "3840x2160", "5120x1440", "5120x2880"];
+const monitorOf = (f: { screens: string; size: string; hz: string; socket: string }) => {
+  const [widthPx, heightPx] = f.size.split("x").map(Number);
+  return { count: Math.min(8, Number(f.screens)), widthPx, heightPx, hz: Number(f.hz), socket: f.socket };
+};
+
 export function IntakeScreen({ earlier }: { earlier: { number: string; title: string; client: string }[] }) {
   const router = useRouter();
   const act = useAct();
@@ -315,114 +323,5 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
         </section>
       </div>
     </main>
-  );
-}
-
-function Pick({ word, value, options, onChange }: { word: string; value: string; options: readonly string[]; onChange: (v: string) => void }) {
-  return (
-    <select className="field w-full" aria-label={word} value={value} onChange={(e) => onChange(e.target.value)}>
-      {options.map((o) => (
-        <option key={o} value={o}>
-          {o.replace("x", " × ")}
-        </option>
-      ))}
-    </select>
-  );
-}
-
-/** Resolutions of monitors in common use. */
-const SIZES = ["1920x1080", "2560x1440", "3440x1440", "3840x2160", "5120x1440", "5120x2880"];
-const monitorOf = (f: { screens: string; size: string; hz: string; socket: string }) => {
-  const [widthPx, heightPx] = f.size.split("x").map(Number);
-  return { count: Math.min(8, Number(f.screens)), widthPx, heightPx, hz: Number(f.hz), socket: f.socket };
-};
-
-function Text({
-  word,
-  value,
-  most,
-  onChange,
-  needed,
-  focus,
-}: {
-  word: string;
-  value: string;
-  most: number;
-  onChange: (v: string) => void;
-  needed?: boolean;
-  focus?: React.Ref<HTMLInputElement>;
-}) {
-  return (
-    <label>
-      <span className="block text-second text-soft">{word}</span>
-      <input ref={focus} className="field w-full" value={value} maxLength={most} required={needed} onChange={(e) => onChange(e.target.value)} />
-    </label>
-  );
-}
-
-function Understood({
-  answer,
-  chosen,
-  onChoose,
-  own,
-  onOwn,
-}: {
-  answer: ListAnswer;
-  chosen: Record<string, string>;
-  onChoose: (text: string, id: string) => void;
-  own: ReadonlySet<string>;
-  onOwn: (type: string) => void;
-}) {
-  return (
-    <>
-      {answer.aside.length > 0 ? (
-        <div>
-          <h3 className="font-semibold">
-            {answer.aside.length} {answer.aside.length === 1 ? "line" : "lines"} kept aside
-          </h3>
-          <ul>
-            {answer.aside.slice(0, 200).map((a) => (
-              <li key={a.line} className="flex min-h-10 items-center gap-3 border-t border-rule py-1">
-                <span className="mono w-10 text-right text-soft">{a.line}</span>
-                <span className="min-w-0 flex-1">
-                  {a.text} <span className="text-second text-soft">{a.because}</span>
-                </span>
-                {a.near.length > 0 ? (
-                  <label>
-                    <span className="sr-only">What line {a.line} means</span>
-                    <select className="field" value={chosen[a.text] ?? ""} onChange={(e) => onChoose(a.text, e.target.value)}>
-                      <option value="">keep aside</option>
-                      {a.near.map((n) => (
-                        <option key={n.id} value={n.id}>
-                          {n.name}
-                        </option>
-                      ))}
-                    </select>
-                  </label>
-                ) : null}
-              </li>
-            ))}
-          </ul>
-        </div>
-      ) : null}
-      <div>
-        <h3 className="font-semibold">{answer.matched.length} understood</h3>
-        <ul>
-          {answer.matched.slice(0, 200).map((m) => (
-            <li key={m.line} className="flex min-h-9 items-center gap-3 border-t border-rule">
-              <span className="mono w-10 text-right text-soft">{m.line}</span>
-              <span className="mono w-10 text-right">{m.count} ×</span>
-              <span className="min-w-0 flex-1 truncate">{m.name}</span>
-              {m.serial ? <span className="mono text-second text-soft">{m.serial}</span> : null}
-              <span className="w-28 text-second text-soft">{KIND_WORD[m.kind] ?? m.kind}</span>
-              <label className="flex items-center gap-2 text-second">
-                <input type="checkbox" checked={own.has(m.type)} onChange={() => onOwn(m.type)} />
-                client's own
-              </label>
-            </li>
-          ))}
-        </ul>
-      </div>
-    </>
   );
 }
