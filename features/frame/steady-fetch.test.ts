@@ -12,6 +12,7 @@ const page = (text: string, status = 200) => {
 /** Answers in turn; what is an error is thrown. */
 function told(answers: (Response | Error)[]) {
   const missed: number[] = [];
+  const waited: number[] = [];
   const fetch = steadyFetch(
     async () => {
       const a = answers.shift();
@@ -20,8 +21,11 @@ function told(answers: (Response | Error)[]) {
     },
     () => HERE,
     () => missed.push(missed.length),
+    async () => {
+      waited.push(waited.length);
+    },
   );
-  return { fetch, missed };
+  return { fetch, missed, waited };
 }
 
 const GOOD = '0:{"b":"x"}\n1:["$","p",null,{"children":"card 3"}]';
@@ -64,31 +68,41 @@ describe("a page asked for anew", () => {
   });
   it("is none of another address, state or kind of request", async () => {
     const bad = () => page("bad", 500);
-    const { fetch, missed } = told([page(GOOD), bad(), bad(), bad(), bad()]);
+    const { fetch, missed, waited } = told([page(GOOD), bad(), page("other"), bad(), bad()]);
     await fetch(HERE, RSC);
     const text = async (to: string, init: RequestInit) => (await fetch(to, init)).text();
-    expect(await text("http://shop.test/jobs", RSC)).toBe("bad");
-    expect(await text(HERE, { headers: { rsc: "1", "next-router-state-tree": "other" } })).toBe("bad");
+    expect([await text("http://shop.test/jobs", RSC), waited.length]).toEqual(["bad", 0]);
+    expect(await text(HERE, { headers: { rsc: "1", "next-router-state-tree": "other" } })).toBe("other");
     expect(await text(HERE, { headers: { ...RSC.headers, "next-action": "a" } })).toBe("bad");
     expect(await text(HERE, {})).toBe("bad");
     expect(missed).toEqual([]);
   });
   it("is none of whoever was signed in before", async () => {
     let here = HERE;
-    const answers = [page(GOOD), page("signed in"), page("bad", 500)];
+    const answers = [page(GOOD), page("signed in"), page("bad", 500), page("their own")];
     const fetch = steadyFetch(
       async () => answers.shift() as Response,
       () => here,
       () => undefined,
+      async () => undefined,
     );
     await fetch(HERE, RSC);
     here = "http://shop.test/sign-in?to=%2Fjob";
     await fetch(here, { method: "POST", headers: { "next-action": "a" } });
     here = HERE;
-    expect(await (await fetch(HERE, RSC)).text()).toBe("bad");
+    expect(await (await fetch(HERE, RSC)).text()).toBe("their own");
   });
-  it("that nobody had before fails as it does", async () => {
-    const { fetch } = told([new TypeError("failed")]);
-    await expect(fetch(HERE, RSC)).rejects.toThrow("failed");
+  it("that was never had before waits until it can be had: the network away, the server failing, cut off in the middle", async () => {
+    const { fetch, missed, waited } = told([new TypeError("failed"), page("down", 503), cutOff(), page("at last")]);
+    expect(await (await fetch(HERE, RSC)).text()).toBe("at last");
+    expect([waited.length, missed]).toEqual([3, []]);
+  });
+  it("waits no longer than whoever asks", async () => {
+    const asking = new AbortController();
+    const { fetch, waited } = told([new TypeError("failed"), page("too late")]);
+    const answer = fetch(HERE, { ...RSC, signal: asking.signal });
+    asking.abort();
+    await expect(answer).rejects.toThrow();
+    expect(waited.length).toBeLessThanOrEqual(1);
   });
 });

@@ -19,12 +19,31 @@ const isGood = (r: Response, text: string): boolean =>
 
 const headerOf = (init: RequestInit | undefined, name: string): string | null => new Headers(init?.headers).get(name);
 
+/** A page that was never had anew yet is asked for again after so long, or when the device says that it has a network. */
+const AGAIN_MS = 3000;
+const pause = (): Promise<void> =>
+  new Promise((resolve) => {
+    const go = () => {
+      clearTimeout(timer);
+      window.removeEventListener("online", go);
+      resolve();
+    };
+    const timer = setTimeout(go, AGAIN_MS);
+    window.addEventListener("online", go);
+  });
+
 /**
  * `fetch` for Next's router, which makes a whole new page of whatever it gets: where a page that is on screen is asked for anew
- * and cannot be had, it gets the last good answer for the same once more, and `onMissed` is told. Answers are read to their end
- * before they are handed on, so that one cut off in the middle counts as not had. All other requests are as they were.
+ * and cannot be had, it gets the last good answer for the same once more, and `onMissed` is told; where there is none yet, the answer
+ * waits until it can be had. Answers are read to their end before they are handed on, so that one cut off in the middle counts as not
+ * had. All other requests are as they were.
  */
-export function steadyFetch(fetch: typeof globalThis.fetch, here: () => string, onMissed: () => void): typeof globalThis.fetch {
+export function steadyFetch(
+  fetch: typeof globalThis.fetch,
+  here: () => string,
+  onMissed: () => void,
+  wait: () => Promise<void> = pause,
+): typeof globalThis.fetch {
   let kept: Kept | undefined;
   return async (to, init) => {
     // Whoever comes in sees nothing of whoever was there before.
@@ -36,16 +55,22 @@ export function steadyFetch(fetch: typeof globalThis.fetch, here: () => string, 
     if (!asksPage || !anew) return fetch(to, init);
     const asked = `${url} ${headerOf(init, "next-router-state-tree")}`;
     const again = kept?.asked === asked ? kept : undefined;
-    try {
-      const r = await fetch(to, init);
-      const body = await r.clone().arrayBuffer();
-      if (isGood(r, new TextDecoder().decode(body))) {
-        kept = { asked, body, headers: [...r.headers], url: r.url };
-        return r;
+    for (;;) {
+      try {
+        const r = await fetch(to, init);
+        const body = await r.clone().arrayBuffer();
+        if (isGood(r, new TextDecoder().decode(body))) {
+          kept = { asked, body, headers: [...r.headers], url: r.url };
+          return r;
+        }
+        // No page, and an answer all the same: the way to the sign-in, or nothing there.
+        if (!again && r.status < 500) return r;
+      } catch (e) {
+        if (init?.signal?.aborted) throw e;
       }
-      if (!again) return r;
-    } catch (e) {
-      if (!again || init?.signal?.aborted) throw e;
+      if (again) break;
+      await wait();
+      init?.signal?.throwIfAborted();
     }
     onMissed();
     const answer = new Response(again.body.slice(0), { headers: again.headers });

@@ -3,7 +3,7 @@ import { type Server as HttpServer, createServer as httpServer, request } from "
 import { connect, type Server, type Socket, createServer as tcpServer } from "node:net";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { base, launch, signIn, sit } from "./page";
+import { base, launch, rested, signIn, sit } from "./page";
 import { freePort, killed, secondServer } from "./second-server";
 
 let browser: Browser;
@@ -84,7 +84,7 @@ describe("a database that is away for a while", () => {
 });
 
 describe("a reverse proxy in front, as the docs describe it", () => {
-  it("cookies are for TLS only, ticks come through at once, other names and other pages' posts are refused", async () => {
+  it("cookies are for TLS only, ticks come through at once, other names, other pages' posts and broken addresses are refused", async () => {
     const [port, front] = [await freePort(), await freePort()];
     servers.push(await secondServer(port, { IMBRA_PROXY: "1", IMBRA_TLS: "1" }));
     const proxy = httpServer((asked, answer) => {
@@ -133,6 +133,8 @@ describe("a reverse proxy in front, as the docs describe it", () => {
     expect(await raw("GET", "/sign-in", { host: "elsewhere.test" })).toBe(421);
     expect(await raw("POST", "/entries", { host: `localhost:${front}`, origin: "https://elsewhere.test" })).toBe(403);
     expect(await raw("GET", "/sign-in", { host: `localhost:${front}` })).toBe(200);
+    for (const broken of ["/job/%E0%A4%A", "/shelf/%", "/files/job/%zz/wiring.csv"])
+      expect([broken, await raw("GET", broken, { host: `localhost:${front}` })]).toEqual([broken, 400]);
     for (const s of screens) await s.context.close();
     proxy.close();
     proxy.closeAllConnections();
@@ -162,6 +164,62 @@ describe("what is said after a page was made and before it hears", () => {
     expect(await page.getByText("Said in between.").count()).toBe(0);
     open();
     await page.getByText("Said in between.").waitFor({ timeout: 10_000 });
+    await context.close();
+  });
+  it("comes when it can be had where the very first refresh is lost: the page stays, and what is on it", async () => {
+    const { page, context } = await sit(browser, "Ebo Larkmoor");
+    await page.goto(`${base()}/job/FS-1042/wiring`);
+    await page.waitForLoadState("networkidle");
+    await page.getByRole("button", { name: "Log" }).click();
+    await page.evaluate(() => Object.assign(window, { stays: true }));
+    let lost = 0;
+    await page.route(
+      (u) => u.pathname.endsWith("/wiring"),
+      async (route) => {
+        if (route.request().headers().rsc !== "1") return route.continue();
+        lost += 1;
+        await route.abort("connectionreset");
+      },
+    );
+    await page.request.post(`${base()}/entries`, {
+      headers: { Origin: base() },
+      data: { action: "bench.note", input: { number: "FS-1042", text: "The first one lost.", kind: "note" }, entry: { key: "first-lost" } },
+    });
+    await expect.poll(() => lost, { timeout: 20_000 }).toBeGreaterThan(1);
+    expect(await page.evaluate(() => "stays" in window)).toBe(true);
+    await page.unrouteAll();
+    await page.getByText("The first one lost.").waitFor({ timeout: 15_000 });
+    expect(await page.evaluate(() => "stays" in window)).toBe(true);
+    await context.close();
+  });
+  it("holds up no press at the bench while it is waited for", async () => {
+    const { page, context } = await sit(browser, "Mirel Quist", { width: 1024, height: 768 });
+    await page.goto(`${base()}/job/FS-1044/bench`);
+    await page.waitForLoadState("networkidle");
+    const card = async () => Number(/card (\d+) of/.exec((await page.getByText(/card \d+ of/).textContent()) ?? "")?.[1]);
+    const at = await card();
+    let lost = 0;
+    await page.route(
+      (u) => u.pathname.endsWith("/bench"),
+      async (route) => {
+        if (route.request().headers().rsc !== "1") return route.continue();
+        lost += 1;
+        await route.abort("connectionreset");
+      },
+    );
+    await page.request.post(`${base()}/entries`, {
+      headers: { Origin: base() },
+      data: { action: "bench.note", input: { number: "FS-1044", text: "Meanwhile.", kind: "note" }, entry: { key: "meanwhile" } },
+    });
+    await expect.poll(() => lost, { timeout: 20_000 }).toBeGreaterThan(0);
+    for (let n = 1; n <= 3; n++) {
+      await page.getByRole("button", { name: /^Done/ }).click();
+      await expect.poll(card, { timeout: 2000 }).toBe(at + n);
+      await rested(page);
+    }
+    await page.unrouteAll();
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+    expect(await card()).toBe(at + 3);
     await context.close();
   });
 });

@@ -1,18 +1,15 @@
-import { readFileSync } from "node:fs";
-import { createRequire } from "node:module";
+import axe from "axe-core";
 import type { Page } from "playwright-core";
 import { expect } from "vitest";
 import { base, readIn } from "./seat";
 
 export { base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat";
 
-const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-
 /** What axe finds wrong in what `within` picks, or in the whole document; `only` narrows to some of its rules. */
 async function wrong(page: Page, within?: string, only?: readonly string[]): Promise<string[]> {
   const asked = { resultTypes: ["violations"], ...(only ? { runOnly: { type: "rule", values: only } } : {}) };
   // Read once by each document: that takes as long as a page of rules. No page has frames of others.
-  await page.evaluate(`if (!window.axe) { ${AXE} }`);
+  await page.evaluate(`if (!window.axe) { ${axe.source} }`);
   return page.evaluate<string[]>(
     `axe.run(${within ? JSON.stringify(within) : "document"}, ${JSON.stringify(asked)}).then((r) =>
       r.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(", ")))`,
