@@ -93,6 +93,12 @@ describe("files nobody would write by hand", () => {
       expect([at, performance.now() - began < 500]).toEqual([at, true]);
     }
   });
+  it("what lies a million brackets deep is refused as quickly", () => {
+    const began = performance.now();
+    const r = readBuildText(`{"parts":${"[".repeat(1_000_000)}${"]".repeat(1_000_000)}}`, shelf);
+    expect(r.ok ? [] : r.faults).toEqual([expect.stringMatching(/^parts(\[0\])+: nothing in a build lies so deep\.$/)]);
+    expect(performance.now() - began).toBeLessThan(1500);
+  });
   it("a build is read in small steps, none of them more than one part type", () => {
     const data = JSON.parse(readFileSync("examples/fs-1041-self-contained.json", "utf8"));
     const reading = readingBuild(data, []);

@@ -116,24 +116,46 @@ function typeFaults(types: readonly PartType[]): string[] {
 /** No list of a build is longer. A longer one is refused before anything in it is read: a small file can hold a million empty brackets. */
 const LONGEST_LIST = 1500;
 
-/** Lists that are too long to be read, each by its place. */
-function longLists(data: unknown): string[] {
+/** Nothing in a build lies deeper. */
+const DEEPEST = 20;
+/** So many things are looked at in one step. */
+const STEP = 10_000;
+
+interface Inside {
+  value: object;
+  depth: number;
+  key?: PropertyKey;
+  of?: Inside;
+}
+
+function whereIs(at: Inside): string {
+  const path: PropertyKey[] = [];
+  for (let x: Inside | undefined = at; x?.key !== undefined; x = x.of) path.unshift(x.key);
+  return where(path);
+}
+
+/** Lists that are too long or lie too deep to be read, each by its place. */
+function* unreadable(data: unknown): Generator<void, string[]> {
   const out: string[] = [];
-  const open: { value: unknown; path: readonly PropertyKey[] }[] = [{ value: data, path: [] }];
+  const open: Inside[] = data !== null && typeof data === "object" ? [{ value: data, depth: 0 }] : [];
+  let looked = 0;
   for (let next = open.pop(); next && out.length < MOST_FAULTS; next = open.pop()) {
-    const { value, path } = next;
-    if (value === null || typeof value !== "object") continue;
-    const size = Array.isArray(value) ? value.length : Object.keys(value).length;
-    if (size > LONGEST_LIST) out.push(`${where(path)}: ${size} entries. No list of a build is longer than ${LONGEST_LIST}.`);
-    else for (const [k, v] of Object.entries(value)) open.push({ value: v, path: [...path, Array.isArray(value) ? Number(k) : k] });
+    if (++looked % STEP === 0) yield;
+    const size = Array.isArray(next.value) ? next.value.length : Object.keys(next.value).length;
+    if (size > LONGEST_LIST) out.push(`${whereIs(next)}: ${size} entries. No list of a build is longer than ${LONGEST_LIST}.`);
+    else if (next.depth > DEEPEST) out.push(`${whereIs(next)}: nothing in a build lies so deep.`);
+    else
+      for (const [k, value] of Object.entries(next.value as Record<string, unknown>))
+        if (value !== null && typeof value === "object")
+          open.push({ value, depth: next.depth + 1, key: Array.isArray(next.value) ? Number(k) : k, of: next });
   }
   return out;
 }
 
 /** Part types are most of a file and are read one by one; then the rest. */
 function* parsing(data: unknown): Generator<void, ReturnType<typeof parseWith<typeof Build>>> {
-  const long = longLists(data);
-  if (long.length > 0) return { ok: false, faults: bounded(long) };
+  const not = yield* unreadable(data);
+  if (not.length > 0) return { ok: false, faults: bounded(not) };
   const list = data !== null && typeof data === "object" && "partTypes" in data ? data.partTypes : undefined;
   if (!Array.isArray(list) || list.length === 0) return parseWith(Build, data);
   if (list.length > MOST_PART_TYPES) return { ok: false, faults: [`partTypes: this is too long; at most ${MOST_PART_TYPES}.`] };

@@ -5,7 +5,7 @@ import { no, type Result } from "../kernel/result";
 import { seatIn } from "../kernel/seat";
 import { judgeRequest } from "./judge-request";
 
-const ONE = (header: string | string[] | undefined): string | null => (Array.isArray(header) ? header.join() : (header ?? null));
+const asOne = (header: string | string[] | undefined): string | null => (Array.isArray(header) ? header.join() : (header ?? null));
 
 /** Does this request bring an entry of a bench? */
 export const bringsEntry = (req: IncomingMessage): boolean => req.method === "POST" && req.url === "/entries";
@@ -18,9 +18,9 @@ export async function answerEntry(req: IncomingMessage, res: ServerResponse): Pr
   const refused = judgeRequest({
     method: "POST",
     path: "/entries",
-    host: ONE(req.headers.host),
-    origin: ONE(req.headers.origin),
-    site: ONE(req.headers["sec-fetch-site"]),
+    host: asOne(req.headers.host),
+    origin: asOne(req.headers.origin),
+    site: asOne(req.headers["sec-fetch-site"]),
     allowed: process.env.IMBRA_HOSTS,
   });
   if (refused) return end(res, refused.status, "text/plain; charset=utf-8", refused.sentence);

@@ -1,7 +1,7 @@
 import type { ChildProcess } from "node:child_process";
 import { type Server as HttpServer, createServer as httpServer, request } from "node:http";
 import { connect, type Server, type Socket, createServer as tcpServer } from "node:net";
-import type { Browser } from "playwright-core";
+import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { base, launch, rested, signIn, sit } from "./page";
 import { freePort, killed, secondServer } from "./second-server";
@@ -141,6 +141,20 @@ describe("a reverse proxy in front, as the docs describe it", () => {
   }, 180_000);
 });
 
+/** Every refresh of this stage is lost from now on; how many were. */
+async function losesRefreshes(page: Page, stage: string): Promise<() => number> {
+  let lost = 0;
+  await page.route(
+    (u) => u.pathname.endsWith(`/${stage}`),
+    async (route) => {
+      if (route.request().headers().rsc !== "1") return route.continue();
+      lost += 1;
+      await route.abort("connectionreset");
+    },
+  );
+  return () => lost;
+}
+
 describe("what is said after a page was made and before it hears", () => {
   it("is on the page all the same", async () => {
     const { page, context } = await sit(browser, "Ebo Larkmoor");
@@ -172,20 +186,12 @@ describe("what is said after a page was made and before it hears", () => {
     await page.waitForLoadState("networkidle");
     await page.getByRole("button", { name: "Log" }).click();
     await page.evaluate(() => Object.assign(window, { stays: true }));
-    let lost = 0;
-    await page.route(
-      (u) => u.pathname.endsWith("/wiring"),
-      async (route) => {
-        if (route.request().headers().rsc !== "1") return route.continue();
-        lost += 1;
-        await route.abort("connectionreset");
-      },
-    );
+    const lost = await losesRefreshes(page, "wiring");
     await page.request.post(`${base()}/entries`, {
       headers: { Origin: base() },
       data: { action: "bench.note", input: { number: "FS-1042", text: "The first one lost.", kind: "note" }, entry: { key: "first-lost" } },
     });
-    await expect.poll(() => lost, { timeout: 20_000 }).toBeGreaterThan(1);
+    await expect.poll(lost, { timeout: 20_000 }).toBeGreaterThan(1);
     expect(await page.evaluate(() => "stays" in window)).toBe(true);
     await page.unrouteAll();
     await page.getByText("The first one lost.").waitFor({ timeout: 15_000 });
@@ -198,20 +204,12 @@ describe("what is said after a page was made and before it hears", () => {
     await page.waitForLoadState("networkidle");
     const card = async () => Number(/card (\d+) of/.exec((await page.getByText(/card \d+ of/).textContent()) ?? "")?.[1]);
     const at = await card();
-    let lost = 0;
-    await page.route(
-      (u) => u.pathname.endsWith("/bench"),
-      async (route) => {
-        if (route.request().headers().rsc !== "1") return route.continue();
-        lost += 1;
-        await route.abort("connectionreset");
-      },
-    );
+    const lost = await losesRefreshes(page, "bench");
     await page.request.post(`${base()}/entries`, {
       headers: { Origin: base() },
       data: { action: "bench.note", input: { number: "FS-1044", text: "Meanwhile.", kind: "note" }, entry: { key: "meanwhile" } },
     });
-    await expect.poll(() => lost, { timeout: 20_000 }).toBeGreaterThan(0);
+    await expect.poll(lost, { timeout: 20_000 }).toBeGreaterThan(0);
     for (let n = 1; n <= 3; n++) {
       await page.getByRole("button", { name: /^Done/ }).click();
       await expect.poll(card, { timeout: 2000 }).toBe(at + n);
