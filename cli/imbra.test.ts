@@ -4,12 +4,12 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { given, T } from "../tests/fixtures/small";
+import { imbra as run } from "./commands";
 
-const imbra = (args: string[], input?: string) =>
-  spawnSync(process.execPath, ["scripts/imbra.mjs", ...args], {
-    encoding: "utf8",
-    ...(input === undefined ? {} : { input }),
-  });
+/** What a command says, in this process. */
+const imbra = (args: string[], input = "") => run(args, () => input);
+/** The same as somebody types it: a process of its own. */
+const typed = (args: string[], input = "") => spawnSync(process.execPath, ["scripts/imbra.mjs", ...args], { encoding: "utf8", input });
 const folder = mkdtempSync(join(tmpdir(), "imbra-cli-"));
 const file = (name: string, text: string) => {
   const p = join(folder, name);
@@ -18,18 +18,18 @@ const file = (name: string, text: string) => {
 };
 
 describe("imbra on the command line", () => {
-  it("plan: JSON out, exit 0, and its build goes back in", () => {
-    const r = imbra(["plan", "examples/fs-1041-self-contained.json"]);
+  it("plan: JSON out, exit 0, and its build goes back in", async () => {
+    const r = typed(["plan", "examples/fs-1041-self-contained.json"]);
     expect([r.status, r.stderr]).toEqual([0, ""]);
     const out = JSON.parse(r.stdout) as { status: string; build: { connections: { state: string }[] } };
     expect(out.status).toBe("proved");
     const plugged = JSON.stringify({ ...out.build, connections: out.build.connections.map((c) => ({ ...c, state: "plugged" })) });
-    const seen = imbra(["power-on", "-"], plugged);
+    const seen = typed(["power-on", "-"], plugged);
     expect([seen.status, JSON.parse(seen.stdout).verdict]).toEqual([0, "If you press now: it starts, all fans turn."]);
-    expect(imbra(["check", "-"], plugged).status).toBe(0);
+    expect((await imbra(["check", "-"], plugged)).status).toBe(0);
   });
-  it("plan says what is tied back, what to order and why; what it prints goes into the other commands as it is", () => {
-    const r = imbra(["plan", "examples/fs-1047.json", "--deadline", "20"]);
+  it("plan says what is tied back, what to order and why; what it prints goes into the other commands as it is", async () => {
+    const r = await imbra(["plan", "examples/fs-1047.json", "--deadline", "20"]);
     const out = JSON.parse(r.stdout) as {
       tiedBack: { end: string; reason: string }[];
       order: { because: string }[];
@@ -38,28 +38,31 @@ describe("imbra on the command line", () => {
     expect(out.tiedBack.length).toBeGreaterThan(0);
     for (const t of out.tiedBack) expect(t.reason).toMatch(/tie/);
     for (const o of out.order) expect(o.because.length).toBeGreaterThan(5);
-    expect(imbra(["check", "-"], r.stdout).status).toBe(imbra(["check", "-"], JSON.stringify(JSON.parse(r.stdout).build)).status);
-    expect(JSON.parse(imbra(["fit", "-"], r.stdout).stdout).clearances.length).toBeGreaterThan(0);
+    expect((await imbra(["check", "-"], r.stdout)).status).toBe((await imbra(["check", "-"], JSON.stringify(JSON.parse(r.stdout).build))).status);
+    expect(JSON.parse((await imbra(["fit", "-"], r.stdout)).stdout).clearances.length).toBeGreaterThan(0);
   });
-  it("why and places: the reason, the next best, and every place with its cost", () => {
-    const why = JSON.parse(imbra(["why", "examples/fs-1048.json", "fan-rear:lead"]).stdout) as {
+  it("why and places: the reason, the next best, and every place with its cost", async () => {
+    const why = JSON.parse((await imbra(["why", "examples/fs-1048.json", "fan-rear:lead"])).stdout) as {
       why: string;
       words: string;
       nextBest: { cost: object };
     };
     expect(why.why.length).toBeGreaterThan(10);
     expect(why.words).toMatch(/^Next best: /);
-    const places = JSON.parse(imbra(["places", "examples/fs-1044.json", "fn-02"]).stdout) as { words: string; cost: Record<string, number> }[];
+    const places = JSON.parse((await imbra(["places", "examples/fs-1044.json", "fn-02"])).stdout) as {
+      words: string;
+      cost: Record<string, number>;
+    }[];
     expect(places[0]?.words).toBe("nothing more");
     expect(places.every((p) => p.words.length > 3 && Number.isInteger(p.cost.lengthCm))).toBe(true);
-    expect(imbra(["why", "examples/fs-1044.json", "none"])).toMatchObject({ status: 2, stderr: expect.stringContaining("no such lead") });
-    expect(imbra(["plan", "examples/fs-1044.json", "--deadline", "soon"])).toMatchObject({
+    expect(await imbra(["why", "examples/fs-1044.json", "none"])).toMatchObject({ status: 2, stderr: expect.stringContaining("no such lead") });
+    expect(await imbra(["plan", "examples/fs-1044.json", "--deadline", "soon"])).toMatchObject({
       status: 2,
       stderr: expect.stringContaining("--deadline"),
     });
   });
-  it("fit: clearances worst first with their numbers, standoffs, air, order list; exit 0 when nothing stops", () => {
-    const r = imbra(["fit", "examples/fs-1047.json"]);
+  it("fit: clearances worst first with their numbers, standoffs, air, order list; exit 0 when nothing stops", async () => {
+    const r = await imbra(["fit", "examples/fs-1047.json"]);
     expect([r.status, r.stderr]).toEqual([0, ""]);
     const out = JSON.parse(r.stdout) as {
       clearances: { left: number; need: number; has: number }[];
@@ -76,12 +79,12 @@ describe("imbra on the command line", () => {
     expect(out.orderList.every((i) => i.because.length > 5)).toBe(true);
     expect(out.findings.map((f) => f.rule)).toContain("standoffs");
   });
-  it("fit: exit 1 when something does not fit, and the sentence says by how much", () => {
+  it("fit: exit 1 when something does not fit, and the sentence says by how much", async () => {
     const file = JSON.parse(readFileSync("examples/fs-1041-self-contained.json", "utf8")) as {
       partTypes: { kind: string; body: Record<string, unknown> }[];
     };
     for (const t of file.partTypes) if (t.kind === "card") t.body.widthMm = 356;
-    const r = imbra(["fit", "-"], JSON.stringify(file));
+    const r = await imbra(["fit", "-"], JSON.stringify(file));
     expect(r.status).toBe(1);
     expect(JSON.parse(r.stdout).findings[0]).toMatchObject({
       rule: "card-fit",
@@ -89,8 +92,8 @@ describe("imbra on the command line", () => {
       message: expect.stringContaining("356 of 355 mm, 1 mm too much"),
     });
   });
-  it("power: moments, rails, plugs; exit 1 when the supply does not carry it", () => {
-    const r = imbra(["power", "examples/fs-1043.json"]);
+  it("power: moments, rails, plugs; exit 1 when the supply does not carry it", async () => {
+    const r = await imbra(["power", "examples/fs-1043.json"]);
     expect(r.status).toBe(0);
     const out = JSON.parse(r.stdout) as {
       moments: { name: string; dcW: number; mainsW: number; heatW: number }[];
@@ -104,17 +107,17 @@ describe("imbra on the command line", () => {
       partTypes: { kind: string; ratings: Record<string, unknown> }[];
     };
     for (const t of file.partTypes) if (t.kind === "supply") t.ratings.powerW = 450;
-    const weak = imbra(["power", "-"], JSON.stringify(file));
+    const weak = await imbra(["power", "-"], JSON.stringify(file));
     expect(weak.status).toBe(1);
     expect(JSON.parse(weak.stdout).findings[0].message).toMatch(/The machine draws \d+ W of 450 W at peak/);
   });
-  it("exit 1 when a finding says stop", () => {
-    const bare = imbra(["check", "examples/fs-1041.json"]);
+  it("exit 1 when a finding says stop", async () => {
+    const bare = typed(["check", "examples/fs-1041.json"]);
     expect(bare.status).toBe(1);
     expect(JSON.parse(bare.stdout).findings[0].severity).toBe("stop");
-    expect(imbra(["power-on", "examples/fs-1041.json"]).status).toBe(1);
+    expect((await imbra(["power-on", "examples/fs-1041.json"])).status).toBe(1);
   });
-  it("a build of its own from standard input, nothing of the demo's in it", () => {
+  it("a build of its own from standard input, nothing of the demo's in it", async () => {
     const { build } = given(
       [T.board("zz", [T.header("X9", 10)]), T.fan("q", 0.2)],
       [
@@ -122,7 +125,7 @@ describe("imbra on the command line", () => {
         { id: "w", type: "q" },
       ],
     );
-    const r = imbra(["plan", "-"], JSON.stringify(build));
+    const r = await imbra(["plan", "-"], JSON.stringify(build));
     expect(JSON.parse(r.stdout).connections).toEqual([expect.objectContaining({ lead: "w:lead", port: "b:X9" })]);
     expect(r.status).toBe(1); // no power supply: a finding says stop
   });
@@ -131,24 +134,24 @@ describe("imbra on the command line", () => {
     ["a missing field", JSON.stringify({ format: "imbra-build", version: 1, parts: [{ id: "a", type: "b" }] }), /^name: this field is missing\.$/m],
     ["nothing at all", "", /^the file: it is empty/],
     ["too much", `"${"x".repeat(4_000_001)}"`, /^the file: \d+ characters; at most/],
-  ])("exit 2 and a sentence: %s", (_, text, words) => {
-    const r = imbra(["plan", file("bad.json", text)]);
+  ])("exit 2 and a sentence: %s", async (_, text, words) => {
+    const r = typed(["plan", file("bad.json", text)]);
     expect(r.status).toBe(2);
     expect(r.stdout).toBe("");
     expect(r.stderr).toMatch(words);
     expect(r.stderr).not.toMatch(/\n\s+at /);
   });
-  it("exit 2 for a file that is not there, an unknown command, a bad shelf", () => {
-    expect(imbra(["plan", join(folder, "none.json")])).toMatchObject({ status: 2, stderr: expect.stringContaining("cannot be read") });
-    expect(imbra(["fly", "examples/fs-1041.json"])).toMatchObject({ status: 2, stderr: expect.stringContaining("Usage:") });
-    expect(imbra(["plan", "examples/fs-1041.json", "--shelf", folder]).status).toBe(2);
+  it("exit 2 for a file that is not there, an unknown command, a bad shelf", async () => {
+    expect(await imbra(["plan", join(folder, "none.json")])).toMatchObject({ status: 2, stderr: expect.stringContaining("cannot be read") });
+    expect(await imbra(["fly", "examples/fs-1041.json"])).toMatchObject({ status: 2, stderr: expect.stringContaining("Usage:") });
+    expect((await imbra(["plan", "examples/fs-1041.json", "--shelf", folder])).status).toBe(2);
   });
-  it("the examples are what the readme says: JSON with the format's name", () => {
+  it("the examples are what the readme says: JSON with the format's name", async () => {
     expect(JSON.parse(readFileSync("examples/fs-1046.json", "utf8")).format).toBe("imbra-build");
   });
-  it("routes: every lead with its way, length and folds; draw: the machine from either side as SVG; a side that is none is refused", () => {
-    const planned = imbra(["plan", "examples/fs-1044.json"]).stdout;
-    const out = JSON.parse(imbra(["routes", "-"], planned).stdout) as {
+  it("routes: every lead with its way, length and folds; draw: the machine from either side as SVG; a side that is none is refused", async () => {
+    const planned = (await imbra(["plan", "examples/fs-1044.json"])).stdout;
+    const out = JSON.parse((await imbra(["routes", "-"], planned)).stdout) as {
       leads: {
         tag: string;
         needMm: number;
@@ -165,16 +168,16 @@ describe("imbra on the command line", () => {
     expect(out.leads.some((l) => l.way?.some((s) => s.side === "behind"))).toBe(true);
     expect(out.cutouts.flatMap((c) => c.leads).length).toBeGreaterThan(0);
     expect(out.behind?.roomMm).toBe(15);
-    const front = imbra(["draw", "-"], planned);
-    const behind = imbra(["draw", "-", "--sheet", "behind"], planned);
+    const front = await imbra(["draw", "-"], planned);
+    const behind = await imbra(["draw", "-", "--sheet", "behind"], planned);
     expect([front.status, behind.status, front.stdout.startsWith("<svg"), behind.stdout.startsWith("<svg")]).toEqual([0, 0, true, true]);
     expect(behind.stdout).not.toBe(front.stdout);
-    expect(imbra(["draw", "-", "--sheet", "left"], planned)).toMatchObject({
+    expect(await imbra(["draw", "-", "--sheet", "left"], planned)).toMatchObject({
       status: 2,
       stderr: expect.stringContaining("--sheet left: give front or behind"),
     });
   });
-  it("order: the steps with their reasons, turns and schools; a half-built machine is asked about; undo says what comes out", () => {
+  it("order: the steps with their reasons, turns and schools; a half-built machine is asked about; undo says what comes out", async () => {
     interface Said {
       steps: { id: string; kind: string; posture: string | null; done: boolean; after: { step: string; kind: string; why: string }[] }[];
       turns: number;
@@ -182,13 +185,15 @@ describe("imbra on the command line", () => {
       conflicts: unknown[];
       compare: { school: string; turns: number }[];
     }
-    const planned = JSON.parse(imbra(["plan", "examples/fs-1046.json"]).stdout) as { build: { connections: { lead: string; state: string }[] } };
-    const order = (build: object, ...more: string[]) => {
-      const r = imbra(["order", "-", ...more], JSON.stringify(build));
+    const planned = JSON.parse((await imbra(["plan", "examples/fs-1046.json"])).stdout) as {
+      build: { connections: { lead: string; state: string }[] };
+    };
+    const order = async (build: object, ...more: string[]) => {
+      const r = await imbra(["order", "-", ...more], JSON.stringify(build));
       expect([r.status, r.stderr]).toEqual([0, ""]);
       return JSON.parse(r.stdout) as Said;
     };
-    const whole = order(planned);
+    const whole = await order(planned);
     expect(whole.conflicts).toEqual([]);
     expect(whole.steps[0]?.posture).toBeNull();
     expect(whole.steps.every((s) => !s.done)).toBe(true);
@@ -198,29 +203,27 @@ describe("imbra on the command line", () => {
       why: "the board stands before it",
     });
     expect(whole.compare.filter((c) => c.school === "dressing")).toHaveLength(3);
-    expect(order(planned, "--posture", "behind-up").lies).toBe("behind-up");
+    expect((await order(planned, "--posture", "behind-up")).lies).toBe("behind-up");
     // Built, but for the shield.
     const ids = whole.steps.map((s) => s.id).filter((id) => id !== "io-shield" && !id.startsWith("plug:"));
     const built = { ...planned.build, done: ids, connections: planned.build.connections.map((c) => ({ ...c, state: "plugged" })) };
-    expect(
-      order(built)
-        .steps.filter((s) => !s.done)
-        .map((s) => s.id),
-    ).toEqual(["io-shield"]);
-    const undo = JSON.parse(imbra(["undo", "-", "io-shield"], JSON.stringify(built)).stdout) as {
+    expect((await order(built)).steps.filter((s) => !s.done).map((s) => s.id)).toEqual(["io-shield"]);
+    const undo = JSON.parse((await imbra(["undo", "-", "io-shield"], JSON.stringify(built))).stdout) as {
       out: { step: string }[];
       leads: number;
       back: { step: string }[];
     };
-    expect(order({ ...built, done: [...ids, "mount:gone"] })).toMatchObject({ unknown: [expect.stringMatching(/^mount:gone is said to be done/)] });
+    expect(await order({ ...built, done: [...ids, "mount:gone"] })).toMatchObject({
+      unknown: [expect.stringMatching(/^mount:gone is said to be done/)],
+    });
     expect(undo.out.at(-1)?.step).toBe("board-in");
     expect(undo.leads).toBeGreaterThan(8);
     expect(undo.back[0]?.step).toBe("io-shield");
-    expect(imbra(["undo", "-", "mount:nobody"], JSON.stringify(built))).toMatchObject({
+    expect(await imbra(["undo", "-", "mount:nobody"], JSON.stringify(built))).toMatchObject({
       status: 2,
       stderr: expect.stringContaining("has no such step"),
     });
-    expect(imbra(["order", "-", "--posture", "upside"], JSON.stringify(built))).toMatchObject({
+    expect(await imbra(["order", "-", "--posture", "upside"], JSON.stringify(built))).toMatchObject({
       status: 2,
       stderr: expect.stringContaining("--posture upside: give standing"),
     });

@@ -20,7 +20,8 @@ const run = (part, more = {}) => {
   failed += r.status === 0 ? 0 : 1;
 };
 for (const part of ["plan", "routes", "order", "parts"]) if (parts.includes(part)) run(part);
-if (parts.includes("screen") && !existsSync("/usr/bin/chromium")) installDebian(["chromium"], "Chromium");
+if (parts.includes("screen") && !existsSync("/usr/bin/chromium-headless-shell"))
+  installDebian(["chromium-headless-shell"], "Chromium without a window");
 for (const part of ["screen", "server"]) {
   if (!parts.includes(part)) continue;
   const server = await serveFresh(project, env);

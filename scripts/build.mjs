@@ -1,7 +1,7 @@
 // Builds the application when anything it is made of has changed.
 import { spawn } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { say } from "./cluster.mjs";
 
@@ -35,22 +35,32 @@ export function run(command, args, options, onChild = () => {}) {
   });
 }
 
-/** What answers entries beside the framework, put together into one file. */
-const ENTRIES = ".data/entries.mjs";
+/** What runs beside the framework, each put together into one file that node reads at once: what answers entries, a planner, its threads. */
+const PROGRAMS = { entries: "server/edge/answer-entry.ts", planner: "workers/planner.mts", "plan-thread": "workers/plan.worker.ts" };
+const programs = (project) => Object.keys(PROGRAMS).map((name) => join(project, ".data", `${name}.mjs`));
 
-async function buildEntries(project) {
+/** Takes a second: whoever runs a planner only has no need of the rest. */
+export async function buildPrograms(project) {
   // A package, which is there by now.
   const { build } = await import("esbuild");
-  await build({
+  const { outputFiles } = await build({
     absWorkingDir: project,
-    entryPoints: ["server/edge/answer-entry.ts"],
-    outfile: ENTRIES,
+    entryPoints: Object.entries(PROGRAMS).map(([out, from]) => ({ in: from, out })),
+    outdir: ".data",
+    outExtension: { ".js": ".mjs" },
     bundle: true,
     platform: "node",
     format: "esm",
+    target: "node20",
     packages: "external",
-    sourcemap: "inline",
+    write: false,
   });
+  mkdirSync(join(project, ".data"), { recursive: true });
+  // In one step each: another planner may be starting from it.
+  for (const { path, contents } of outputFiles) {
+    writeFileSync(`${path}.${process.pid}`, contents);
+    renameSync(`${path}.${process.pid}`, path);
+  }
 }
 
 /** Resolves to whether there is a build of today's sources afterwards. */
@@ -61,7 +71,7 @@ export async function buildWhenChanged(project, env, onChild) {
     existsSync(stamp) &&
     readFileSync(stamp, "utf8") === print &&
     existsSync(join(project, ".next", "BUILD_ID")) &&
-    existsSync(join(project, ENTRIES))
+    programs(project).every(existsSync)
   )
     return true;
   say("Building (about half a minute) …");
@@ -71,7 +81,7 @@ export async function buildWhenChanged(project, env, onChild) {
     return false;
   }
   mkdirSync(dirname(stamp), { recursive: true });
-  await buildEntries(project);
+  await buildPrograms(project);
   writeFileSync(stamp, print);
   return true;
 }

@@ -3,7 +3,7 @@ import { spawn, spawnSync } from "node:child_process";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { installPackages, nodeIsNewEnough, secret, setupCode, startCluster } from "./cluster.mjs";
-import { startPlanner } from "./processes.mjs";
+import { SOURCES, startPlanner } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 nodeIsNewEnough();
@@ -21,7 +21,7 @@ const server = spawn(join(project, "node_modules/.bin/next"), ["dev", "-H", "127
   env,
   stdio: "inherit",
 });
-const planner = startPlanner(project, env);
+const planner = startPlanner(project, env, SOURCES);
 const end = () => {
   planner.stop();
   server.kill("SIGTERM");

@@ -2,7 +2,7 @@
 // which npm start has to have started). They may run on other machines than npm start.
 import { dirname } from "node:path";
 import { fileURLToPath } from "node:url";
-import { buildWhenChanged } from "./build.mjs";
+import { buildPrograms, buildWhenChanged } from "./build.mjs";
 import { installPackages, nodeIsNewEnough, runningCluster, say, secret, setupCode, stopWith } from "./cluster.mjs";
 import { startPlanner, startServer } from "./processes.mjs";
 
@@ -19,6 +19,7 @@ const env = {
 env.DATABASE_URL ??= runningCluster(project, { name: "pg" });
 if (!env.DATABASE_URL) stopWith("No database: set DATABASE_URL, or run npm start on this machine first.");
 if (what === "planner") {
+  await buildPrograms(project);
   const planner = startPlanner(project, env);
   say("A planner works. Ctrl-C ends it.");
   for (const signal of ["SIGINT", "SIGTERM"])

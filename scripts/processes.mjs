@@ -34,13 +34,17 @@ export function startServer(project, env, { host, port, mostMs = 60_000 }) {
 
 const AGAIN_MS = 1000;
 
+/** The planner as the build made it, and as the sources are. */
+const BUILT = [join(".data", "planner.mjs")];
+export const SOURCES = ["--import", "tsx", join("workers", "planner.mts")];
+
 /** A planner, started again when it ends by itself; `stop` ends it for good. */
-export function startPlanner(project, env) {
+export function startPlanner(project, env, program = BUILT) {
   let child;
   let stopped = false;
   const begin = () => {
     if (stopped) return;
-    child = spawn(process.execPath, ["--import", "tsx", join("workers", "planner.mts")], {
+    child = spawn(process.execPath, program, {
       cwd: project,
       env: { ...env, NODE_ENV: "production" },
       stdio: ["ignore", "ignore", "inherit"],

@@ -16,7 +16,7 @@ const wants = (part) => only.includes(part);
 
 nodeIsNewEnough();
 installPackages(project);
-if (wants("browser") && !existsSync("/usr/bin/chromium")) installDebian(["chromium"], "Chromium");
+if (wants("browser") && !existsSync("/usr/bin/chromium-headless-shell")) installDebian(["chromium-headless-shell"], "Chromium without a window");
 const env = { ...process.env, IMBRA_SECRET: secret(project), IMBRA_SETUP_CODE: "1234-5678", NEXT_TELEMETRY_DISABLED: "1" };
 delete env.DATABASE_URL;
 let cluster;

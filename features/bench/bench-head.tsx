@@ -25,6 +25,7 @@ export function BenchHead({
   onPerson: () => void;
   onEntries: () => void;
 }) {
+  const toSend = outbox.waiting.length + outbox.onTheWay;
   return (
     <header className="flex min-h-20 shrink-0 items-stretch border-b border-rule max-[760px]:flex-wrap">
       <Button
@@ -58,13 +59,7 @@ export function BenchHead({
         onClick={onEntries}
       >
         {outbox.aside.length > 0 ? <SeverityShape severity="stop" size={28} /> : null}
-        {outbox.aside.length > 0
-          ? `${outbox.aside.length} set aside`
-          : outbox.waiting.length > 0
-            ? `${outbox.waiting.length} to send`
-            : outbox.known
-              ? "all sent"
-              : ""}
+        {outbox.aside.length > 0 ? `${outbox.aside.length} set aside` : toSend > 0 ? `${toSend} to send` : outbox.known ? "all sent" : ""}
       </button>
       <Button
         bench

@@ -31,6 +31,8 @@ const alone = (work: () => Promise<void>): Promise<unknown> =>
 export interface Outbox {
   /** False until the device's store has been read. */
   known: boolean;
+  /** How many were pressed and are not in the device's store yet. */
+  onTheWay: number;
   waiting: Entry[];
   /** The server cannot take these as they are: a person looks at them. */
   aside: Entry[];
@@ -66,6 +68,7 @@ function useSending(): Outbox {
   const list = read ?? NONE;
   const [sentence, setSentence] = useState("");
   const [nobody, setNobody] = useState(false);
+  const [onTheWay, setOnTheWay] = useState(0);
   const busy = useRef(false);
   const flush = useCallback(async () => {
     if (busy.current) return;
@@ -106,7 +109,13 @@ function useSending(): Outbox {
   const push = useCallback(
     (said: Said, words: string, by?: Entry["by"], takesBack?: number) => {
       setSentence("");
-      entries.add(said, words, by, takesBack).then(flush, cannotKeep);
+      setOnTheWay((n) => n + 1);
+      entries
+        .add(said, words, by, takesBack)
+        // The list is read at once: until it is, "all sent" would be said of what has not even begun.
+        .then(async () => setList(await entries.all()))
+        .finally(() => setOnTheWay((n) => n - 1))
+        .then(flush, cannotKeep);
     },
     [flush, cannotKeep],
   );
@@ -117,6 +126,7 @@ function useSending(): Outbox {
   const drop = useCallback((entry: Entry) => void entries.remove(entry.id), []);
   return {
     known: read !== undefined,
+    onTheWay,
     waiting: useMemo(() => list.filter(isWaiting), [list]),
     aside: useMemo(() => list.filter((e) => e.aside), [list]),
     sent: useMemo(() => list.filter((e) => e.sent), [list]),

@@ -20,7 +20,7 @@ export const base = (): string => {
   return url;
 };
 
-export const launch = (): Promise<Browser> => chromium.launch({ executablePath: "/usr/bin/chromium", args: ARGS });
+export const launch = (): Promise<Browser> => chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", args: ARGS });
 
 export interface Seat {
   context: BrowserContext;

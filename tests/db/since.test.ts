@@ -14,15 +14,25 @@ const tell = async (number: string) => {
   if (!said.ok) throw new Error(said.sentence);
 };
 
+/** A page's mark of which nothing is missing. Files beside this one have transactions in the same cluster, which a mark waits for, too. */
+async function markOfAll(job?: string): Promise<string> {
+  for (let tries = 0; tries < 200; tries++) {
+    const mark = await newsMark();
+    if (!(await changedSince(mark, job))) return mark;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error("every page misses something");
+}
+
 describe("what came between a page and the stream that tells it of changes", () => {
   it("is known: of the job, of all, of the shelf; nothing where nothing came", async () => {
-    const mark = await newsMark();
+    const mark = await markOfAll();
     expect(mark).toMatch(/^\d+$/);
-    expect([await changedSince(mark), await changedSince(mark, "FS-1041")]).toEqual([false, false]);
+    expect(await changedSince(mark, "FS-1041")).toBe(false);
     await tell("FS-1041");
     expect([await changedSince(mark), await changedSince(mark, "FS-1041"), await changedSince(mark, "FS-1042")]).toEqual([true, true, false]);
-    const later = await newsMark();
-    expect([await changedSince(later), await changedSince(later, "FS-1041")]).toEqual([false, false]);
+    const later = await markOfAll();
+    expect(await changedSince(later, "FS-1041")).toBe(false);
     await db.em().execute(`update "shelf_type" set "stock" = "stock" + 1 where "id" = 'knotwick-split-2'`);
     expect([await changedSince(later), await changedSince(later, "FS-1042")]).toEqual([true, true]);
   });
@@ -47,7 +57,7 @@ describe("what came between a page and the stream that tells it of changes", () 
     store();
     await slow;
     expect(await changedSince(mark, "FS-1043")).toBe(true);
-    expect(await changedSince(await newsMark(), "FS-1043")).toBe(false);
+    await markOfAll("FS-1043");
   });
 
   it("may be anything where a page's mark cannot be read", async () => {

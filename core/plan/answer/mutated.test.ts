@@ -1,4 +1,4 @@
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { afterAll, afterEach, describe, expect, it, vi } from "vitest";
 import { given, T } from "../../../tests/fixtures/small";
 import type { PartCost } from "../cost";
 
@@ -12,7 +12,13 @@ vi.mock("../model/prices", async (original) => {
     freePriceOf: (...a: Parameters<typeof real.freePriceOf>) => spoil.how(real.freePriceOf(...a)),
   };
 });
+// Files of a worker share their modules: this one reads the planner anew, and leaves it as it was.
+vi.resetModules();
 const { plan } = await import("..");
+afterAll(() => {
+  vi.doUnmock("../model/prices");
+  vi.resetModules();
+});
 
 const build = () =>
   given(

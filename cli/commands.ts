@@ -1,0 +1,214 @@
+import { readFileSync } from "node:fs";
+import { airOf } from "../core/air";
+import { asPlugged, type Graph, isDone, readBuildText, typeLookup } from "../core/assembly";
+import { check, checkAll, checkParts, withTriedWays } from "../core/checks";
+import { tiedBack } from "../core/claims";
+import { clearances, standoffs } from "../core/fit";
+import { orderList } from "../core/intake";
+import { powerOn } from "../core/machine";
+import { orderJson, POSTURES, type Posture, undoJson } from "../core/order";
+import { plan, waysIn } from "../core/plan";
+import { byDraw, plugDrops, powerBudget } from "../core/power";
+import { routesJson } from "../core/routes";
+import { paperDrawing, svgOf } from "../core/scene";
+import { wayWords } from "../core/wiring";
+import { leadOf, placesJson, whyJson } from "./leads";
+import { readShelf } from "./shelf";
+
+const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD or STEP] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE] [--posture HOW]
+  plan FILE         where every lead goes and why, what is tied back, what to order, what would let the rest in
+  why FILE LEAD     why a lead is where it is, the next best place and what it would cost
+  places FILE LEAD  every place of a lead, with its cost in words and level by level
+  check FILE        what is wrong with the connections in the file
+  power-on FILE     what happens at power-on, from what is plugged
+  fit FILE          every clearance with the millimetres left, standoffs, and what the parts list is warned of
+  routes FILE       the way of every lead that is in a port: points on each side of the tray, length, what is folded where, ties, cut-outs
+  draw FILE         the machine as an SVG file in millimetres; --sheet front (if not said) or behind
+  order FILE        the steps in order, turns of the case, what contradicts itself, schools side by side; --posture standing, front-up or behind-up
+  undo FILE STEP    what must come out before a step can be done again or was forgotten, what stays, what is made anew, minutes
+  power FILE        draw by moment, rail and plug, against the supply
+FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in).
+JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
+Exit 2: bad input, one sentence a fault on standard error.`;
+
+const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "order", "undo", "power"];
+/** Seconds for a whole plan unless said otherwise. */
+const DEADLINE_S = 60;
+
+class BadInput extends Error {
+  constructor(readonly faults: string[]) {
+    super(faults[0]);
+  }
+}
+
+function readInput(file: string, standardInput: () => string): string {
+  try {
+    return file === "-" ? standardInput() : readFileSync(file, "utf8");
+  } catch {
+    throw new BadInput([`${file}: cannot be read. Give the path of a build file, or - for standard input.`]);
+  }
+}
+
+function shelfFrom(folder: string | undefined) {
+  try {
+    return readShelf(folder);
+  } catch {
+    throw new BadInput([`--shelf ${folder}: this folder holds no readable lists of part types.`]);
+  }
+}
+
+function deadlineFrom(args: string[]): number {
+  const at = args.indexOf("--deadline");
+  if (at < 0) return DEADLINE_S;
+  const [, text] = args.splice(at, 2);
+  const seconds = Number(text);
+  if (!(seconds > 0 && seconds <= 3600)) throw new BadInput([`--deadline ${text ?? ""}: give seconds, more than 0 and at most 3600.`]);
+  return seconds;
+}
+
+function sheetFrom(args: string[]): "front" | "behind" | undefined {
+  const at = args.indexOf("--sheet");
+  if (at < 0) return undefined;
+  const [, text] = args.splice(at, 2);
+  if (text !== "front" && text !== "behind") throw new BadInput([`--sheet ${text ?? ""}: give front or behind.`]);
+  return text;
+}
+
+function postureFrom(args: string[]): Posture | undefined {
+  const at = args.indexOf("--posture");
+  if (at < 0) return undefined;
+  const [, text] = args.splice(at, 2);
+  const found = POSTURES.find((p) => p === text);
+  if (!found) throw new BadInput([`--posture ${text ?? ""}: give ${POSTURES.slice(0, -1).join(", ")} or ${POSTURES.at(-1)}.`]);
+  return found;
+}
+
+/** A build file as it is; out of what `plan` prints, the build in it. */
+function buildIn(text: string): string {
+  try {
+    const data: unknown = JSON.parse(text);
+    if (data !== null && typeof data === "object" && "build" in data && !("format" in data)) return JSON.stringify(data.build);
+  } catch {
+    // The reader says in which line it is not JSON.
+  }
+  return text;
+}
+
+async function run(args: string[], standardInput: () => string): Promise<{ json: unknown; stop: boolean } | { text: string }> {
+  const at = args.indexOf("--shelf");
+  const folder = at >= 0 ? args.splice(at, 2)[1] : undefined;
+  const deadlineS = deadlineFrom(args);
+  const sheet = sheetFrom(args);
+  const posture = postureFrom(args);
+  const [command, file, lead, ...rest] = args;
+  const asksLead = command === "why" || command === "places";
+  const asksOne = asksLead || command === "undo";
+  const astray = (sheet && command !== "draw") || (posture && command !== "order");
+  if (!command || !file || rest.length > 0 || asksOne !== (lead !== undefined) || !COMMANDS.includes(command) || astray) throw new BadInput([USAGE]);
+  const shelf = shelfFrom(folder);
+  const read = readBuildText(buildIn(readInput(file, standardInput)), shelf);
+  if (!read.ok) throw new BadInput(read.faults);
+  const types = typeLookup(read.build, shelf);
+  if (command === "plan" || asksLead) {
+    const made = await plan(read.build, types, { deadlineS });
+    const again = readBuildText(JSON.stringify(made.build), shelf);
+    if (!again.ok) throw new Error(`the plan does not read back: ${again.faults[0]}`);
+    const { graph } = again;
+    if (asksLead && lead !== undefined) {
+      const node = leadOf(graph, lead);
+      if (!node) throw new BadInput([`${lead}: this build has no such lead. Give an address such as fan-1:lead, or a tag such as FN-02.`]);
+      if (node.lead.flow !== "in" || node.lead.role === "cable-root")
+        throw new BadInput([`${lead}: this is a plug of a cable of the supply. Ask about the lead of a part.`]);
+      const asked = command === "why" ? whyJson : placesJson;
+      return { json: await asked(made, graph, node, types, deadlineS), stop: false };
+    }
+    const findings = check(graph, "plan");
+    const ways = await waysIn(made, types, { deadlineS: Math.min(deadlineS, DEADLINE_S / 3) });
+    const json = {
+      ...made,
+      tiedBack: tiedBack(graph),
+      order: orderList(graph),
+      ways: ways ? { ...ways, words: ways.needs.map((n) => wayWords(graph, types, n)) } : null,
+      findings,
+    };
+    return { json, stop: findings.some((f) => f.severity === "stop") || made.free.some((f) => f.need === "mandatory") };
+  }
+  if (command === "draw") return { text: svgOf(paperDrawing(read.graph, sheet ?? "front", read.build.name)) };
+  if (command === "order") {
+    const json = orderJson(read.graph, posture);
+    return { json, stop: json.conflicts.length > 0 };
+  }
+  if (command === "undo" && lead !== undefined) {
+    const json = undoJson(read.graph, lead);
+    if (!json) throw new BadInput([`${lead}: this build has no such step. Give an id as the order prints it, such as board-in or mount:fan-1.`]);
+    return { json, stop: false };
+  }
+  if (command === "routes") {
+    const json = routesJson(read.graph);
+    return { json, stop: false };
+  }
+  if (command === "check") {
+    const findings = checkAll(read.graph);
+    return { json: { findings }, stop: findings.some((f) => f.severity === "stop") };
+  }
+  if (command === "fit") {
+    const findings = withTriedWays(read.graph, checkParts(read.graph));
+    return {
+      json: {
+        clearances: clearances(read.graph),
+        standoffs: standoffs(read.graph) ?? null,
+        air: airJson(read.graph),
+        orderList: orderList(read.graph),
+        findings,
+      },
+      stop: findings.some((f) => f.severity === "stop"),
+    };
+  }
+  if (command === "power") {
+    const b = powerBudget(read.graph);
+    const findings = withTriedWays(
+      read.graph,
+      checkParts(read.graph).filter((f) => f.rule.startsWith("supply") || f.rule === "wire-drop"),
+    );
+    return {
+      json: {
+        ...b,
+        supply: b.supply ? { id: b.supply.id, type: b.supply.type.id, name: b.supply.type.name } : null,
+        parts: byDraw(b).map((d) => ({ ...d, part: d.part.id })),
+        drops: plugDrops(read.graph),
+        findings,
+      },
+      stop: findings.some((f) => f.severity === "stop"),
+    };
+  }
+  const seen = powerOn(read.graph);
+  const plugged = read.build.connections.filter(isDone).length;
+  const findings = check(asPlugged(read.graph), "plugged");
+  return {
+    json: { plugged, ...seen, findings },
+    stop: seen.damage.length > 0 || seen.stopsAt !== undefined || findings.some((f) => f.severity === "stop"),
+  };
+}
+
+function airJson(graph: Graph) {
+  const a = airOf(graph);
+  return { ...a, fans: a.fans.map((f) => ({ ...f, part: f.part.id })), spare: a.spare.map((p) => p.id) };
+}
+
+/** How a command ended, and what it printed. */
+export interface Ended {
+  status: 0 | 1 | 2;
+  stdout: string;
+  stderr: string;
+}
+
+/** Carries out what the words of a command line ask for; `standardInput` is read where the file is called -. */
+export async function imbra(words: readonly string[], standardInput: () => string): Promise<Ended> {
+  try {
+    const out = await run([...words], standardInput);
+    return { status: "stop" in out && out.stop ? 1 : 0, stdout: "text" in out ? out.text : `${JSON.stringify(out.json, null, 2)}\n`, stderr: "" };
+  } catch (e) {
+    const faults = e instanceof BadInput ? e.faults : [`Imbra could not finish: ${e instanceof Error ? e.message : String(e)}`];
+    return { status: 2, stdout: "", stderr: `${faults.join("\n")}\n` };
+  }
+}
