@@ -1,15 +1,11 @@
-import { Migrator } from "@mikro-orm/migrations";
 import { MikroORM } from "@mikro-orm/postgresql";
 import { ENTITIES } from "./entities";
-import { MIGRATIONS } from "./migrations";
 
 export function ormConfig(url: string) {
   return {
     clientUrl: url,
     entities: ENTITIES,
-    extensions: [Migrator],
     discovery: { disableDynamicFileAccess: true },
-    migrations: { emit: "ts" as const, snapshot: false, migrationsList: MIGRATIONS },
     pool: { min: 0, max: 10 },
     // One held row does not stop other pages: who waits for it for long is told to try again.
     driverOptions: { connection: { options: "-c lock_timeout=5000 -c idle_in_transaction_session_timeout=30000" } },

@@ -1,7 +1,8 @@
 import { MikroORM } from "@mikro-orm/postgresql";
 import { buildGraph, readBuildText } from "../core/assembly";
 import { judge, withType } from "../core/whatif";
-import { type EntityManager, ormConfig } from "../db";
+import type { EntityManager } from "../db";
+import { migratingConfig } from "../db/migrating";
 import { seed } from "../db/seed";
 import { buildOfJob, findJob } from "../server/read/build-of-job";
 import { searchShelf } from "../server/shelf/search";
@@ -39,7 +40,7 @@ const changes = bare.parts.flatMap((part) => {
   return [{ kind: entry.kind, again: () => judge(buildGraph(other.build, other.types, now.graph)), times: [] as number[] }];
 });
 const url = process.env.DATABASE_URL;
-const orm = url ? await MikroORM.init(ormConfig(url)) : undefined;
+const orm = url ? await MikroORM.init(migratingConfig(url)) : undefined;
 const em = () => orm?.em.fork() as EntityManager;
 if (orm) {
   await orm.em.getConnection().execute("drop schema public cascade; create schema public");

@@ -6,7 +6,7 @@ import { dirname, join } from "node:path";
 import { say } from "./cluster.mjs";
 
 const FOLDERS = ["app", "core", "db", "features", "server", "ui", "workers"];
-const FILES = ["package-lock.json", "next.config.ts", "proxy.ts", "postcss.config.mjs", "tsconfig.json"];
+const FILES = ["package-lock.json", "next.config.mjs", "proxy.ts", "postcss.config.mjs", "tsconfig.json"];
 
 /** A print of everything the build depends on. */
 function sourcePrint(project) {

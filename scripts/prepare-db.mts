@@ -1,5 +1,5 @@
 import { MikroORM } from "@mikro-orm/postgresql";
-import { ormConfig } from "../db";
+import { migratingConfig } from "../db/migrating";
 import { seed } from "../db/seed";
 import { hashSecret } from "../server/people/password";
 import { wantsFirstLead } from "../server/people/wants-first-lead";
@@ -10,7 +10,7 @@ const day = process.argv.find((a) => a.startsWith("--today="))?.slice("--today="
 const today = day ? new Date(day) : new Date();
 const url = process.env.DATABASE_URL;
 if (!url) throw new Error("DATABASE_URL is not set");
-const orm = await MikroORM.init(ormConfig(url));
+const orm = await MikroORM.init(migratingConfig(url));
 try {
   if (process.argv.includes("--fresh")) {
     await orm.em.getConnection().execute("drop schema public cascade");

@@ -93,7 +93,8 @@ export function BenchScreen({
   /** These are done, by Done, a tap or a scan; unless something speaks against it. */
   const sayDone = useCallback(
     (list: readonly Step[]): boolean => {
-      if (!outbox.known) return false;
+      // The last press is not in the tablet's store yet, and the screen shows it as open still: this one would say the same again.
+      if (!outbox.known || outbox.onTheWay > 0) return false;
       setAsked(list);
       setSaid("");
       if (stop && list.some((s) => s.lead && stop.ends.includes(s.lead))) setSaid(`Stop. ${stop.message}`);
@@ -105,7 +106,7 @@ export function BenchScreen({
       }
       return false;
     },
-    [stop, covered, view.notHere, bench, outbox.known],
+    [stop, covered, view.notHere, bench, outbox.known, outbox.onTheWay],
   );
   const press = useCallback(() => {
     const now = Date.now();

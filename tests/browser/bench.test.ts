@@ -98,6 +98,38 @@ describe("the bench, at arm's length", () => {
     await page.getByText("all sent").waitFor({ timeout: 20_000 });
   }, 120_000);
 
+  it("counts what was pressed as to be sent while the tablet's store still writes it, and takes no second press for it", async () => {
+    const { page } = seat;
+    const at = await stepNow();
+    await rested(page);
+    // Another hand on the store: nobody else can write while its transaction lives.
+    await page.evaluate(() => {
+      const w = window as unknown as { letGo?: boolean };
+      return new Promise<void>((held) => {
+        const opened = indexedDB.open("imbra-bench");
+        opened.onsuccess = () => {
+          const store = opened.result.transaction("entries", "readwrite").objectStore("entries");
+          const stay = () => {
+            held();
+            if (w.letGo) opened.result.close();
+            else store.count().onsuccess = stay;
+          };
+          store.count().onsuccess = stay;
+        };
+      });
+    });
+    await page.getByRole("button", { name: /^Done/ }).click();
+    await page.getByText("1 to send").waitFor();
+    await rested(page);
+    await page.getByRole("button", { name: /^Done/ }).click();
+    expect([await stepNow(), await page.getByText("all sent").count(), await page.getByText("2 to send").count()]).toEqual([at, 0, 0]);
+    await page.evaluate(() => {
+      (window as unknown as { letGo?: boolean }).letGo = true;
+    });
+    await expect.poll(stepNow).toBe(at + 1);
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+  });
+
   it("says on demand what a press of the button would do now", async () => {
     const { page } = seat;
     await page.getByRole("button", { name: /card \d+ of/ }).click();

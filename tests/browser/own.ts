@@ -24,6 +24,7 @@ if (!process.env.IMBRA_URL) {
     server.child.kill("SIGTERM");
     await Promise.race([gone, new Promise((resolve) => setTimeout(resolve, 6000))]);
     server.child.kill("SIGKILL");
+    delete process.env.IMBRA_URL;
     await own.drop();
   }, 30_000);
 }

@@ -1,6 +1,7 @@
 import { MikroORM } from "@mikro-orm/postgresql";
 import { afterAll, describe, expect, it } from "vitest";
-import { type EntityManager, Job, LogEntry, ormConfig, ShelfType } from "../../db";
+import { type EntityManager, Job, LogEntry, ShelfType } from "../../db";
+import { migratingConfig } from "../../db/migrating";
 import { MIGRATIONS } from "../../db/migrations";
 import { seed } from "../../db/seed";
 import { jobView } from "../../server/read/job-view";
@@ -12,7 +13,7 @@ afterAll(async () => {
 
 describe("migrations", () => {
   it("go up one by one on a database that has jobs in it already, and lose nothing", async () => {
-    orm = await MikroORM.init(ormConfig(process.env.DATABASE_URL ?? ""));
+    orm = await MikroORM.init(migratingConfig(process.env.DATABASE_URL ?? ""));
     const sql = orm.em.getConnection();
     await sql.execute("drop schema public cascade; create schema public");
     await orm.migrator.up({ to: "0001-thin-slice" });

@@ -1,7 +1,28 @@
-import { afterAll } from "vitest";
+import type { MikroORM } from "@mikro-orm/postgresql";
+import type { Client } from "pg";
+import { afterAll, vi } from "vitest";
 import { ownDatabase } from "../fixtures/own-database";
 
 // Before each file of this folder: a database of its own, so that files run side by side and none leans on another's leftovers.
 const own = await ownDatabase("fixed");
 process.env.DATABASE_URL = own.url;
-afterAll(own.drop);
+
+/** What the application keeps for as long as its process lives, but for the planning threads, which know nothing of a database. */
+interface KeptByProcess {
+  imbraOrm?: Promise<MikroORM>;
+  imbraChannel?: { hearers: Set<unknown>; client?: Client };
+  imbraViews?: unknown;
+  imbraParts?: unknown;
+  imbraMinutes?: unknown;
+}
+
+// Files of a worker share the packages they use. Of the application itself each has its own, as if it were a process of its own.
+afterAll(async () => {
+  const kept = globalThis as KeptByProcess;
+  kept.imbraChannel?.hearers.clear();
+  await kept.imbraChannel?.client?.end();
+  await (await kept.imbraOrm)?.close();
+  for (const key of ["imbraOrm", "imbraChannel", "imbraViews", "imbraParts", "imbraMinutes"] as const) delete kept[key];
+  vi.resetModules();
+  await own.drop();
+});

@@ -117,21 +117,21 @@ describe("a plan made while hands go on working", () => {
   );
   it("a part is changed meanwhile: the plan that is stored knows it; changed each time, none is, and it says so", async () => {
     const by = await db.by();
-    const before = (await view("FS-1043")).plan?.revision ?? 0;
+    const before = (await view("FS-1048")).plan?.revision ?? 0;
     let times = 0;
     const types = ["halcyra-75", "halcyra-160"];
     const changing = (most: number) => () =>
-      planJob(db.em(), "FS-1043", by, async (build) => {
+      planJob(db.em(), "FS-1048", by, async (build) => {
         const made = await make(build);
         if (times++ < most)
-          expect((await carryOut(db.em(), by, changePart, { number: "FS-1043", part: "card-1", type: types[times % 2] ?? "" })).ok).toBe(true);
+          expect((await carryOut(db.em(), by, changePart, { number: "FS-1048", part: "card", type: types[times % 2] ?? "" })).ok).toBe(true);
         return made;
       });
     expect(await changing(1)()).toMatchObject({ ok: true });
-    expect((await view("FS-1043")).plan).toMatchObject({ revision: before + 1, stale: false });
+    expect((await view("FS-1048")).plan).toMatchObject({ revision: before + 1, stale: false });
     times = 1;
     expect(await changing(9)()).toMatchObject({ ok: false, sentence: expect.stringContaining("Nothing was stored. Plan again.") });
-    expect((await view("FS-1043")).plan?.revision).toBe(before + 1);
+    expect((await view("FS-1048")).plan?.revision).toBe(before + 1);
   }, 120_000);
   it("a planner that fails leaves the wiring as it was, in a sentence", async () => {
     const by = await db.by();

@@ -1,9 +1,12 @@
-import { withSerwist } from "@serwist/turbopack";
-import type { NextConfig } from "next";
+// Plain JavaScript: a server reads it at each start, and would put TypeScript into JavaScript first.
+import { PHASE_PRODUCTION_SERVER } from "next/constants.js";
 
-const config: NextConfig = {
+/** @type {import("next").NextConfig} */
+const config = {
   poweredByHeader: false,
   devIndicators: false,
+  // npm test looks at all types, once.
+  typescript: { ignoreBuildErrors: true },
   // The title comes with the page, for everybody: streamed after it, it is away for a moment at each refresh.
   htmlLimitedBots: /.*/,
   // Its WebAssembly file is found beside it, not in a bundle.
@@ -25,4 +28,9 @@ const config: NextConfig = {
   },
 };
 
-export default withSerwist(config);
+/** The service worker is made when the application is built: a server that starts has no need of its tools. */
+export default async function configFor(phase) {
+  if (phase === PHASE_PRODUCTION_SERVER) return config;
+  const { withSerwist } = await import("@serwist/turbopack");
+  return withSerwist(config);
+}
