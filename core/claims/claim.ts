@@ -71,6 +71,7 @@ export type Hindrance =
   | { kind: "pump"; with: Address[] }
   | { kind: "own-kind" }
   | { kind: "own-part" }
+  | { kind: "ring" }
   | { kind: "cooler" }
   | { kind: "dead"; lead: Address }
   | { kind: "off"; by: Address }

@@ -1,5 +1,5 @@
 import type { Graph, LeadNode, PortNode } from "../assembly";
-import { closesRing, displacedBy, hungOn, panelPlaces, rootOf, switchedOff } from "../brings";
+import { closesRing, displacedBy, hungOn, panelPlaces, rootOf, switchedOff, upstream } from "../brings";
 import { family, loadCurrentA, mate, startingCurrentA, usable } from "../catalogue";
 import { leadToPortMm } from "../routes";
 import { lanesAt, speaks, tooFewLanes } from "../wiring";
@@ -60,8 +60,9 @@ function tooShort(graph: Graph, l: LeadNode, p: PortNode): Hindrance | undefined
 }
 
 function onNet(graph: Graph, l: LeadNode, p: PortNode): Hindrance | undefined {
-  if (closesRing(graph, l, p)) return { kind: "own-part" };
   const root = rootOf(graph, p);
+  if (root.kind === "nothing" && root.ring && !upstream(graph, p).has(l.part)) return { kind: "ring" };
+  if (closesRing(graph, l, p)) return { kind: "own-part" };
   if (root.kind === "nothing") return { kind: "dead", lead: root.lead };
   if (root.kind === "hub") {
     if (root.part.id === l.part.id) return { kind: "own-part" };

@@ -226,6 +226,8 @@ function hinder(graph: Graph, h: Hindrance): string {
       return "takes its own kind only";
     case "own-part":
       return "would feed or command itself";
+    case "ring":
+      return "is in a ring that nothing feeds";
     case "cooler":
       return "takes the cooler's own radiator fans only";
     case "dead":

@@ -3,7 +3,7 @@ import { type Given, given, T } from "../../tests/fixtures/small";
 import { buildGraph, type Graph } from "../assembly";
 import { commander, hungOn, signallers, wayOfLead } from "../brings";
 import { check } from "../checks";
-import { freeEnds } from "../claims";
+import { freeEnds, hindrance, say } from "../claims";
 import { powerOn } from "../machine";
 import { portDrawW } from "../power";
 import { type Plan, plan } from ".";
@@ -464,5 +464,30 @@ describe("chains without an order", () => {
     expect(freeLeads(made)).toEqual(["s5:lead", "s6:lead", "s7:lead"]);
     for (const f of made.free) expect(f.reason).toMatch(/too far|taken/);
     expect(performance.now() - t).toBeLessThan(10_000);
+  });
+});
+
+describe("a splitter that hands have plugged into itself", () => {
+  it("hinders a free fan as the ring it is; only its own lead would feed itself", () => {
+    const g = given(
+      [T.board("b", [header("H1", 20)]), T.fan("f", 0.2), T.splitter("s", 2)],
+      [
+        { id: "board", type: "b" },
+        { id: "one", type: "f" },
+        { id: "two", type: "f" },
+        { id: "split", type: "s" },
+      ],
+      {
+        connections: [
+          { lead: "one:lead", port: "board:H1", state: "plugged" },
+          { lead: "split:in", port: "split:out-1", state: "plugged" },
+        ],
+      },
+    );
+    const free = freeEnds(g.graph).find((f) => f.end === "two:lead")?.claim;
+    expect(free && say(g.graph, free)).toMatch(/^2 of the 3 ports for it are taken and .+ out-2 is in a ring that nothing feeds\.$/);
+    const [two, itself, out] = [g.graph.leads.get("two:lead"), g.graph.leads.get("split:in"), g.graph.ports.get("split:out-2")];
+    if (!two || !itself || !out) throw new Error("not built");
+    expect([hindrance(g.graph, two, out), hindrance(g.graph, itself, out)]).toEqual([{ kind: "ring" }, { kind: "own-part" }]);
   });
 });

@@ -211,6 +211,17 @@ function hindranceHolds(graph: Graph, w: Walk, lead: string, at: string, h: Hind
       return p.port.ownKindOnly === true && p.part.type.id !== l.part.type.id;
     case "own-part":
       return w.comesFrom(at, l.part.id);
+    case "ring": {
+      // What feeds it, and what feeds that: after more steps than there are parts it has come round.
+      let here = at;
+      for (let n = 0; n <= graph.parts.size; n++) {
+        const q = graph.ports.get(here);
+        const up = q && graph.connections.find((x) => x.lead === `${q.part.id}:${q.port.fedBy}`);
+        if (!up) return false;
+        here = up.port;
+      }
+      return true;
+    }
     case "cooler":
       return graph.parts.get(root ?? "")?.type.kind === "cooler" && l.lead.role !== "radiator-fan";
     case "dead":
