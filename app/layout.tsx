@@ -31,12 +31,12 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
           <KeysProvider>
             <LiveProvider since={since}>
               <OutboxProvider>{children}</OutboxProvider>
+              <OfflinePages />
             </LiveProvider>
           </KeysProvider>
           <KeepFocus />
         </LanguageProvider>
         <Ready />
-        <OfflinePages />
       </body>
     </html>
   );

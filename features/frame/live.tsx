@@ -16,8 +16,10 @@ interface LiveNow {
   signedIn: () => void;
   /** Asks for the page anew, if it can be had; what is on screen stays until then. */
   refresh: () => void;
+  /** How often the page was had anew since it was opened. */
+  renewed: number;
 }
-const Live = createContext<LiveNow>({ aloneSince: undefined, signedOut: false, signedIn: () => {}, refresh: () => {} });
+const Live = createContext<LiveNow>({ aloneSince: undefined, signedOut: false, signedIn: () => {}, refresh: () => {}, renewed: 0 });
 export const useLive = () => useContext(Live);
 
 /** Several changes at once are one refresh. */
@@ -54,6 +56,7 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
   const waiting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const missed = useRef(false);
   const [renewing, startRenewing] = useTransition();
+  const [renewed, setRenewed] = useState(0);
   const busy = useRef(false);
   const again = useRef(() => {});
   /** How far the page has seen everything: whatever came between it and the stream is told with the stream's first line. */
@@ -76,7 +79,10 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
         return;
       }
       missed.current = false;
-      startRenewing(() => router.refresh());
+      startRenewing(() => {
+        router.refresh();
+        setRenewed((n) => n + 1);
+      });
     }, TOGETHER_MS);
   }, [router]);
   useEffect(() => {
@@ -169,7 +175,7 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
     setSignedOut(false);
     refresh();
   }, [refresh]);
-  const value = useMemo(() => ({ aloneSince, signedOut, signedIn, refresh }), [aloneSince, signedOut, signedIn, refresh]);
+  const value = useMemo(() => ({ aloneSince, signedOut, signedIn, refresh, renewed }), [aloneSince, signedOut, signedIn, refresh, renewed]);
   return <Live.Provider value={value}>{children}</Live.Provider>;
 }
 

@@ -1,21 +1,39 @@
 "use client";
 import { SerwistProvider } from "@serwist/turbopack/react";
 import { usePathname } from "next/navigation";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
+import { useLive } from "./live";
 
 /** Screens that hands work at: they open without a network however they were come to. */
 const AT_HAND = /^\/job\/[^/]+\/(bench|receipt)$/;
 
-/** Keeps pages that were opened, so that they open again without a network. Browsers allow it on this machine and behind TLS. */
+/** Kept anew once nothing more has come for a moment, and no more often than this. */
+const REST_MS = 1000;
+const APART_MS = 5000;
+
+async function keep(page: string): Promise<void> {
+  await navigator.serviceWorker.ready;
+  const answer = await fetch(page);
+  // Not the way to the sign-in, and not a page that failed, in place of one that can be worked at.
+  if (answer.ok && !answer.redirected) await (await caches.open("pages")).put(page, answer);
+}
+
+/**
+ * Keeps pages that were opened, so that they open again without a network; those that hands work at as they were seen last, with all that
+ * others did meanwhile. Browsers allow it on this machine and behind TLS.
+ */
 export function OfflinePages() {
   const path = usePathname();
+  const { renewed } = useLive();
+  const last = useRef({ path: "", atMs: 0 });
   useEffect(() => {
     if (!AT_HAND.test(path) || !("caches" in window) || !("serviceWorker" in navigator)) return;
-    const here = window.location.href;
-    navigator.serviceWorker.ready
-      .then(() => caches.open("pages"))
-      .then((kept) => kept.add(here))
-      .catch(() => undefined);
-  }, [path]);
+    const wait = renewed > 0 && last.current.path === path ? Math.max(REST_MS, last.current.atMs + APART_MS - Date.now()) : 0;
+    const timer = setTimeout(() => {
+      last.current = { path, atMs: Date.now() };
+      keep(window.location.href).catch(() => undefined);
+    }, wait);
+    return () => clearTimeout(timer);
+  }, [path, renewed]);
   return <SerwistProvider swUrl="/sw/sw.js" cacheOnNavigation={false} reloadOnOnline={false} />;
 }

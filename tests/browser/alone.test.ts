@@ -103,6 +103,22 @@ describe("a bench without a network", () => {
     await page.getByText("all sent").waitFor({ timeout: 30_000 });
     expect(await stepNow(page)).toBe(at + 4);
   }, 120_000);
+  it("opens again with what a colleague did while it was open", async () => {
+    const { page, context } = one;
+    await openBench(page);
+    await openBench(two.page);
+    const at = await stepNow(page);
+    await press(two.page);
+    await expect.poll(() => stepNow(page), { timeout: 20_000 }).toBe(at + 1);
+    const kept = () =>
+      page.evaluate(async () => (await (await (await caches.open("pages")).match(window.location.href))?.text())?.replaceAll("<!-- -->", "") ?? "");
+    await expect.poll(kept, { timeout: 30_000, interval: 300 }).toContain(`card ${at + 1} of`);
+    await context.setOffline(true);
+    await page.reload();
+    await expect.poll(() => stepNow(page), { timeout: 20_000 }).toBe(at + 1);
+    await context.setOffline(false);
+    await page.getByText(/No answer from the server since/).waitFor({ state: "detached", timeout: 20_000 });
+  }, 120_000);
   it("whose sign-in is lost keeps its entries, asks for the person, and sends them", async () => {
     const { page, context } = one;
     await openBench(page);
