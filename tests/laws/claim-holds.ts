@@ -1,7 +1,7 @@
-import { type Graph, manhattanMm } from "../../core/assembly";
+import type { Graph } from "../../core/assembly";
 import { family, mate } from "../../core/catalogue";
 import type { Claim, Hindrance } from "../../core/claims";
-import { leadNeeds, leadToPortMm } from "../../core/routes";
+import { leadNeeds, leadToPortMm, plugToPlugMm } from "../../core/routes";
 
 /**
  * Is a claim true of a graph? Written from the connections and the catalogue alone: it shares no code with what makes claims, nor
@@ -474,7 +474,9 @@ class Walk {
     return (l?.part.cable?.cable.ends ?? []).some((e) => {
       const at = this.g.ports.get(this.at(`${l?.part.id}:${e.id}`) ?? "");
       return (
-        at !== undefined && p !== undefined && manhattanMm(at.at, p.at) > Math.abs((l?.lead.lengthMm ?? 0) - e.atMm) + p.port.tailMm + at.port.tailMm
+        at !== undefined &&
+        p !== undefined &&
+        plugToPlugMm(this.g, at, p) > Math.abs((l?.lead.lengthMm ?? 0) - e.atMm) + p.port.tailMm + at.port.tailMm
       );
     });
   }
