@@ -7,7 +7,7 @@ import { useLive } from "./live";
 /** Screens that hands work at: they open without a network however they were come to. */
 const AT_HAND = /^\/job\/[^/]+\/(bench|receipt)$/;
 
-/** Kept anew once nothing more has come for a moment, and no more often than this. */
+/** Kept anew so long after a change, whatever else comes meanwhile, and no more often than this. */
 const REST_MS = 1000;
 const APART_MS = 5000;
 
@@ -26,14 +26,22 @@ export function OfflinePages() {
   const path = usePathname();
   const { renewed } = useLive();
   const last = useRef({ path: "", atMs: 0 });
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   useEffect(() => {
-    if (!AT_HAND.test(path) || !("caches" in window) || !("serviceWorker" in navigator)) return;
-    const wait = renewed > 0 && last.current.path === path ? Math.max(REST_MS, last.current.atMs + APART_MS - Date.now()) : 0;
-    const timer = setTimeout(() => {
+    if (!AT_HAND.test(path)) return;
+    return () => {
+      clearTimeout(timer.current);
+      timer.current = undefined;
+    };
+  }, [path]);
+  useEffect(() => {
+    if (!AT_HAND.test(path) || timer.current !== undefined || !("caches" in window) || !("serviceWorker" in navigator)) return;
+    const wait = last.current.path === path ? Math.max(REST_MS, last.current.atMs + APART_MS - Date.now()) : 0;
+    timer.current = setTimeout(() => {
+      timer.current = undefined;
       last.current = { path, atMs: Date.now() };
       keep(window.location.href).catch(() => undefined);
     }, wait);
-    return () => clearTimeout(timer);
   }, [path, renewed]);
   return <SerwistProvider swUrl="/sw/sw.js" cacheOnNavigation={false} reloadOnOnline={false} />;
 }
