@@ -192,3 +192,38 @@ describe("what would let everything in", () => {
     );
   }, 120_000);
 });
+
+it("a hub whose ports and whose supply are both too weak for what would hang on it is asked about both", async () => {
+  const hub = {
+    id: "h",
+    kind: "hub",
+    maker: "",
+    name: "hub",
+    ports: [
+      T.port("power", "sata-power", "in", "device-power", { need: "mandatory", load: { powerW: 1 }, limit: { currentA: 1.5 } }),
+      ...[1, 2].map((i) => T.port(`l-${i}`, "light-5v", "out", "light", { fedBy: "power", controlledBy: "in", limit: { currentA: 0.5 } })),
+    ],
+    leads: [T.lead("in", "light-5v", "light-control", 900, { load: { currentA: 0.02 } })],
+  };
+  const strip = { id: "s", kind: "lighting", maker: "", name: "strip", leads: [T.lead("in", "light-5v", "light", 900, { load: { currentA: 0.9 } })] };
+  const g = given(
+    [
+      T.board("b", [T.port("RGB", "light-5v", "out", "light", { limit: { currentA: 0.1 } })]),
+      T.supply("p", [{ id: "sata", label: "SATA", count: 1, outlets: ["peri"], ends: [{ id: "s1", family: "sata-power", atMm: 700 }] }], ["peri"]),
+      hub,
+      strip,
+    ],
+    [
+      { id: "board", type: "b" },
+      { id: "supply", type: "p" },
+      { id: "hub", type: "h" },
+      { id: "one", type: "s" },
+      { id: "two", type: "s" },
+    ],
+    { policy: { mayOrder: false } },
+  );
+  const made = await plan(g.build, g.types);
+  expect(made.free.map((f) => f.end)).toContain("one:in");
+  const ways = await waysIn(made, g.types);
+  expect(ways?.needs.length ?? 0).toBeGreaterThan(0);
+});

@@ -74,8 +74,10 @@ export function addNets(
   for (const root of nets.roots) addRoot(model, out, root, splitters, used, loose);
   for (const group of nets.groups.values()) {
     const here = out.choices.filter((c) => c.root.group === group.id);
-    limit(model, here, "mA", group.mA, loose);
-    limit(model, here, "startMA", group.startMA, loose);
+    // A hub's supply, beside the limits of its ports.
+    const name = `${group.id} in all`;
+    limit(model, name, here, "mA", group.mA, loose);
+    limit(model, name, here, "startMA", group.startMA, loose);
   }
   stock(model, out, splitters);
   addZones(model, out, loose === undefined);
@@ -237,9 +239,9 @@ function addRoot(
   // Chains and splitters open places of their own; without the unit nothing may hang on it at all.
   if (unit !== undefined && !gate) for (const c of here) model.atMost([term(c.variable), term(unit, -1)], 0);
   splittersBehind(model, out, root, here, hung);
-  limit(model, here, "mA", root.mA, loose);
-  limit(model, here, "startMA", root.startMA, loose);
-  limit(model, here, "leds", root.leds, loose);
+  limit(model, root.id, here, "mA", root.mA, loose);
+  limit(model, root.id, here, "startMA", root.startMA, loose);
+  limit(model, root.id, here, "leds", root.leds, loose);
 }
 
 function splittersAt(model: Model, root: OpenRoot, splitters: readonly Splitter[]): NetSplitters[] {
@@ -335,7 +337,7 @@ export function forbid(
   return row.map(([v]) => v);
 }
 
-function limit(model: Model, here: readonly NetChoice[], of: "mA" | "startMA" | "leds", most: number, loose?: Relaxed): void {
+function limit(model: Model, name: string, here: readonly NetChoice[], of: "mA" | "startMA" | "leds", most: number, loose?: Relaxed): void {
   if (!Number.isFinite(most)) return;
   const all = each(
     here,
@@ -349,7 +351,7 @@ function limit(model: Model, here: readonly NetChoice[], of: "mA" | "startMA" | 
     model.atMost(all, Math.max(0, most));
     return;
   }
-  const more = loose.add(model, `${root.id} more ${of}`, "limit", (_, chosen) => {
+  const more = loose.add(model, `${name} more ${of}`, "limit", (_, chosen) => {
     const over = all.reduce((s, [v, a]) => s + a * chosen(v), 0) - most;
     return { kind: "limit", root: root.sample.address, of, over };
   });
