@@ -24,7 +24,11 @@ parentPort?.on("message", (task: Task) => {
   async function planAndWays(): Promise<PlanAndWays> {
     const made = await plan(task.build, types, task.kind === "plan" ? { ...options, stillBest: task.stillBest } : options);
     if (task.kind !== "plan" || !task.ways || (task.ways === "when proved" && made.status !== "proved")) return made;
-    const ways = await waysIn(made, types, { deadlineS: WAYS_S, solved });
+    // Without an answer to this the plan stands all the same.
+    const ways = await waysIn(made, types, { deadlineS: WAYS_S, solved }).catch((e: unknown) => {
+      console.error(e);
+      return undefined;
+    });
     return ways ? { ...made, ways } : made;
   }
   work.then(
