@@ -25,7 +25,7 @@ export function BenchHead({
   onPerson: () => void;
   onEntries: () => void;
 }) {
-  const toSend = outbox.waiting.length + outbox.onTheWay;
+  const toSend = outbox.waiting.length + outbox.onTheWay.length;
   return (
     <header className="flex min-h-20 shrink-0 items-stretch border-b border-rule max-[760px]:flex-wrap">
       <Button

@@ -92,9 +92,9 @@ export function BenchScreen({
   const nameOf = useCallback((id: string) => graph.parts.get(id)?.part.label ?? graph.parts.get(id)?.type.name ?? id, [graph]);
   /** These are done, by Done, a tap or a scan; unless something speaks against it. */
   const sayDone = useCallback(
-    (list: readonly Step[]): boolean => {
-      // The last press is not in the tablet's store yet, and the screen shows it as open still: this one would say the same again.
-      if (!outbox.known || outbox.onTheWay > 0) return false;
+    (wanted: readonly Step[]): boolean => {
+      const list = wanted.filter((s) => !bench.onTheWay(s));
+      if (!outbox.known || list.length === 0) return false;
       setAsked(list);
       setSaid("");
       if (stop && list.some((s) => s.lead && stop.ends.includes(s.lead))) setSaid(`Stop. ${stop.message}`);
@@ -106,7 +106,7 @@ export function BenchScreen({
       }
       return false;
     },
-    [stop, covered, view.notHere, bench, outbox.known, outbox.onTheWay],
+    [stop, covered, view.notHere, bench, outbox.known],
   );
   const press = useCallback(() => {
     const now = Date.now();
@@ -126,7 +126,7 @@ export function BenchScreen({
     if (now - rested.current < REST_MS / 2) return;
     rested.current = now;
     if (!s.done) sayDone([s]);
-    else {
+    else if (!bench.onTheWay(s)) {
       setSaid("");
       bench.say([s], false);
     }

@@ -25,6 +25,8 @@ export interface AtBench {
   leadOf: (step: Step | undefined) => LeadRow | undefined;
   /** What Done means on a card. */
   openOn: (card: Card) => Step[];
+  /** Pressed, and not in the tablet's store yet: the screen shows it as it was, and it is not to be said again. */
+  onTheWay: (step: Step) => boolean;
   /** These steps are done, or undone, with one press. */
   say: (steps: readonly Step[], done: boolean) => void;
   /** These are left out for now. */
@@ -55,6 +57,10 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
     }
     return { plugs, done, skipped };
   }, [outbox.sent, outbox.waiting, number, revision]);
+  const onTheWay = useMemo(
+    () => new Set(outbox.onTheWay.flatMap(onesOf).flatMap((e) => (e.kind === "plug" ? `plug:${e.lead}` : "step" in e ? e.step : []))),
+    [outbox.onTheWay],
+  );
   const steps = useMemo(() => view.steps.map((s) => ({ ...s, done: local.done.get(s.id) ?? s.done })), [view.steps, local]);
   const cards = useMemo(() => cardsOf(steps, view.order.blocks), [steps, view.order.blocks]);
   const skipped = useMemo((): Skipped => {
@@ -119,6 +125,7 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
     current,
     skipped,
     leadOf,
+    onTheWay: useCallback((step: Step) => onTheWay.has(step.id), [onTheWay]),
     openOn: useCallback((card: Card) => openOn(card, skipped, blocked), [skipped, blocked]),
     say,
     skip,

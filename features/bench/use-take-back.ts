@@ -1,8 +1,9 @@
 "use client";
 import { useCallback } from "react";
 import { useLive } from "../frame/live";
-import type { Entry, OnCard, One, Said } from "../outbox/entries";
+import { type Entry, entries, type OnCard, type One, type Said } from "../outbox/entries";
 import { useOutbox } from "../outbox/outbox";
+import { isWaiting } from "../outbox/send-all";
 import type { Worker } from "../people/worker";
 import { takeBackAction } from "./actions";
 
@@ -34,10 +35,15 @@ function lastOf(waiting: readonly Entry[], number: string, who: string): Entry |
  * Takes back the last entry that `who` made, by a new one: behind it on the device while it still waits there (whether the server has it
  * already or not, the end is the same), else at the server. Nothing is ever dropped.
  */
-export function useTakeBack(number: string, say: (sentence: string) => void, who?: Worker): () => void {
-  const { waiting, push } = useOutbox();
+export function useTakeBack(number: string, say: (sentence: string) => void, who?: Worker): () => Promise<void> {
+  const { push } = useOutbox();
   const { refresh } = useLive();
-  return useCallback(() => {
+  return useCallback(async () => {
+    // Asked of the store itself: it answers behind what was pressed a moment ago and is still being written.
+    const waiting = await entries.all().then(
+      (list) => list.filter(isWaiting),
+      () => [],
+    );
     const last = who && lastOf(waiting, number, who.id);
     if (last) {
       const said = opposite(last.said);
@@ -45,11 +51,11 @@ export function useTakeBack(number: string, say: (sentence: string) => void, who
       say(said ? `Taken back: ${last.words}.` : `The last thing you did here is taken back on its own screen, not by a key: ${last.words}.`);
       return;
     }
-    void takeBackAction({ number })
+    await takeBackAction({ number })
       .then((r) => {
         say(r.ok ? r.value : r.sentence);
         refresh();
       })
       .catch(() => say("No answer from the server. Nothing was taken back."));
-  }, [waiting, push, refresh, number, say, who]);
+  }, [push, refresh, number, say, who]);
 }

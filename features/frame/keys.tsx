@@ -1,5 +1,5 @@
 "use client";
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { createContext, type ReactNode, useContext, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 
 /** Keys that follow each other faster than this come from a scanner, ms (common practice). */
 export const SCAN_MS = 80;
@@ -170,7 +170,8 @@ export function useKeyList(): Keys {
 export function useKeys(scope: Scope, bindings: readonly Binding[], scan?: (code: string) => boolean): void {
   const { listen } = useKeyList();
   const now = useRef({ bindings, scan });
-  useEffect(() => {
+  // With the picture itself, not after it: a key means what is on the screen when it is pressed.
+  useLayoutEffect(() => {
     now.current = { bindings, scan };
   });
   useEffect(() => listen({ scope, now: () => now.current }), [listen, scope]);

@@ -59,7 +59,7 @@ db.version(1).stores({ entries: "++id, &key" });
 /** What the server has is kept so long: no page is opened that is older. */
 const KEPT_MS = 3 * 86_400_000;
 
-const newKey = () => `${Date.now().toString(36)}-${crypto.getRandomValues(new Uint32Array(2)).join("-")}`;
+export const newKey = () => `${Date.now().toString(36)}-${crypto.getRandomValues(new Uint32Array(2)).join("-")}`;
 
 /** A card's things as entries of their own, between the entry before and the one behind. */
 export function splitOf({ said, key, words: _, ...entry }: Entry): Entry[] {
@@ -70,9 +70,9 @@ export function splitOf({ said, key, words: _, ...entry }: Entry): Entry[] {
 /** The entries of this device, in the order they were made; every tab of it sees the same. */
 export const entries = {
   all: (): Promise<Entry[]> => db.entries.orderBy("id").toArray(),
-  add: async (said: Said, words: string, by?: Entry["by"], takesBack?: number): Promise<void> => {
+  add: async (key: string, said: Said, words: string, by?: Entry["by"], takesBack?: number): Promise<void> => {
     const more = { ...(by ? { by } : {}), ...(takesBack === undefined ? {} : { takesBack }) };
-    await db.entries.add({ key: newKey(), said, words, madeAtMs: Date.now(), ...more });
+    await db.entries.add({ key, said, words, madeAtMs: Date.now(), ...more });
   },
   remove: (id: number): Promise<void> => db.entries.delete(id),
   took: async (id: number, revision: number): Promise<void> => {

@@ -2,7 +2,7 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import type { Result } from "../../server/kernel/result";
 import { useLive } from "../frame/live";
-import { type Entry, entries, type Said } from "./entries";
+import { type Entry, entries, newKey, type Said } from "./entries";
 import { asSent, isWaiting, type Stopped, sendAll } from "./send-all";
 import { usePhotoSending } from "./use-photos";
 
@@ -31,8 +31,8 @@ const alone = (work: () => Promise<void>): Promise<unknown> =>
 export interface Outbox {
   /** False until the device's store has been read. */
   known: boolean;
-  /** How many were pressed and are not in the device's store yet. */
-  onTheWay: number;
+  /** What was pressed and is not in the device's store yet. */
+  onTheWay: Said[];
   waiting: Entry[];
   /** The server cannot take these as they are: a person looks at them. */
   aside: Entry[];
@@ -68,7 +68,7 @@ function useSending(): Outbox {
   const list = read ?? NONE;
   const [sentence, setSentence] = useState("");
   const [nobody, setNobody] = useState(false);
-  const [onTheWay, setOnTheWay] = useState(0);
+  const [pressed, setPressed] = useState<{ key: string; said: Said }[]>([]);
   const busy = useRef(false);
   const flush = useCallback(async () => {
     if (busy.current) return;
@@ -108,13 +108,14 @@ function useSending(): Outbox {
   }, [flush]);
   const push = useCallback(
     (said: Said, words: string, by?: Entry["by"], takesBack?: number) => {
+      const key = newKey();
       setSentence("");
-      setOnTheWay((n) => n + 1);
+      setPressed((p) => [...p, { key, said }]);
       entries
-        .add(said, words, by, takesBack)
+        .add(key, said, words, by, takesBack)
         // The list is read at once: until it is, "all sent" would be said of what has not even begun.
         .then(async () => setList(await entries.all()))
-        .finally(() => setOnTheWay((n) => n - 1))
+        .finally(() => setPressed((p) => p.filter((one) => one.key !== key)))
         .then(flush, cannotKeep);
     },
     [flush, cannotKeep],
@@ -126,7 +127,8 @@ function useSending(): Outbox {
   const drop = useCallback((entry: Entry) => void entries.remove(entry.id), []);
   return {
     known: read !== undefined,
-    onTheWay,
+    // Once the store tells of it, it is not on the way, whatever is heard first.
+    onTheWay: useMemo(() => pressed.filter((p) => !list.some((e) => e.key === p.key)).map((p) => p.said), [pressed, list]),
     waiting: useMemo(() => list.filter(isWaiting), [list]),
     aside: useMemo(() => list.filter((e) => e.aside), [list]),
     sent: useMemo(() => list.filter((e) => e.sent), [list]),

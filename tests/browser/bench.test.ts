@@ -70,6 +70,44 @@ describe("the bench, at arm's length", () => {
     expect(await stepNow()).toBe(at);
   });
 
+  it("takes the next press the moment the card has turned, and none is lost", async () => {
+    const { page } = seat;
+    const at = await stepNow();
+    await rested(page);
+    // Each press comes with the first frame of the next card: then the store has written, and not everything has heard of it.
+    const turned = await page.evaluate(
+      () =>
+        new Promise<number>((done) => {
+          const w = window as unknown as { ahead: number };
+          const heading = () => document.querySelector("header")?.textContent?.match(/card (\d+) of/)?.[1];
+          let was = heading();
+          let turns = 0;
+          const press = () => {
+            w.ahead += 520;
+            window.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true }));
+          };
+          const end = (watching: MutationObserver) => {
+            watching.disconnect();
+            done(turns);
+          };
+          const watching = new MutationObserver(() => {
+            if (heading() === was) return;
+            was = heading();
+            turns += 1;
+            clearTimeout(stuck);
+            stuck = setTimeout(() => end(watching), 10_000);
+            if (turns === 4) end(watching);
+            else setTimeout(press);
+          });
+          let stuck = setTimeout(() => end(watching), 10_000);
+          watching.observe(document.body, { subtree: true, childList: true, characterData: true });
+          press();
+        }),
+    );
+    expect([turned, await stepNow()]).toEqual([4, at + 4]);
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+  });
+
   it("the scan of a tag ticks it on a card of many plugs, and only there; a tap takes it back", async () => {
     const { page } = seat;
     const title = () => page.getByRole("heading", { level: 1 }).textContent();
