@@ -46,7 +46,9 @@ export function wayWords(graph: Graph, types: TypeLookup, way: Loosening): strin
         ? `${way.over} LEDs more on ${root?.name ?? way.root} than it drives`
         : `${amps(way.over / 1000)} more ${way.of === "startMA" ? "at the start " : ""}on ${root?.name ?? way.root} than it gives`;
     case "place":
-      return `${way.count} more ${way.count === 1 ? "place" : "places"} for ${family(way.family).name}, of ${root?.name ?? way.root}'s kind`;
+      return `${way.count} more ${way.count === 1 ? "place" : "places"} on ${root?.name ?? way.root} for ${family(way.family).name}, by a ${
+        way.family === "usb2" ? "hub" : "splitter"
+      } that the shelf does not have`;
     case "release":
       return `${graph.leads.get(way.lead)?.tag ?? way.lead} let go of where it was fixed`;
   }

@@ -12,6 +12,8 @@ export interface Recipe {
   fans: { at: number; kind: number }[];
   radiatorFans: number;
   hubs: { kind: "fan" | "knob" | "light" | "light-button" | "cascade" }[];
+  /** Hubs whose supply and whose ports give little. */
+  weakHubs: boolean;
   lights: number[];
   lightHeaders: number;
   ownSplitters: number;
@@ -46,6 +48,7 @@ export const recipe: fc.Arbitrary<Recipe> = fc.record({
     fc.record({ kind: fc.constantFrom("fan" as const, "knob" as const, "light" as const, "light-button" as const, "cascade" as const) }),
     { maxLength: 2 },
   ),
+  weakHubs: fc.constantFrom(false, false, true),
   lights: fc.array(fc.nat(4), { maxLength: 3 }),
   lightHeaders: fc.nat(2),
   ownSplitters: fc.constantFrom(0, 0, 1),
@@ -184,14 +187,16 @@ const cooler = (r: Recipe): Json => {
   };
 };
 
-const lightHub = (id: string, button: boolean): Json => ({
+const lightHub = (id: string, button: boolean, weak: boolean): Json => ({
   id,
   kind: "hub",
   maker: "",
   name: id,
   ports: [
-    T.port("power", "sata-power", "in", "device-power", { need: "mandatory", load: { powerW: 1 }, limit: { currentA: 4.5 } }),
-    ...times(4, (i) => T.port(`l-${i + 1}`, "light-5v", "out", "light", { fedBy: "power", controlledBy: "in" })),
+    T.port("power", "sata-power", "in", "device-power", { need: "mandatory", load: { powerW: 1 }, limit: { currentA: weak ? 1.5 : 4.5 } }),
+    ...times(4, (i) =>
+      T.port(`l-${i + 1}`, "light-5v", "out", "light", { fedBy: "power", controlledBy: "in", ...(weak ? { limit: { currentA: 0.9 } } : {}) }),
+    ),
   ],
   leads: [T.lead("in", "light-5v", "light-control", 700, { load: { currentA: 0.02 }, ...(button ? { ownControl: "button" } : {}) })],
 });
@@ -341,10 +346,10 @@ export function build(r: Recipe): Given {
     },
     ...fanTypes,
     T.fan("rad-fan", 0.25, { control: "pwm" }),
-    T.hub("fan-hub", 3, 3),
+    T.hub("fan-hub", 3, r.weakHubs ? 1 : 3),
     knobHub("knob-hub"),
-    lightHub("light-hub", false),
-    lightHub("light-hub-button", true),
+    lightHub("light-hub", false, r.weakHubs),
+    lightHub("light-hub-button", true, r.weakHubs),
     cascade,
     ...lightTypes,
     T.splitter("split-2", 2),

@@ -5,11 +5,13 @@ import { check, checkAll } from "../../core/checks";
 import { account, claimsHere, freeEnds, say } from "../../core/claims";
 import { powerOn } from "../../core/machine";
 import { cardsOf, doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, undoOf } from "../../core/order";
-import { compareCost, LEVELS, type Plan, plan, verify } from "../../core/plan";
+import { compareCost, LEVELS, type Plan, plan, verify, waysIn } from "../../core/plan";
+import { FREE_LEVELS } from "../../core/plan/cost";
 import { routesOf } from "../../core/routes";
-import { runOf } from "../../core/wiring";
+import { runOf, wayWords } from "../../core/wiring";
 import { build, type Recipe, recipe } from "./builds";
 import { claimHolds } from "./claim-holds";
+import { loosened } from "./loosened";
 import { allPlugged, scrambled } from "./plugged";
 
 /** `npm run laws` asks for more builds and a fresh seed; `npm test` runs these. */
@@ -158,6 +160,47 @@ describe("laws over generated builds", () => {
             expect([compareCost(a, b) <= 0, LEVELS.filter((l) => a[l] !== b[l]).map((l) => [l, b[l], a[l]])]).toEqual([true, expect.anything()]);
           },
         ),
+        runs(0.5),
+      );
+    },
+    LIMIT_MS,
+  );
+
+  it(
+    "what is said to let in what stays free lets it in: a plan with it is made, and says so itself",
+    async () => {
+      await fc.assert(
+        fc.asyncProperty(recipe, async (r) => {
+          const { made, types } = await planned(r);
+          const wanted = made.free.filter((f) => f.need !== "optional").map((f) => f.end);
+          const ways = await waysIn(made, types, { deadlineS: DEADLINE_S });
+          if (wanted.length === 0) {
+            expect(ways).toBeUndefined();
+            return;
+          }
+          if (!ways) throw new Error("nothing is said");
+          expect([...ways.lets, ...ways.left].sort()).toEqual(wanted.sort());
+          expect(ways.needs.length > 0).toBe(ways.lets.length > 0);
+          for (const n of ways.needs) expect(wayWords(buildGraph(made.build, types), types, n)).not.toMatch(/undefined|NaN|(^|\s)(0|-\d+) /);
+          if (ways.lets.length === 0 || made.status !== "proved" || !ways.proved) return;
+          const then = loosened(made.build, types, ways.needs);
+          const other = await plan(then.build, then.types, { deadlineS: DEADLINE_S });
+          if (other.status !== "proved") return;
+          const freeIn = (p: Plan) => FREE_LEVELS.map((l) => p.cost[l]);
+          const [before, after] = [freeIn(made), freeIn(other)];
+          const first = before.findIndex((n, i) => n !== after[i]);
+          const told = [ways, other.free.map((f) => f.end)];
+          expect([told, (after[first] ?? 0) < (before[first] ?? 0)]).toEqual([told, true]);
+          if (ways.left.length === 0) expect([told, after]).toEqual([told, before.map(() => 0)]);
+          // All of it is needed: without any one of it something stays free that it lets in.
+          // An accessory that may be ordered comes by itself once the rest is there.
+          for (const n of ways.needs.filter((x) => x.kind !== "accessory" || !r.policy.mayOrder).slice(0, 3)) {
+            const fewer = "count" in n && n.count > 1 ? [{ ...n, count: n.count - 1 }] : [];
+            const less = loosened(made.build, types, [...ways.needs.filter((x) => x !== n), ...fewer]);
+            const without = await plan(less.build, less.types, { deadlineS: DEADLINE_S });
+            if (without.status === "proved") expect([told, n, freeIn(without)]).not.toEqual([told, n, after]);
+          }
+        }),
         runs(0.5),
       );
     },

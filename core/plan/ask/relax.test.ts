@@ -227,3 +227,102 @@ it("a hub whose ports and whose supply are both too weak for what would hang on 
   const ways = await waysIn(made, g.types);
   expect(ways?.needs.length ?? 0).toBeGreaterThan(0);
 });
+
+describe("what is said to be needed is", () => {
+  const hub = (id: string, supplyA: number, portA: number) => ({
+    id,
+    kind: "hub",
+    maker: "",
+    name: id,
+    ports: [
+      T.port("power", "sata-power", "in", "device-power", { need: "mandatory", load: { powerW: 1 }, limit: { currentA: supplyA } }),
+      ...[1, 2].map((i) => T.port(`l-${i}`, "light-5v", "out", "light", { fedBy: "power", controlledBy: "in", limit: { currentA: portA } })),
+    ],
+    leads: [T.lead("in", "light-5v", "light-control", 900, { load: { currentA: 0.02 }, ownControl: "button" })],
+  });
+  const supply = (sockets: number) =>
+    T.supply(
+      "p",
+      [{ id: "sata", label: "SATA", count: sockets, outlets: ["peri"], ends: [{ id: "s1", family: "sata-power", atMm: 700 }] }],
+      [...Array.from({ length: sockets }, () => "peri")],
+    );
+  const strips = (n: number, currentA: number, policy: { mayOrder: boolean }, more: { ordered?: number } = {}) =>
+    given(
+      [T.board("b", []), supply(3), hub("hub", 4.5, 2), T.strip("s", 10, currentA, false)],
+      [{ id: "board", type: "b" }, { id: "supply", type: "p" }, ...Array.from({ length: n }, (_, i) => ({ id: `s${i + 1}`, type: "s" }))],
+      { policy, accessories: [{ type: "hub", count: 0, ...more }] },
+    );
+
+  it("what the plan orders anyway is no news", async () => {
+    // Four strips, two to a hub: the plan orders one hub and one more would do.
+    const g = strips(4, 0.5, { mayOrder: true });
+    const made = await plan(g.build, g.types);
+    expect(made.accessories.map((a) => [a.type, a.from])).toEqual([["hub", "order"]]);
+    expect((await waysIn(made, g.types))?.needs).toEqual([{ kind: "accessory", type: "hub", count: 1 }]);
+  });
+  it("what is ordered already is planned with, and one more may be ordered beside it", async () => {
+    const g = strips(4, 0.5, { mayOrder: true }, { ordered: 1 });
+    const made = await plan(g.build, g.types);
+    expect([made.accessories.map((a) => a.type), made.free.filter((f) => f.need !== "optional")]).toEqual([["hub", "hub"], []]);
+  });
+  it("what would be bought gives what it gives: nobody is told to ask more of it", async () => {
+    const g = strips(1, 2.5, { mayOrder: false });
+    const made = await plan(g.build, g.types);
+    expect(made.free.map((f) => f.end)).toContain("s1:lead");
+    expect(await waysIn(made, g.types)).toMatchObject({ lets: [], needs: [], left: ["s1:lead"] });
+  });
+  it("a hub's own supply that is too weak is named, not one of its ports", async () => {
+    const g = given(
+      [T.board("b", []), supply(1), hub("hub", 1.5, 2), T.strip("s", 10, 1, false)],
+      [
+        { id: "board", type: "b" },
+        { id: "supply", type: "p" },
+        { id: "hub", type: "hub" },
+        { id: "s1", type: "s" },
+        { id: "s2", type: "s" },
+      ],
+      { policy: { mayOrder: false } },
+    );
+    // Two strips of 1 A on 1.5 A, by hand: 0.5 A over.
+    expect((await ways(g))?.needs).toEqual([{ kind: "limit", root: "hub:power", of: "mA", over: 500 }]);
+  });
+  it("nothing that the plan connects goes out for what it leaves free", async () => {
+    // One socket of the supply and two drives: whichever is fed, the other is not let in by what would put the first out.
+    const g = given(
+      [
+        T.case("c", [T.mount("m0", "bottom", 100, 100), T.mount("m1", "bottom", 100, 140)]),
+        T.board(
+          "b",
+          [1, 2].map((i) => T.port(`S${i}`, "sata-data", "out", "drive-data", { at: { xMm: 200, yMm: 100 } })),
+          {
+            cables: [
+              {
+                id: "data",
+                label: "SATA data",
+                count: 2,
+                ends: [
+                  { id: "a", family: "sata-data", atMm: 0 },
+                  { id: "b", family: "sata-data", atMm: 900 },
+                ],
+              },
+            ],
+          },
+        ),
+        T.supply("p", [{ id: "sata", label: "SATA", count: 1, outlets: ["peri"], ends: [{ id: "s1", family: "sata-power", atMm: 900 }] }], ["peri"]),
+        T.drive("d"),
+      ],
+      [
+        { id: "case", type: "c" },
+        { id: "board", type: "b" },
+        { id: "supply", type: "p" },
+        { id: "d1", type: "d", mount: "m0" },
+        { id: "d2", type: "d", mount: "m1" },
+      ],
+      { policy: { mayOrder: false } },
+    );
+    const made = await plan(g.build, g.types);
+    const free = made.free.map((f) => f.end);
+    expect(free).toHaveLength(1);
+    expect(await waysIn(made, g.types)).toMatchObject({ lets: [], needs: [], left: free });
+  });
+});

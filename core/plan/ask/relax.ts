@@ -1,7 +1,7 @@
 import type { Build, TypeLookup } from "../../assembly";
-import { isConstant } from "../../assembly";
+import { isConstant, partIdOf } from "../../assembly";
 import type { Loosening, Ways } from "../../wiring";
-import { FREE_LEVELS, type Level } from "../cost";
+import { FREE_LEVELS, type Level, type PartCost } from "../cost";
 import { layOut } from "../model/lay-out";
 import { unitParts } from "../model/offer";
 import { Relaxed } from "../model/relaxed";
@@ -24,17 +24,22 @@ const missing = (made: Plan) => made.free.filter((f) => f.need !== "optional").m
 export async function waysIn(made: Plan, types: TypeLookup, options: PlanOptions = {}): Promise<Ways | undefined> {
   const free = missing(made);
   if (free.length === 0) return undefined;
-  const run = begin(made.build, types, options);
+  const run = begin(withTaken(made), types, options);
   const released = await release(made, run.start, types, options);
   if (released) return released;
   const { graph } = layOut(run.start, run.before, types, []);
-  const families = new Set(free.flatMap((end) => graph.leads.get(end)?.lead.family ?? graph.ports.get(end)?.port.family ?? []));
+  const familyOf = (end: string) => graph.leads.get(end)?.lead.family ?? graph.ports.get(end)?.port.family ?? [];
+  const taken = new Set(made.accessories.map((a) => a.id));
+  // What the plan has on its accessories needs one again.
+  const onTaken = made.connections.flatMap((c) => (taken.has(partIdOf(c.port)) ? c.lead : taken.has(partIdOf(c.lead)) ? c.port : []));
+  const families = new Set([...free, ...onTaken].flatMap(familyOf));
   const loose = new Relaxed();
   const laid = layOut(run.start, run.before, types, unitParts(run.start, types, families, MOST_MORE), loose);
   for (const [v, cost] of laid.model.costs.entries())
     laid.model.costs[v] = Object.fromEntries(WHAT_COUNTS.flatMap((l) => (cost[l] === undefined ? [] : [[l, cost[l]]])));
-  const { chosen, unproved } = await settle(run, laid, WHAT_COUNTS, new Map());
   const stays = new Map([...laid.nets.free, ...laid.direct.free, ...laid.direct.driveFree, ...laid.supply.free]);
+  stay(laid.model.costs, stays, free);
+  const { chosen, unproved } = await settle(run, laid, WHAT_COUNTS, new Map());
   const lets = free.filter((end) => stays.has(end) && chosen(stays.get(end) ?? -1) === 0);
   const counts = new Map<string, number>();
   const count = (type: string | undefined, n: number) => type !== undefined && n > 0 && counts.set(type, (counts.get(type) ?? 0) + n);
@@ -42,16 +47,35 @@ export async function waysIn(made: Plan, types: TypeLookup, options: PlanOptions
   for (const a of laid.supply.adapters) if (a.adapter.part.from === "order") count(a.adapter.type.id, chosen(a.variable));
   for (const s of laid.nets.splitters) if (s.from === "order") count(s.splitter.type.id, chosen(s.variable));
   for (const c of laid.nets.choices) if (c.via?.from === "order") count(c.via.splitter.type.id, chosen(c.variable));
-  // What the plan orders anyway is no news.
-  for (const a of made.accessories) if (a.from === "order" && counts.has(a.type)) counts.set(a.type, (counts.get(a.type) ?? 0) - 1);
   const needs: Loosening[] = [
-    ...[...counts]
-      .filter(([, n]) => n > 0)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([type, n]): Loosening => ({ kind: "accessory", type, count: n })),
+    ...[...counts].sort(([a], [b]) => (a < b ? -1 : 1)).map(([type, n]): Loosening => ({ kind: "accessory", type, count: n })),
     ...loose.of(chosen),
   ];
   return { lets, needs: lets.length === 0 ? [] : needs, left: free.filter((end) => !lets.includes(end)), proved: unproved.size === 0 };
+}
+
+/** What the plan orders anyway, and what is ordered for it already, lies on the shelf: it is no news. */
+function withTaken(made: Plan): Build {
+  const { build } = made;
+  const ordered = made.accessories.filter((a) => a.from === "order").map((a) => a.type);
+  const count = (type: string) => ordered.filter((t) => t === type).length;
+  const listed = new Set(build.accessories.map((a) => a.type));
+  return {
+    ...build,
+    accessories: [
+      ...build.accessories.map(({ ordered: coming = 0, ...a }) => ({ ...a, count: a.count + Math.max(coming, count(a.type)) })),
+      ...[...new Set(ordered)].filter((t) => !listed.has(t)).map((type) => ({ type, count: count(type) })),
+    ],
+  };
+}
+
+/** Nothing that the plan connects goes out for what it leaves free: that would cost more than all of it gains. */
+function stay(costs: PartCost[], stays: ReadonlyMap<string, number>, free: readonly string[]): void {
+  for (const [end, v] of stays) {
+    const cost = costs[v] ?? {};
+    if (free.includes(end) || !FREE_LEVELS.some((l) => cost[l])) continue;
+    costs[v] = { ...cost, mandatoryFree: (cost.mandatoryFree ?? 0) + free.length + 1 };
+  }
 }
 
 /** Would it do to let go of one connection that somebody fixed? */

@@ -57,6 +57,8 @@ export interface OpenRoot {
 /** What shares one limit of current, and where its command and its speed signal go. */
 export interface Group {
   id: string;
+  /** The port that gives the current: the header, or the hub's own supply. */
+  gives: Address;
   mA: number;
   startMA: number;
   /** A hub's leads from which speed and colour commands come; none: a header, or a part that commands by itself. */
@@ -232,6 +234,7 @@ function groupOf(source: Exclude<Root, { kind: "nothing" }>): Group {
     const own = headerLimit(source.port.port);
     return {
       id: source.port.address,
+      gives: source.port.address,
       mA: milli(own.currentA),
       startMA: milli(own.startCurrentA),
       controlLeads: [],
@@ -249,6 +252,7 @@ function groupOf(source: Exclude<Root, { kind: "nothing" }>): Group {
   const speed = fans.find((q) => q.speedTo !== undefined)?.speedTo;
   return {
     id: part.id,
+    gives: `${part.id}:${source.port.port.fedBy}`,
     mA: milli(limit?.currentA),
     startMA: milli(limit?.startCurrentA),
     controlLeads: [...new Set(outlets.flatMap((q) => lead(q.controlledBy)?.id ?? []))].map((id) => `${part.id}:${id}`),

@@ -1,4 +1,4 @@
-import type { Graph, PortNode } from "../../assembly";
+import type { Address, Graph, PortNode } from "../../assembly";
 import { family } from "../../catalogue";
 import { leadToPortMm } from "../../routes";
 import type { PartCost } from "../cost";
@@ -75,9 +75,9 @@ export function addNets(
   for (const group of nets.groups.values()) {
     const here = out.choices.filter((c) => c.root.group === group.id);
     // A hub's supply, beside the limits of its ports.
-    const name = `${group.id} in all`;
-    limit(model, name, here, "mA", group.mA, loose);
-    limit(model, name, here, "startMA", group.startMA, loose);
+    const by = { name: `${group.id} in all`, port: group.gives };
+    limit(model, by, here, "mA", group.mA, loose);
+    limit(model, by, here, "startMA", group.startMA, loose);
   }
   stock(model, out, splitters);
   addZones(model, out, loose === undefined);
@@ -239,9 +239,10 @@ function addRoot(
   // Chains and splitters open places of their own; without the unit nothing may hang on it at all.
   if (unit !== undefined && !gate) for (const c of here) model.atMost([term(c.variable), term(unit, -1)], 0);
   splittersBehind(model, out, root, here, hung);
-  limit(model, root.id, here, "mA", root.mA, loose);
-  limit(model, root.id, here, "startMA", root.startMA, loose);
-  limit(model, root.id, here, "leds", root.leds, loose);
+  const by = { name: root.id, port: root.sample.address };
+  limit(model, by, here, "mA", root.mA, loose);
+  limit(model, by, here, "startMA", root.startMA, loose);
+  limit(model, by, here, "leds", root.leds, loose);
 }
 
 function splittersAt(model: Model, root: OpenRoot, splitters: readonly Splitter[]): NetSplitters[] {
@@ -337,7 +338,14 @@ export function forbid(
   return row.map(([v]) => v);
 }
 
-function limit(model: Model, name: string, here: readonly NetChoice[], of: "mA" | "startMA" | "leds", most: number, loose?: Relaxed): void {
+function limit(
+  model: Model,
+  by: { name: string; port: Address },
+  here: readonly NetChoice[],
+  of: "mA" | "startMA" | "leds",
+  most: number,
+  loose?: Relaxed,
+): void {
   if (!Number.isFinite(most)) return;
   const all = each(
     here,
@@ -346,14 +354,14 @@ function limit(model: Model, name: string, here: readonly NetChoice[], of: "mA" 
   );
   const sum = all.reduce((s, [, a]) => s + a, 0);
   if (all.length === 0 || sum <= most) return;
-  const root = here[0]?.root;
-  if (!loose || !root) {
+  // What is bought gives what it gives.
+  if (!loose || here[0]?.root.unit !== undefined) {
     model.atMost(all, Math.max(0, most));
     return;
   }
-  const more = loose.add(model, `${name} more ${of}`, "limit", (_, chosen) => {
+  const more = loose.add(model, `${by.name} more ${of}`, "limit", (_, chosen) => {
     const over = all.reduce((s, [v, a]) => s + a * chosen(v), 0) - most;
-    return { kind: "limit", root: root.sample.address, of, over };
+    return { kind: "limit", root: by.port, of, over };
   });
   model.atMost([...all, term(more, -(sum - Math.max(0, most)))], Math.max(0, most));
 }

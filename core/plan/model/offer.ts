@@ -61,7 +61,7 @@ export function splittersOf(build: Build, types: TypeLookup, orderAll = false): 
           ports: ports.length,
           lengthMm: input.lengthMm,
           shelf: count,
-          order: orderAll || build.policy.mayOrder ? MOST_SPLITTERS_TO_ORDER : ordered,
+          order: ordered + (orderAll || build.policy.mayOrder ? MOST_SPLITTERS_TO_ORDER : 0),
         },
       ];
     });
@@ -77,7 +77,8 @@ export function unitParts(build: Build, types: TypeLookup, troubled: ReadonlySet
     .filter((a) => isUnit(a.type) && serves(a.type).some((f) => troubled.has(f)))
     .flatMap(({ type, count, ordered }) => {
       const shelf = Math.min(count, MOST_UNITS_FROM_SHELF);
-      const order = Math.max(orderAll, build.policy.mayOrder ? MOST_UNITS_TO_ORDER : Math.min(ordered, MOST_UNITS_FROM_SHELF));
+      // What is ordered already comes; beyond it one more may be.
+      const order = Math.min(ordered, MOST_UNITS_FROM_SHELF) + Math.max(orderAll, build.policy.mayOrder ? MOST_UNITS_TO_ORDER : 0);
       return Array.from(
         { length: shelf + order },
         (_, i): Part => ({ id: freshId(type.id, ids), type: type.id, from: i < shelf ? "shelf" : "order" }),
