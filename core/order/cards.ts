@@ -59,7 +59,7 @@ function titleOf(steps: readonly Step[]): { kind: CardKind; title: string } {
     supply: supplyTitle(steps, plugs),
     led: ledTitle(steps, plugs),
     "drives-behind": `Plug the drives behind the tray: ${of(plugs, "plug")}`,
-    hub: `Plug the hub: ${of(plugs, "plug")}`,
+    hub: `Plug ${first.groupName ?? "the hub"}: ${of(plugs, "plug")}`,
     cage: plugs > 0 ? `Drives: ${of(plugs, "plug")}, then into the cage` : `Slide ${of(n, "drive")} into the cage`,
     dressed: `Dress the leads: ${of(n, "loom")}`,
     close: "Close the case and pack the bag",
@@ -102,7 +102,17 @@ export function cardsOf(steps: readonly Step[], blocks: readonly Posture[]): Car
     });
     if (posture) lies = posture;
   }
-  return out;
+  return numbered(out);
+}
+
+/** No two cards have the same title: who has pressed Done sees that another one came. */
+function numbered(cards: readonly Card[]): Card[] {
+  const all = new Map<string, Card[]>();
+  for (const c of cards) all.set(c.title, [...(all.get(c.title) ?? []), c]);
+  return cards.map((c) => {
+    const same = all.get(c.title) ?? [];
+    return same.length < 2 ? c : { ...c, title: `${c.title} (${same.indexOf(c) + 1} of ${same.length})` };
+  });
 }
 
 export const turnWords = (to: Posture): string => `Turn the case: ${POSTURE_WORDS[to]}`;

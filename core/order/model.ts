@@ -83,6 +83,8 @@ export interface Work {
   along: number;
   /** What hands do in one place and one go: one card at the bench. */
   group: string;
+  /** What that place is called, where there may be several of its kind. */
+  groupName?: string;
   /** Once one of these is done it is too late for this step: it is not shown any more. */
   mootOnce: readonly string[];
   done: boolean;

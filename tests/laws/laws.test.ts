@@ -223,6 +223,8 @@ describe("laws over generated builds", () => {
             ...whole.steps.flatMap((s) => [s.title, s.detail, s.rightWhen ?? "", s.caution ?? "", s.coversWords ?? ""]),
             ...cardsOf(whole.steps, whole.blocks).map((c) => c.title),
           ];
+          const titles = cardsOf(whole.steps, whole.blocks).map((c) => c.title);
+          expect(titles.filter((t, i) => titles.indexOf(t) !== i)).toEqual([]);
           expect(words.filter((t) => /(^|[ (])(0 (?!of|V|mm)[a-z]|1 [a-z]+s\b(?! own)|undefined|NaN|\? )/.test(t))).toEqual([]);
           // What is done first, by hands that follow it.
           const did = new Set(whole.steps.slice(0, n % (whole.steps.length + 1)).map((s) => s.id));

@@ -43,7 +43,7 @@ const EDGE_STAGE: Readonly<Record<Edge, number>> = {
 };
 
 /** What a plug's card is called and when it usually comes. */
-function goOf(graph: Graph, l: LeadNode, p: PortNode): Pick<Work, "group" | "stage" | "along"> {
+function goOf(graph: Graph, l: LeadNode, p: PortNode): Pick<Work, "group" | "groupName" | "stage" | "along"> {
   const seat = l.lead.family;
   if (seat === "cpu-socket") return { group: "table", stage: 10, along: 0 };
   if (seat === "memory-slot") return { group: "table", stage: 20, along: 0 };
@@ -59,7 +59,7 @@ function goOf(graph: Graph, l: LeadNode, p: PortNode): Pick<Work, "group" | "sta
   }
   const e = edgeOf(graph, p);
   if (e) return { group: `edge:${p.part.id}:${e.edge}`, stage: EDGE_STAGE[e.edge], along: e.along };
-  if (["hub", "usb-hub"].includes(p.part.type.kind)) return { group: `hub:${p.part.id}`, stage: 470, along: 0 };
+  if (["hub", "usb-hub"].includes(p.part.type.kind)) return { group: `hub:${p.part.id}`, groupName: nameOf(p.part), stage: 470, along: 0 };
   const table = ["cooler"].includes(l.part.type.kind) && !l.part.type.body.radiator;
   return table ? { group: "table", stage: 60, along: 0 } : { group: "led", stage: 460, along: 0 };
 }
