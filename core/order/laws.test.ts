@@ -104,7 +104,7 @@ describe.each(DEMO)("%s: laws of the order", (name) => {
       expect([s.id, s.title.length > 5, s.detail.length > 5, (s.rightWhen ?? "").length > 3]).toEqual([s.id, true, true, true]);
       expect(s.minutes.handsOn).toBeGreaterThan(0);
       expect(s.minutes.handsOn).toBeLessThanOrEqual(60);
-      for (const a of s.after) expect(a.why.length).toBeGreaterThan(5);
+      for (const a of s.after) expect((a.why ?? "").length).toBeGreaterThan(5);
     }
     // Common practice: 2 to 5 hours of hands for a custom build; the dome renderer has ten drives and sixteen fans.
     expect(left.handsOn).toBeGreaterThan(100);

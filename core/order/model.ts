@@ -113,7 +113,8 @@ export interface Conflict {
 export interface Step extends Omit<Work, "stage" | "along" | "mootOnce"> {
   /** How the case lies when it is done; undefined: on the table. */
   posture?: Posture;
-  after: readonly { step: string; kind: PrecedenceKind; why: string }[];
+  /** What comes first. Why: left out where nobody reads it. */
+  after: readonly { step: string; kind: PrecedenceKind; why?: string }[];
   /** Steps whose place it hides. */
   covers: readonly string[];
   coversWords?: string;

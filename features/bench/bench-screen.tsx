@@ -70,7 +70,7 @@ export function BenchScreen({
     },
     [outboxPush, by],
   );
-  const bench = useBench(view, push, sheet === "pause");
+  const bench = useBench(view, seat.asOfMs, push, sheet === "pause");
   const { cards, steps } = bench;
   // When all is done hands are at the last card.
   const current = bench.current < 0 ? cards.length - 1 : bench.current;
@@ -94,7 +94,7 @@ export function BenchScreen({
   const sayDone = useCallback(
     (wanted: readonly Step[]): boolean => {
       const list = wanted.filter((s) => !bench.onTheWay(s));
-      if (!outbox.known || list.length === 0) return false;
+      if (!bench.known || list.length === 0) return false;
       setAsked(list);
       setSaid("");
       if (stop && list.some((s) => s.lead && stop.ends.includes(s.lead))) setSaid(`Stop. ${stop.message}`);
@@ -106,7 +106,7 @@ export function BenchScreen({
       }
       return false;
     },
-    [stop, covered, view.notHere, bench, outbox.known],
+    [stop, covered, view.notHere, bench],
   );
   const press = useCallback(() => {
     const now = Date.now();
@@ -274,7 +274,7 @@ export function BenchScreen({
         undoes={elsewhere && card.done}
         warned={(stop !== undefined || covered !== undefined) && !elsewhere}
         // Until it is known what this tablet keeps, the card may be one that is done already.
-        full={!outbox.known || outbox.waiting.length > 400}
+        full={!bench.known || outbox.waiting.length > 400}
         done={
           elsewhere
             ? finished

@@ -160,14 +160,11 @@ export function BenchSheet(props: SheetProps) {
         <>
           <p>{view.power.verdict}</p>
           <ul className="flex flex-col gap-2">
-            {view.power.lines
-              .filter((l) => !l.works)
-              .slice(0, 12)
-              .map((l) => (
-                <li key={l.id}>
-                  {l.what}: {l.expected}. <span className="text-soft">{l.because}</span>
-                </li>
-              ))}
+            {view.power.lines.map((l) => (
+              <li key={l.id}>
+                {l.what}: {l.expected}. <span className="text-soft">{l.because}</span>
+              </li>
+            ))}
           </ul>
         </>
       ) : null}

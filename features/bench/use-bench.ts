@@ -1,14 +1,14 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import { type Card, cardsOf, type Step } from "../../core/order";
-import type { JobView } from "../../server/read/job-view";
 import type { BenchSlice } from "../../server/read/slices";
 import { type OnCard, onesOf, type Said } from "../outbox/entries";
 import { useOutbox } from "../outbox/outbox";
 import { blockedBy, cardNow, openOn, type Skipped } from "./cards";
+import { sawOfRow, useSeen } from "./use-seen";
 
 type Plugged = Extract<Said, { kind: "plug" }>;
-type LeadRow = JobView["leads"][number];
+type LeadRow = BenchSlice["leads"][number];
 
 /** Longer than this without a press is a pause, not work, s. */
 const PAUSE_S = 1800;
@@ -17,6 +17,8 @@ const PAUSE_S = 1800;
 const MOST_AT_ONCE = 40;
 
 export interface AtBench {
+  /** False until it has been read what this device knows beyond the page. */
+  known: boolean;
   steps: Step[];
   cards: Card[];
   /** Which card hands are at; -1: all is done. */
@@ -38,9 +40,10 @@ export interface AtBench {
  * The job as hands see it on this device: what was pressed here counts already, also what waits to be sent, and what the server has of
  * which this page knows nothing yet.
  */
-export function useBench(view: BenchSlice, push: (entry: Said, words: string) => void, paused: boolean): AtBench {
+export function useBench(view: BenchSlice, asOfMs: number, push: (entry: Said, words: string) => void, paused: boolean): AtBench {
   const outbox = useOutbox();
-  const { number, revision } = view.head;
+  const { seen, known } = useSeen(view, asOfMs);
+  const { number, revision } = seen;
   const local = useMemo(() => {
     const unseen = outbox.sent.filter((e) => (e.sent?.revision ?? 0) > revision);
     const said = [...unseen, ...outbox.waiting].flatMap((e) => onesOf(e.said)).filter((e) => e.number === number);
@@ -61,13 +64,16 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
     () => new Set(outbox.onTheWay.flatMap(onesOf).flatMap((e) => (e.kind === "plug" ? `plug:${e.lead}` : "step" in e ? e.step : []))),
     [outbox.onTheWay],
   );
-  const steps = useMemo(() => view.steps.map((s) => ({ ...s, done: local.done.get(s.id) ?? s.done })), [view.steps, local]);
+  const steps = useMemo(
+    () => view.steps.map((s) => ({ ...s, done: local.done.get(s.id) ?? seen.steps[s.id] ?? s.done })),
+    [view.steps, local, seen.steps],
+  );
   const cards = useMemo(() => cardsOf(steps, view.order.blocks), [steps, view.order.blocks]);
   const skipped = useMemo((): Skipped => {
     const open = new Set(steps.filter((s) => !s.done).map((s) => s.id));
-    const all = [...Object.entries(view.skipped), ...[...local.skipped].map(([id, reason]) => [id, { reason }] as const)];
+    const all = [...Object.entries(seen.skipped), ...[...local.skipped].map(([id, reason]) => [id, { reason }] as const)];
     return Object.fromEntries(all.filter(([id]) => open.has(id)));
-  }, [view.skipped, local.skipped, steps]);
+  }, [seen.skipped, local.skipped, steps]);
   const blocked = useMemo(() => blockedBy(steps, skipped), [steps, skipped]);
   const current = cardNow(cards, skipped, blocked);
   const byLead = useMemo(() => new Map(view.leads.map((l) => [l.address, l])), [view.leads]);
@@ -80,9 +86,9 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
       if (!lead) return undefined;
       const mine = local.plugs.get(lead.address);
       if (mine) return { port: mine.port, state: mine.state };
-      return { port: lead.port ?? null, state: lead.state === "wrong" ? "plugged" : lead.state };
+      return seen.leads[lead.address] ?? sawOfRow(lead);
     },
-    [local.plugs],
+    [local.plugs, seen.leads],
   );
   const saidOf = useCallback(
     (step: Step, done: boolean, tookS: number | undefined): OnCard => {
@@ -120,6 +126,7 @@ export function useBench(view: BenchSlice, push: (entry: Said, words: string) =>
     [pushAll, number],
   );
   return {
+    known: known && outbox.known,
     steps,
     cards,
     current,

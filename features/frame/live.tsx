@@ -16,14 +16,25 @@ interface LiveNow {
   signedIn: () => void;
   /** Asks for the page anew, if it can be had; what is on screen stays until then. */
   refresh: () => void;
+  /** This device's own change, of which its page knows already, made the job this revision: the page has time, others' pages come first. */
+  ownChange: (revision: number) => void;
   /** How often the page was had anew since it was opened. */
   renewed: number;
 }
-const Live = createContext<LiveNow>({ aloneSince: undefined, signedOut: false, signedIn: () => {}, refresh: () => {}, renewed: 0 });
+const Live = createContext<LiveNow>({
+  aloneSince: undefined,
+  signedOut: false,
+  signedIn: () => {},
+  refresh: () => {},
+  ownChange: () => {},
+  renewed: 0,
+});
 export const useLive = () => useContext(Live);
 
 /** Several changes at once are one refresh. */
-const TOGETHER_MS = 60;
+const TOGETHER_MS = 25;
+/** A page that shows its own change already is had anew so long after it. */
+const OWN_MS = 700;
 /** The server beats every 5 s: without one for so long, nothing comes through, whatever the browser believes. */
 const SILENT_MS = 12_000;
 /** Alone for less than this is nobody's business. */
@@ -53,7 +64,9 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
   const [aloneSince, setAlone] = useState<number | undefined>();
   const [signedOut, setSignedOut] = useState(false);
   const entrance = ENTRANCES.includes(usePathname());
-  const waiting = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const waiting = useRef<{ timer: ReturnType<typeof setTimeout>; atMs: number } | undefined>(undefined);
+  /** Revisions of the job that came since the page was last asked for, and those that this device itself made. */
+  const heard = useRef({ all: new Set<number>(), own: new Set<number>() });
   const missed = useRef(false);
   const [renewing, startRenewing] = useTransition();
   const [renewed, setRenewed] = useState(0);
@@ -64,27 +77,53 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
   useEffect(() => {
     mark.current = since;
   }, [since]);
-  const refresh = useCallback(() => {
-    missed.current = true;
-    clearTimeout(waiting.current);
-    waiting.current = setTimeout(async () => {
-      // One at a time: what comes meanwhile is asked for when this one is there.
-      if (busy.current || document.visibilityState !== "visible") return;
-      busy.current = true;
-      const had = await canBeHad();
-      if (had === "who") setSignedOut(true);
-      if (had !== "yes") {
-        busy.current = false;
-        waiting.current = setTimeout(() => again.current(), AGAIN_MS);
-        return;
-      }
-      missed.current = false;
-      startRenewing(() => {
-        router.refresh();
-        setRenewed((n) => n + 1);
-      });
-    }, TOGETHER_MS);
+  /** The page that would stay as it is if it could not be had. */
+  const surelyOf = useRef("");
+  const ask = useCallback(async () => {
+    waiting.current = undefined;
+    // One at a time: what comes meanwhile is asked for when this one is there.
+    if (busy.current || document.visibilityState !== "visible") return;
+    busy.current = true;
+    heard.current = { all: new Set(), own: new Set() };
+    // A page that was had anew can be had or stays as it is; before it is asked for the first time, and after it was missed, the server is.
+    const had = surelyOf.current === window.location.href ? "yes" : await canBeHad();
+    if (had === "who") setSignedOut(true);
+    if (had !== "yes") {
+      busy.current = false;
+      const timer = setTimeout(() => {
+        waiting.current = undefined;
+        again.current();
+      }, AGAIN_MS);
+      waiting.current = { timer, atMs: Date.now() + AGAIN_MS };
+      return;
+    }
+    missed.current = false;
+    startRenewing(() => {
+      router.refresh();
+      setRenewed((n) => n + 1);
+    });
   }, [router]);
+  /** Asks for the page so much later, or when it is asked for anyway if that is earlier; `afresh`: no earlier. */
+  const askIn = useCallback(
+    (ms: number, afresh = false) => {
+      missed.current = true;
+      const atMs = Date.now() + ms;
+      if (waiting.current && !afresh && waiting.current.atMs <= atMs) return;
+      clearTimeout(waiting.current?.timer);
+      waiting.current = { timer: setTimeout(() => void ask(), ms), atMs };
+    },
+    [ask],
+  );
+  const refresh = useCallback(() => askIn(TOGETHER_MS), [askIn]);
+  const ownChange = useCallback(
+    (revision: number) => {
+      const { all, own } = heard.current;
+      own.add(revision);
+      // News of it may have come before the answer to it.
+      askIn(OWN_MS, [...all].every((r) => own.has(r)) && all.size > 0);
+    },
+    [askIn],
+  );
   useEffect(() => {
     again.current = refresh;
   }, [refresh]);
@@ -94,7 +133,14 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
     window.fetch = steadyFetch(
       plain.bind(window),
       () => window.location.href,
-      () => again.current(),
+      () => {
+        surelyOf.current = "";
+        again.current();
+      },
+      undefined,
+      () => {
+        surelyOf.current = window.location.href;
+      },
     );
     return () => {
       window.fetch = plain;
@@ -109,7 +155,7 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
     let source: EventSource | undefined;
     let lostAt: number | undefined;
     let lastBeat = Date.now();
-    const heard = () => {
+    const heardNow = () => {
       lastBeat = Date.now();
       lostAt = undefined;
       setAlone(undefined);
@@ -127,12 +173,14 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
       source = new EventSource(`/live?since=${mark.current}${job ? `&job=${job}` : ""}`);
       source.onopen = () => {
         if (lostAt !== undefined || missed.current) refresh();
-        heard();
+        heardNow();
       };
-      source.addEventListener("beat", heard);
-      source.onmessage = () => {
-        heard();
-        refresh();
+      source.addEventListener("beat", heardNow);
+      source.onmessage = (e: MessageEvent<string>) => {
+        heardNow();
+        const news = JSON.parse(e.data) as { revision?: number };
+        heard.current.all.add(news.revision ?? -1);
+        if (news.revision === undefined || !heard.current.own.has(news.revision)) refresh();
       };
       source.onerror = lost;
     };
@@ -157,7 +205,7 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
       } else {
         source?.close();
         source = undefined;
-        heard();
+        heardNow();
       }
     };
     window.addEventListener("offline", offline);
@@ -175,7 +223,10 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
     setSignedOut(false);
     refresh();
   }, [refresh]);
-  const value = useMemo(() => ({ aloneSince, signedOut, signedIn, refresh, renewed }), [aloneSince, signedOut, signedIn, refresh, renewed]);
+  const value = useMemo(
+    () => ({ aloneSince, signedOut, signedIn, refresh, ownChange, renewed }),
+    [aloneSince, signedOut, signedIn, refresh, ownChange, renewed],
+  );
   return <Live.Provider value={value}>{children}</Live.Provider>;
 }
 

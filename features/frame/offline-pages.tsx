@@ -7,9 +7,9 @@ import { useLive } from "./live";
 /** Screens that hands work at: they open without a network however they were come to. */
 const AT_HAND = /^\/job\/[^/]+\/(bench|receipt)$/;
 
-/** Kept anew so long after a change, whatever else comes meanwhile, and no more often than this. */
-const REST_MS = 1000;
-const APART_MS = 5000;
+/** Kept anew so long after a change, whatever else comes meanwhile, and no more often than this. How far a job is the bench writes down itself. */
+const REST_MS = 3000;
+const APART_MS = 10_000;
 
 async function keep(page: string): Promise<void> {
   await navigator.serviceWorker.ready;

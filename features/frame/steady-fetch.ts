@@ -34,7 +34,7 @@ const pause = (): Promise<void> =>
 
 /**
  * `fetch` for Next's router, which makes a whole new page of whatever it gets: where a page that is on screen is asked for anew
- * and cannot be had, it gets the last good answer for the same once more, and `onMissed` is told; where there is none yet, the answer
+ * and cannot be had, it gets the last good answer for the same once more, and `onMissed` is told (`onHad` where it can); where there is none yet, the answer
  * waits until it can be had. Answers are read to their end before they are handed on, so that one cut off in the middle counts as not
  * had. All other requests are as they were.
  */
@@ -43,6 +43,7 @@ export function steadyFetch(
   here: () => string,
   onMissed: () => void,
   wait: () => Promise<void> = pause,
+  onHad: () => void = () => undefined,
 ): typeof globalThis.fetch {
   let kept: Kept | undefined;
   return async (to, init) => {
@@ -61,6 +62,7 @@ export function steadyFetch(
         const body = await r.clone().arrayBuffer();
         if (isGood(r, new TextDecoder().decode(body))) {
           kept = { asked, body, headers: [...r.headers], url: r.url };
+          onHad();
           return r;
         }
         // No page, and an answer all the same: the way to the sign-in, or nothing there.

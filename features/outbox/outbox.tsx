@@ -63,7 +63,7 @@ const some = (n: number) => (n === 1 ? "1 entry is" : `${n} entries are`);
  * what the server cannot take is set aside with its reason, and those behind it go on.
  */
 function useSending(): Outbox {
-  const { refresh: onSent } = useLive();
+  const { refresh, ownChange } = useLive();
   const [read, setList] = useState<Entry[] | undefined>();
   const list = read ?? NONE;
   const [sentence, setSentence] = useState("");
@@ -75,9 +75,13 @@ function useSending(): Outbox {
     busy.current = true;
     try {
       await alone(async () => {
-        const { took, aside, stopped } = await sendAll(entries, send);
+        const { aside, stopped } = await sendAll(entries, async (entry) => {
+          const r = await send(entry);
+          if (r.ok) ownChange(r.revision ?? 0);
+          return r;
+        });
         // Without a person the page asks, too, whether anybody is signed in here at all.
-        if (took > 0 || stopped === "who") onSent();
+        if (stopped === "who") refresh();
         const n = (await entries.all()).filter(isWaiting).length;
         setNobody(stopped === "who");
         setSentence(stopped && n > 0 ? WHY[stopped](n) : aside ? `${aside} The entry is set aside: look at it.` : "");
@@ -87,7 +91,7 @@ function useSending(): Outbox {
     } finally {
       busy.current = false;
     }
-  }, [onSent]);
+  }, [refresh, ownChange]);
   const cannotKeep = useCallback(
     () => setSentence("This tablet cannot keep entries: its storage is full or switched off. Nothing was recorded. Make room, then press again."),
     [],

@@ -40,6 +40,7 @@ export const card = jobAction({
   permission: "record",
   input: CardSaid,
   run: async (unit, { number, items }) => {
+    await unit.links.read(items.flatMap((o) => (o.kind === "plug" ? o.lead : [])));
     for (const o of items) {
       const r = await one(unit, number, o);
       if (!r.ok) return r;

@@ -78,7 +78,9 @@ export async function plugIn(unit: JobUnit, t: Plug): Promise<Result> {
   const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
   if (m.outcome === "keyed" && t.state !== "planned") return no(`${l.tag} does not go into ${p.name}: ${m.because}. Nothing was changed.`);
   const wanted = t.place ?? (link?.port === t.port ? (link.place ?? undefined) : undefined);
-  const other = holds(b, t.port, wanted, t.lead);
+  const held = holds(b, t.port, wanted, t.lead);
+  // What was said before in the same breath counts.
+  const other = held && (await unit.links.find(held.lead))?.port === t.port ? held : undefined;
   if (other && t.state !== "planned") {
     const o = leadOf(b.graph, other.lead);
     if (other.state !== "planned") return no(`${p.name} already holds ${o.tag} (${o.name}). Take that out first. Nothing was changed.`);

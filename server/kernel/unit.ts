@@ -83,26 +83,42 @@ export class JobUnit extends Unit {
     return this.known;
   }
 
+  /** Rows that were read or made by this unit. */
+  private readonly linkOf = new Map<string, LinkRow | undefined>();
+
   readonly links = {
-    find: async (lead: string): Promise<LinkRow | undefined> => (await this.tx.findOne(Link, { job: this.job.id, lead })) ?? undefined,
+    /** Reads what is about to be asked for in one go. */
+    read: async (leads: readonly string[]): Promise<void> => {
+      const rows = await this.tx.find(Link, { job: this.job.id, lead: { $in: [...leads] } }, { limit: leads.length });
+      for (const lead of leads) this.linkOf.set(lead, undefined);
+      for (const row of rows) this.linkOf.set(row.lead, row as LinkRow);
+    },
+    find: async (lead: string): Promise<LinkRow | undefined> => {
+      if (!this.linkOf.has(lead)) await this.links.read([lead]);
+      return this.linkOf.get(lead);
+    },
     /** This lead is in this port from now on; what is not said stays as it was. */
     put: async (lead: string, now: Partial<Pick<LinkRow, "place" | "plannedPort" | "why">> & Pick<LinkRow, "port" | "state">): Promise<void> => {
       const row = await this.links.find(lead);
-      if (row) Object.assign(row, now, { changedAt: this.when.happened });
-      else
-        this.tx.create(Link, {
-          job: this.job,
-          lead,
-          place: null,
-          plannedPort: null,
-          why: "",
-          planRevision: null,
-          ...now,
-          changedAt: this.when.happened,
-        });
+      if (row) {
+        Object.assign(row, now, { changedAt: this.when.happened });
+        return;
+      }
+      const made = this.tx.create(Link, {
+        job: this.job,
+        lead,
+        place: null,
+        plannedPort: null,
+        why: "",
+        planRevision: null,
+        ...now,
+        changedAt: this.when.happened,
+      });
+      this.linkOf.set(lead, made as LinkRow);
     },
     remove: async (lead: string): Promise<void> => {
       await this.tx.nativeDelete(Link, { job: this.job.id, lead });
+      this.linkOf.set(lead, undefined);
     },
   };
 

@@ -7,6 +7,9 @@ function own(build: Build, named: readonly string[] = []): Build {
   return { ...build, accessories: [], partTypes: build.partTypes.filter((t) => used.has(t.id)) };
 }
 
+/** Of what would not work a bench shows the first. */
+const MOST_LINES = 12;
+
 // What each screen gets of a job's view, and no more.
 
 export const wiringSlice = ({ build, leads, findings, plan, head, free }: JobView) => {
@@ -41,14 +44,18 @@ export type OrderSlice = ReturnType<typeof orderSlice>;
 
 export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head, leads, power, findings, starts, plan }: JobView) => ({
   build: own(build),
-  steps,
+  // Hands are told what comes first, not why.
+  steps: steps.map((s) => ({ ...s, after: s.after.map(({ step, kind }) => ({ step, kind })) })),
   order,
   skipped,
   notHere,
   photos,
   head,
-  leads,
-  power,
+  leads: leads.map(({ address, tag, name, loom, port, portName, place, state }) => ({ address, tag, name, loom, port, portName, place, state })),
+  power: {
+    verdict: power.verdict,
+    lines: power.lines.flatMap(({ id, works, what, expected, because }) => (works ? [] : [{ id, what, expected, because }])).slice(0, MOST_LINES),
+  },
   starts,
   /** No plug is on any card yet. */
   unplanned: plan === null && build.connections.length === 0,

@@ -56,6 +56,23 @@ describe("a card said with one press", () => {
     now = await states();
     expect(list.map((l) => now.get(l.address))).toEqual(list.map((_, i) => (i === 0 ? "planned" : "plugged")));
   });
+  it("of which two have changed places is recorded as it is said", async () => {
+    const by = await db.by();
+    const [a, b] = await fans();
+    if (!a?.port || !b?.port) throw new Error("two fans");
+    const put = (items: object[]) => carryOut(db.em(), by, card, { number: NUMBER, items });
+    const out = [a, b].map((l) => ({ ...in_(l), state: "planned" }));
+    const where = async () => {
+      const now = new Map((await db.view(NUMBER)).leads.map((l) => [l.address, `${l.port} ${l.state}`]));
+      return [now.get(a.address), now.get(b.address)];
+    };
+    await put(out);
+    expect(await put([in_({ ...a, port: b.port }), in_({ ...b, port: a.port })])).toMatchObject({ ok: true });
+    expect(await where()).toEqual([`${b.port} plugged`, `${a.port} plugged`]);
+    await put([in_({ ...a, port: b.port }), in_({ ...b, port: a.port })].map((x) => ({ ...x, state: "planned" })));
+    expect(await put(out.map((x) => ({ ...x, state: "plugged" })))).toMatchObject({ ok: true });
+    expect(await where()).toEqual([`${a.port} plugged`, `${b.port} plugged`]);
+  });
   it("of which one thing cannot be records nothing, and says which", async () => {
     const by = await db.by();
     const list = await fans();
