@@ -62,6 +62,28 @@ describe("every screen, on every width, light and dark", () => {
   }, 120_000);
 });
 
+describe("the look at every width itself", () => {
+  it.each([
+    ["a word that is pale on the largest width alone", "@media (min-width: 1900px) { h1 { color: #c8cac2 !important } }", "1920"],
+    ["a ground that is grey on one width alone", "@media (min-width: 1000px) and (max-width: 1100px) { main p { background: #3a3d39 } }", "1024"],
+    ["a word that is dark in the dark alone", "@media (prefers-color-scheme: dark) { h1 { color: #333 !important } }", "390"],
+    ["something that stands out at the side on a phone", "@media (max-width: 400px) { body { min-width: 500px } }", "390"],
+  ])("finds %s", async (_, style, width) => {
+    const { page } = seat;
+    await page.goto(`${base()}/you`);
+    await page.waitForLoadState("networkidle");
+    await page.addStyleTag({ content: style });
+    const found = await everywhere(page).then(
+      () => "nothing",
+      (e: Error) => e.message,
+    );
+    expect(found).not.toBe("nothing");
+    expect(page.viewportSize()?.width).toBe(Number(width));
+    await page.emulateMedia({ colorScheme: null });
+    await page.setViewportSize({ width: 1280, height: 800 });
+  });
+});
+
 describe("light and dark", () => {
   it("follow the system until somebody chooses, and then stay so", async () => {
     const context = await browser.newContext({ locale: "en-GB", colorScheme: "dark", viewport: { width: 1280, height: 800 } });

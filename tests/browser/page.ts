@@ -30,8 +30,65 @@ export const WIDTHS = [
   [1920, 1080],
 ] as const;
 
-/** The rules that look at where things are and which colour they have; all others look at elements, attributes and words. */
-const BY_LAYOUT = ["color-contrast", "link-in-text-block", "scrollable-region-focusable", "css-orientation-lock"] as const;
+/** The rules that look at colours, those that look at where things are; all others look at elements, attributes and words. */
+const BY_COLOUR = ["color-contrast", "link-in-text-block"] as const;
+const BY_LAYOUT = ["scrollable-region-focusable", "css-orientation-lock"] as const;
+
+/**
+ * What the rules of colour go by: of each text that is seen its colour, whether it is large, its decoration and shadow, of a link the
+ * colour of what it stands in, and what lies behind it down to what covers all. Two looks with the same of these are the same to them.
+ */
+const colours = (page: Page, within: string | undefined): Promise<string[]> =>
+  page.evaluate((from) => {
+    const root = (from ? document.querySelector(from) : null) ?? document.body;
+    const texts = document.createTreeWalker(root, NodeFilter.SHOW_TEXT);
+    const out = new Set<string>();
+    const range = document.createRange();
+    const behind = new Map<Element, string>();
+    const ground = (e: Element): string => {
+      const had = behind.get(e);
+      if (had !== undefined) return had;
+      const s = getComputedStyle(e);
+      const own = `${s.backgroundColor}${s.backgroundImage === "none" ? "" : " image"}${s.opacity === "1" ? "" : ` at ${s.opacity}`}${s.filter === "none" ? "" : s.filter}`;
+      const plain = own === "rgba(0, 0, 0, 0)" ? "" : `${own}|`;
+      const all = plain + (/^rgb\(/.test(own) && s.opacity === "1" ? "" : e.parentElement ? ground(e.parentElement) : "");
+      behind.set(e, all);
+      return all;
+    };
+    // Large text may be paler: from 18 points, or 14 in bold (WCAG 2.2, 1.4.3).
+    const size = (s: CSSStyleDeclaration) => {
+      const px = Number.parseFloat(s.fontSize);
+      return px >= 24 || (px >= 18.66 && Number(s.fontWeight) >= 700) ? "large" : "";
+    };
+    for (let n = texts.nextNode(); n; n = texts.nextNode()) {
+      const e = n.parentElement;
+      if (!e || !n.nodeValue?.trim()) continue;
+      range.selectNodeContents(n);
+      const box = range.getBoundingClientRect();
+      const s = getComputedStyle(e);
+      if (box.width * box.height === 0 || s.visibility !== "visible") continue;
+      // What really lies there, where it is in the window: it need not be what the text stands in.
+      const there = document.elementsFromPoint(box.x + box.width / 2, box.y + box.height / 2);
+      const at = there.indexOf(e);
+      // Covered by something it is not looked at.
+      if (at < 0 && there.length > 0) continue;
+      const under =
+        at < 0
+          ? ground(e)
+          : (there
+              .slice(at)
+              .map(ground)
+              .find((g) => g !== "") ?? "");
+      const link = e.tagName === "A" && e.parentElement ? `link in ${getComputedStyle(e.parentElement).color}` : "";
+      out.add([s.color, size(s), s.textDecorationLine, s.textShadow, s.opacity, link, under].join(";"));
+    }
+    // Fields have their words in themselves.
+    for (const f of root.querySelectorAll("input,textarea,select")) {
+      const s = getComputedStyle(f);
+      out.add(["field", s.color, size(s), getComputedStyle(f, "::placeholder").color, ground(f)].join(";"));
+    }
+    return [...out];
+  }, within);
 
 /** What all other rules look at: every element that is there, whether it is seen, its words and its attributes but those of a drawing's places. */
 const structure = (page: Page, within: string | undefined): Promise<string> =>
@@ -56,7 +113,7 @@ const structure = (page: Page, within: string | undefined): Promise<string> =>
 
 /**
  * What is open now, with axe on every width, in light and in dark: every rule where the page is made otherwise than on a width before,
- * those about places and colours on all. Where a sheet is open, it alone: what is behind it cannot be used, and is looked at by itself.
+ * those about colours where any text has other colours, another size or something else behind it than was looked at, those about places on all. Where a sheet is open, it alone: what is behind it cannot be used, and is looked at by itself.
  * Nothing is loaded anew, and nothing may be wider than the window, so that nobody scrolls sideways. Widths and theme are as before afterwards.
  */
 export async function everywhere(page: Page): Promise<void> {
@@ -64,14 +121,24 @@ export async function everywhere(page: Page): Promise<void> {
   const sheet = '[role="dialog"]';
   const within = (await page.locator(sheet).count()) > 0 ? sheet : undefined;
   const seen = new Set<string>();
+  const looked = new Set<string>();
+  /** Rules of colour, where there is anything that they have not looked at here. */
+  const ofColour = async (): Promise<readonly string[]> => {
+    const now = await colours(page, within);
+    const fresh = now.some((c) => !looked.has(c));
+    for (const c of now) looked.add(c);
+    return fresh ? BY_COLOUR : [];
+  };
   for (const [width, height] of WIDTHS) {
     await page.setViewportSize({ width, height });
     const made = await structure(page, within);
-    const light = await wrong(page, within, seen.has(made) ? BY_LAYOUT : undefined);
+    const byColour = await ofColour();
+    const light = await wrong(page, within, seen.has(made) ? [...BY_LAYOUT, ...byColour] : undefined);
     seen.add(made);
     const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     await page.emulateMedia({ colorScheme: "dark" });
-    const dark = await wrong(page, within, ["color-contrast", "link-in-text-block"]);
+    const inDark = await ofColour();
+    const dark = inDark.length > 0 ? await wrong(page, within, inDark) : [];
     await page.emulateMedia({ colorScheme: "light" });
     expect([page.url(), width, { light, dark, wider }]).toEqual([page.url(), width, { light: [], dark: [], wider: 0 }]);
   }
