@@ -79,6 +79,8 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
   }, [since]);
   /** The page that would stay as it is if it could not be had. */
   const surelyOf = useRef("");
+  /** A page that was missed is asked for no sooner than this, ms since 1970, however often it is wanted. */
+  const notBefore = useRef(0);
   const ask = useCallback(async () => {
     waiting.current = undefined;
     // One at a time: what comes meanwhile is asked for when this one is there.
@@ -107,10 +109,11 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
   const askIn = useCallback(
     (ms: number, afresh = false) => {
       missed.current = true;
-      const atMs = Date.now() + ms;
+      const wait = Math.max(ms, notBefore.current - Date.now());
+      const atMs = Date.now() + wait;
       if (waiting.current && !afresh && waiting.current.atMs <= atMs) return;
       clearTimeout(waiting.current?.timer);
-      waiting.current = { timer: setTimeout(() => void ask(), ms), atMs };
+      waiting.current = { timer: setTimeout(() => void ask(), wait), atMs };
     },
     [ask],
   );
@@ -135,6 +138,7 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
       () => window.location.href,
       () => {
         surelyOf.current = "";
+        notBefore.current = Date.now() + AGAIN_MS;
         again.current();
       },
       undefined,

@@ -143,6 +143,7 @@ describe("a shared bench", () => {
 
   it("that nobody touched asks who it is before the next entry; the screen stays, and what was pressed is kept", async () => {
     const { page, context } = await sit(browser, "Ebo Larkmoor", { width: 1024, height: 768 });
+    await page.goto(`${base()}/you`);
     // A tablet that lay there since yesterday is theirs who has just signed in.
     await page.evaluate(() => localStorage.setItem("imbra-touched", String(Date.now() - 20 * 3_600_000)));
     await context.clearCookies();
