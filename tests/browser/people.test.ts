@@ -37,11 +37,29 @@ describe("signing in", () => {
     await page.getByText("Name and password do not belong together.").waitFor();
     expect(await page.getByLabel("Name").inputValue()).toBe("Mirel Quist");
     await signIn(page, "Mirel Quist");
+    const keptJobs = () =>
+      page.evaluate(
+        () =>
+          new Promise<number>((told) => {
+            const opened = indexedDB.open("imbra-seen");
+            opened.onsuccess = () => {
+              const has = opened.result.objectStoreNames.contains("seen");
+              const asked = has ? opened.result.transaction("seen").objectStore("seen").count() : undefined;
+              if (asked) asked.onsuccess = () => told(asked.result);
+              else told(-1);
+              opened.result.close();
+            };
+          }),
+      );
+    await page.goto(`${base()}/job/FS-1044/bench`);
+    await expect.poll(keptJobs).toBe(1);
+    await page.goto(base());
     await page.getByRole("button", { name: "Signed in as Mirel Quist" }).click();
     await page.getByRole("menuitem", { name: "Sign out" }).click();
     await page.waitForURL(/sign-in/);
     await page.waitForLoadState("networkidle");
     await page.waitForTimeout(500);
+    expect(await keptJobs()).toBe(0);
     await page.goto(`${base()}/job/FS-1042/wiring`);
     await page.waitForURL(/sign-in\?to=/);
     // An address to come back to is one of this shop's, whatever is written there.
