@@ -14,7 +14,6 @@ export function BenchFoot({
   over,
   undoes,
   warned,
-  full,
   done,
   photo,
   onSheet,
@@ -27,8 +26,6 @@ export function BenchFoot({
   over: boolean;
   undoes: boolean;
   warned: boolean;
-  /** Nothing more can be said now: the tablet keeps no more until it has sent, or has not read yet what it keeps. */
-  full: boolean;
   /** What Done says now. */
   done: string;
   photo: ReactNode;
@@ -67,7 +64,6 @@ export function BenchFoot({
           bench
           className="min-h-28 w-84 px-2 max-[760px]:order-first max-[760px]:col-span-4 max-[760px]:min-h-20 max-[760px]:w-full"
           tone={warned ? "plain" : "mark"}
-          disabled={full}
           onClick={onPress}
         >
           {done}

@@ -23,9 +23,12 @@ import { canNow, coverersOf, portsOf } from "./cards";
 import { PhotoKey } from "./photo-key";
 import { RegionView } from "./region-view";
 import { useBench } from "./use-bench";
+import { notHereOn, useSaying } from "./use-saying";
 import { useTakeBack } from "./use-take-back";
 
 const REST_MS = 500;
+/** How long an answer stands before what is said of waiting entries comes back, ms. */
+const ANSWER_MS = 10_000;
 /** Which hand works is the tablet's business, not the job's. */
 const HAND = "imbra-hand";
 
@@ -51,6 +54,13 @@ export function BenchScreen({
   const [sheet, setSheet] = useState<Sheet>(null);
   const [entriesOpen, setEntriesOpen] = useState(false);
   const [said, setSaid] = useState("");
+  // What hands did last is answered first; that entries wait is said again when that has been read.
+  const waitsBehind = said !== "" && outbox.sentence !== "";
+  useEffect(() => {
+    if (!waitsBehind) return;
+    const timer = setTimeout(() => setSaid(""), ANSWER_MS);
+    return () => clearTimeout(timer);
+  }, [waitsBehind]);
   const [left, setLeft] = useState(false);
   useEffect(() => setLeft(localStorage.getItem(HAND) === "left"), []);
   const turnHand = () => {
@@ -87,27 +97,8 @@ export function BenchScreen({
   /** Forgotten until what hides it was in. */
   const covered = open.find((s) => coverersOf(s, steps).length > 0);
   const missing = card ? notHereOn(card.steps, view.notHere) : [];
-  /** What somebody says is done, where that is asked about first. */
-  const [asked, setAsked] = useState<readonly Step[]>([]);
   const nameOf = useCallback((id: string) => graph.parts.get(id)?.part.label ?? graph.parts.get(id)?.type.name ?? id, [graph]);
-  /** These are done, by Done, a tap or a scan; unless something speaks against it. */
-  const sayDone = useCallback(
-    (wanted: readonly Step[]): boolean => {
-      const list = wanted.filter((s) => !bench.onTheWay(s));
-      if (!bench.known || list.length === 0) return false;
-      setAsked(list);
-      setSaid("");
-      if (stop && list.some((s) => s.lead && stop.ends.includes(s.lead))) setSaid(`Stop. ${stop.message}`);
-      else if (covered && list.includes(covered)) setSheet("undo");
-      else if (notHereOn(list, view.notHere).length > 0) setSheet("missing");
-      else {
-        bench.say(list, true);
-        return true;
-      }
-      return false;
-    },
-    [stop, covered, view.notHere, bench],
-  );
+  const { asked, say } = useSaying({ bench, stop, covered, notHere: view.notHere, setSaid, setSheet });
   const press = useCallback(() => {
     const now = Date.now();
     if (elsewhere) {
@@ -119,17 +110,13 @@ export function BenchScreen({
     if (now - rested.current < REST_MS) return;
     rested.current = now;
     if (finished || stop || open.length === 0) return;
-    sayDone(open);
-  }, [elsewhere, finished, open, stop, sayDone]);
+    say(open, true);
+  }, [elsewhere, finished, open, stop, say]);
   const tick = (s: Step) => {
     const now = Date.now();
     if (now - rested.current < REST_MS / 2) return;
     rested.current = now;
-    if (!s.done) sayDone([s]);
-    else if (!bench.onTheWay(s)) {
-      setSaid("");
-      bench.say([s], false);
-    }
+    say([s], !s.done);
   };
   const takeBack = useTakeBack(number, setSaid, by);
   const look = useCallback(
@@ -161,7 +148,7 @@ export function BenchScreen({
       const many = (card?.steps.length ?? 0) > 1;
       // Where a card has many plugs the scan of a tag says which of them is in; a card of one waits for Done.
       if (card && on && many && !on.done && !elsewhere && canNow(on, card, steps)) {
-        if (sayDone([on])) setSaid(`${hit.tag} is ticked: into ${hit.portName ?? "its port"}. Tap it to take that back.`);
+        if (say([on], true)) setSaid(`${hit.tag} is ticked: into ${hit.portName ?? "its port"}. Tap it to take that back.`);
         return true;
       }
       setSaid(
@@ -257,7 +244,7 @@ export function BenchScreen({
           <Band
             {...{ stop, card, over, steps, caution, covers, aloneSince }}
             coveredBy={covered && !elsewhere ? coverersOf(covered, steps)[0]?.title : undefined}
-            said={outbox.sentence || said}
+            said={said || outbox.sentence}
             head={view.head}
             unplanned={view.unplanned}
             missing={open.length > 0 ? missing.map(nameOf) : []}
@@ -273,8 +260,6 @@ export function BenchScreen({
         photo={<PhotoKey className={KEY} about={{ number, step: step.id, ...(by ? { by } : {}) }} open={camera} onSaid={setSaid} />}
         undoes={elsewhere && card.done}
         warned={(stop !== undefined || covered !== undefined) && !elsewhere}
-        // Until it is known what this tablet keeps, the card may be one that is done already.
-        full={!bench.known || outbox.waiting.length > 400}
         done={
           elsewhere
             ? finished
@@ -362,13 +347,6 @@ export function BenchScreen({
       />
     </main>
   );
-}
-
-/** Parts of some steps that the receipt does not know to be here. */
-function notHereOn(steps: readonly Step[], notHere: readonly string[]): string[] {
-  const owner = (address: string) => address.slice(0, address.indexOf(":")).split("/")[0] ?? "";
-  const held = new Set(steps.filter((s) => !s.done && s.kind !== "check").flatMap((s) => [...s.parts, ...s.leads.map(owner)]));
-  return notHere.filter((p) => held.has(p));
 }
 
 /** Where and how, in a line: of the one step, or how far the card is. */

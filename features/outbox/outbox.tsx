@@ -56,6 +56,8 @@ const WHY: Record<Stopped, (n: number) => string> = {
   network: (n) => `No network. ${some(n)} kept on this tablet and will be sent in order. Go on working.`,
 };
 
+const CANNOT_KEEP = "This tablet cannot keep entries: its storage is full or switched off. Nothing was recorded. Make room, then press again.";
+
 const some = (n: number) => (n === 1 ? "1 entry is" : `${n} entries are`);
 
 /**
@@ -66,14 +68,17 @@ function useSending(): Outbox {
   const { refresh, ownChange } = useLive();
   const [read, setList] = useState<Entry[] | undefined>();
   const list = read ?? NONE;
-  const [sentence, setSentence] = useState("");
-  const [nobody, setNobody] = useState(false);
+  const [stopped, setStopped] = useState<Stopped | undefined>();
+  /** What came of the last, until the next press. */
+  const [came, setCame] = useState("");
   const [pressed, setPressed] = useState<{ key: string; said: Said }[]>([]);
   const busy = useRef(false);
   const flush = useCallback(async () => {
     if (busy.current) return;
     busy.current = true;
     try {
+      // Asked before the lock is: a tab that cannot read its store must not keep the others from sending.
+      if (!(await entries.all()).some(isWaiting)) return;
       await alone(async () => {
         const { aside, stopped } = await sendAll(entries, async (entry) => {
           const r = await send(entry);
@@ -82,9 +87,8 @@ function useSending(): Outbox {
         });
         // Without a person the page asks, too, whether anybody is signed in here at all.
         if (stopped === "who") refresh();
-        const n = (await entries.all()).filter(isWaiting).length;
-        setNobody(stopped === "who");
-        setSentence(stopped && n > 0 ? WHY[stopped](n) : aside ? `${aside} The entry is set aside: look at it.` : "");
+        setStopped(stopped);
+        if (aside) setCame(`${aside} The entry is set aside: look at it.`);
       });
     } catch (e) {
       console.error(e);
@@ -92,10 +96,7 @@ function useSending(): Outbox {
       busy.current = false;
     }
   }, [refresh, ownChange]);
-  const cannotKeep = useCallback(
-    () => setSentence("This tablet cannot keep entries: its storage is full or switched off. Nothing was recorded. Make room, then press again."),
-    [],
-  );
+  const cannotKeep = useCallback(() => setCame(CANNOT_KEEP), []);
   useEffect(() => {
     entries.forgetOld().catch(() => undefined);
     return entries.watch(setList, cannotKeep);
@@ -113,7 +114,7 @@ function useSending(): Outbox {
   const push = useCallback(
     (said: Said, words: string, by?: Entry["by"], takesBack?: number) => {
       const key = newKey();
-      setSentence("");
+      setCame("");
       setPressed((p) => [...p, { key, said }]);
       entries
         .add(key, said, words, by, takesBack)
@@ -129,15 +130,17 @@ function useSending(): Outbox {
     [flush, cannotKeep],
   );
   const drop = useCallback((entry: Entry) => void entries.remove(entry.id), []);
+  const waiting = useMemo(() => list.filter(isWaiting), [list]);
+  const why = stopped && waiting.length > 0 ? WHY[stopped](waiting.length) : "";
   return {
     known: read !== undefined,
     // Once the store tells of it, it is not on the way, whatever is heard first.
     onTheWay: useMemo(() => pressed.filter((p) => !list.some((e) => e.key === p.key)).map((p) => p.said), [pressed, list]),
-    waiting: useMemo(() => list.filter(isWaiting), [list]),
+    waiting,
     aside: useMemo(() => list.filter((e) => e.aside), [list]),
     sent: useMemo(() => list.filter((e) => e.sent), [list]),
-    sentence,
-    nobody,
+    sentence: came === CANNOT_KEEP ? came : why || came,
+    nobody: stopped === "who" && waiting.length > 0,
     push,
     again,
     drop,

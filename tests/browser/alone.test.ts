@@ -1,6 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, demoPerson, launch, plannedIn, type Seat, sit } from "./page";
+import { accessible, base, demoPerson, launch, plannedIn, type Seat, scan, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -85,6 +85,8 @@ describe("a bench without a network", () => {
   it("goes on for longer than any time-out, opens again at the right step, and sends all in order", async () => {
     const { page, context } = one;
     const at = await stepNow(page);
+    const wiring = await (await desk.page.request.get(`${base()}/job/${job}/wiring`)).text();
+    const tag = /\b(?!FS)[A-Z]{2}-\d{2}\b/.exec(wiring)?.[0] ?? "";
     // The page has to have been kept once.
     await page.waitForFunction(async () => (await (await caches.open("pages")).keys()).some((r) => r.url.endsWith("/bench")), undefined, {
       timeout: 30_000,
@@ -99,6 +101,11 @@ describe("a bench without a network", () => {
     await expect.poll(() => stepNow(page), { timeout: 20_000 }).toBe(at + 3);
     await press(page);
     await page.getByText(/No network\. \d+ entries are kept on this tablet and will be sent in order\. Go on working\./).waitFor();
+    // A scan is answered all the same, and after a while that entries wait is said again.
+    await scan(page, tag);
+    await page.getByText(new RegExp(`^Wrong lead: that is ${tag}`)).waitFor();
+    await page.clock.fastForward(11_000);
+    await page.getByText(/No network\. \d+ entries are kept/).waitFor();
     await context.setOffline(false);
     await page.getByText("all sent").waitFor({ timeout: 30_000 });
     expect(await stepNow(page)).toBe(at + 4);

@@ -70,6 +70,55 @@ describe("the bench, at arm's length", () => {
     expect(await stepNow()).toBe(at);
   });
 
+  it("takes what was pressed before it was known what this tablet keeps, once, and not what a colleague has done by then", async () => {
+    const { page, context } = seat;
+    const at = await stepNow();
+    const slow = await context.newPage();
+    const asks: string[] = [];
+    slow.on("request", (r) => r.url().endsWith("/entries") && asks.push(r.postData() ?? ""));
+    // A busy tablet takes its time to open its store: here until it is let.
+    await slow.addInitScript(() => {
+      const open = IDBFactory.prototype.open;
+      const said = Object.getOwnPropertyDescriptor(IDBRequest.prototype, "onsuccess");
+      const w = window as unknown as { let: () => void };
+      const opens = new Promise<void>((now) => {
+        w.let = now;
+      });
+      IDBFactory.prototype.open = function (...of) {
+        const request = open.apply(this, of);
+        const set = (f: (e: Event) => void) => said?.set?.call(request, (e: Event) => void opens.then(() => f.call(request, e)));
+        Object.defineProperty(request, "onsuccess", { set });
+        return request;
+      };
+    });
+    const opens = async (card: number) => {
+      await slow.goto(`${base()}/job/${job}/bench`);
+      await slow.waitForSelector("html[data-ready]", { state: "attached" });
+      await slow.getByText(`card ${card} of`).waitFor();
+      await slow.keyboard.press("Enter");
+      await slow.getByText("Heard. It counts as soon as").waitFor();
+    };
+    const lets = async () => {
+      await slow.evaluate(() => (window as unknown as { let: () => void }).let());
+      await slow.getByText("Heard. It counts as soon as").waitFor({ state: "hidden" });
+    };
+    await opens(at);
+    await rested(slow);
+    await slow.getByRole("button", { name: /^Done/ }).click();
+    await lets();
+    await slow.getByText(`card ${at + 1} of`).waitFor();
+    await expect.poll(stepNow).toBe(at + 1);
+    expect(asks.length).toBe(1);
+    await opens(at + 1);
+    await page.getByRole("button", { name: /^Done/ }).click();
+    await slow.getByText(`card ${at + 2} of`).waitFor();
+    await lets();
+    await slow.waitForLoadState("networkidle");
+    await slow.getByText(`card ${at + 2} of`).waitFor();
+    expect(asks.length).toBe(1);
+    await slow.close();
+  });
+
   it("takes the next press the moment the card has turned, and none is lost", async () => {
     const { page } = seat;
     const at = await stepNow();
