@@ -117,7 +117,8 @@ const send = (body: unknown): Promise<{ ok: boolean; sentence?: string }> =>
       answer.on("data", (part: string) => (said += part));
       answer.on("end", () => resolve(JSON.parse(said)));
     });
-    r.on("error", reject);
+    // A kept connection that the server has just closed: sent again, as browsers do. An entry sent twice is kept once.
+    r.on("error", (e: NodeJS.ErrnoException) => (r.reusedSocket && e.code === "ECONNRESET" ? send(body).then(resolve, reject) : reject(e)));
     r.end(text);
   });
 const entered = (made: string) => async (n: number, i: number) => {

@@ -23,6 +23,9 @@ const server = createServer((req, res) => {
     res.end("The server failed at this and wrote why into its log.");
   });
 });
+// Longer than what may stand in front keeps a connection that rests (a minute, common practice): whoever closes first must be that.
+server.keepAliveTimeout = 75_000;
+server.headersTimeout = 80_000;
 server.once("error", (e) => {
   console.error(e);
   process.exit(1);

@@ -88,8 +88,8 @@ try {
   if (wants("static")) await statics();
   const built = await building;
   if (wants("unit")) await vitest("unit", 2);
-  if (wants("database")) await vitest("database", 2);
-  if (wants("scripts")) await vitest("scripts", 1);
+  // The scripts wait for processes most of the time.
+  await Promise.all([wants("database") && vitest("database", 2), wants("scripts") && vitest("scripts", 1)]);
   if (wants("browser") && built) await vitest("browser", 2);
   if (!built) {
     failed++;

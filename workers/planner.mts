@@ -61,13 +61,13 @@ for (const signal of ["SIGTERM", "SIGINT"] as const)
     process.exit(0);
   });
 
-/** The first plan of a cold process takes twice as long: it is made of the newest job, and thrown away. */
+/** The first plan of a cold process takes twice as long: it is made of the newest job, and thrown away. Not so where IMBRA_WARM is "no". */
 async function warmUp(): Promise<void> {
   const em = await entityManager();
   const [job] = await em.find(Job, {}, { orderBy: { createdAt: "desc" }, limit: 1 });
   if (job) await planInThread((await buildOfJob(em, job)).build, { deadlineS: WARM_S });
 }
-await warmUp().catch(() => undefined);
+if (process.env.IMBRA_WARM !== "no") await warmUp().catch(() => undefined);
 const tidy = () =>
   entityManager()
     .then(async (em) => {

@@ -244,7 +244,7 @@ export function BenchScreen({
           <Band
             {...{ stop, card, over, steps, caution, covers, aloneSince }}
             coveredBy={covered && !elsewhere ? coverersOf(covered, steps)[0]?.title : undefined}
-            said={said || outbox.sentence}
+            said={outbox.cannotKeep ? outbox.sentence : said || outbox.sentence}
             head={view.head}
             unplanned={view.unplanned}
             missing={open.length > 0 ? missing.map(nameOf) : []}

@@ -19,6 +19,8 @@ const MOST_AT_ONCE = 40;
 export interface AtBench {
   /** False until it has been read what this device knows beyond the page. */
   known: boolean;
+  /** This device can keep nothing, and the screen says so. */
+  cannotKeep: boolean;
   steps: Step[];
   cards: Card[];
   /** Which card hands are at; -1: all is done. */
@@ -127,6 +129,7 @@ export function useBench(view: BenchSlice, asOfMs: number, push: (entry: Said, w
   );
   return {
     known: known && outbox.known,
+    cannotKeep: outbox.cannotKeep,
     steps,
     cards,
     current,

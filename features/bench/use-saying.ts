@@ -43,6 +43,7 @@ export function useSaying({
   const say = useCallback(
     (wanted: readonly Step[], done: boolean): boolean => {
       if (!known) {
+        if (bench.cannotKeep) return false;
         const more = wanted.map((s) => ({ id: s.id, done }));
         setEarly((had) => [...had.filter((e) => !more.some((m) => m.id === e.id)), ...more]);
         setSaid("Heard. It counts as soon as this tablet has read what it keeps.");

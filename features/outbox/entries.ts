@@ -69,6 +69,8 @@ export function splitOf({ said, key, words: _, ...entry }: Entry): Entry[] {
 
 /** The entries of this device, in the order they were made; every tab of it sees the same. */
 export const entries = {
+  /** What failed to open is opened again when it is asked the next time. */
+  reopen: (): void => db.close({ disableAutoOpen: false }),
   all: (): Promise<Entry[]> => db.entries.orderBy("id").toArray(),
   add: async (key: string, said: Said, words: string, by?: Entry["by"], takesBack?: number): Promise<void> => {
     const more = { ...(by ? { by } : {}), ...(takesBack === undefined ? {} : { takesBack }) };

@@ -31,6 +31,8 @@ const alone = (work: () => Promise<void>): Promise<unknown> =>
 export interface Outbox {
   /** False until the device's store has been read. */
   known: boolean;
+  /** The device's store takes nothing: what is pressed is not recorded, and `sentence` says so. */
+  cannotKeep: boolean;
   /** What was pressed and is not in the device's store yet. */
   onTheWay: Said[];
   waiting: Entry[];
@@ -71,6 +73,7 @@ function useSending(): Outbox {
   const [stopped, setStopped] = useState<Stopped | undefined>();
   /** What came of the last, until the next press. */
   const [came, setCame] = useState("");
+  const [unreadable, setUnreadable] = useState(false);
   const [pressed, setPressed] = useState<{ key: string; said: Said }[]>([]);
   const busy = useRef(false);
   const flush = useCallback(async () => {
@@ -78,7 +81,12 @@ function useSending(): Outbox {
     busy.current = true;
     try {
       // Asked before the lock is: a tab that cannot read its store must not keep the others from sending.
-      if (!(await entries.all()).some(isWaiting)) return;
+      const waits = (await entries.all()).some(isWaiting);
+      setUnreadable(false);
+      if (!waits) {
+        setStopped(undefined);
+        return;
+      }
       await alone(async () => {
         const { aside, stopped } = await sendAll(entries, async (entry) => {
           const r = await send(entry);
@@ -90,17 +98,20 @@ function useSending(): Outbox {
         setStopped(stopped);
         if (aside) setCame(`${aside} The entry is set aside: look at it.`);
       });
-    } catch (e) {
-      console.error(e);
+    } catch {
+      // Of what it does, only the store can fail: it is opened anew the next time.
+      entries.reopen();
+      setUnreadable(true);
     } finally {
       busy.current = false;
     }
   }, [refresh, ownChange]);
-  const cannotKeep = useCallback(() => setCame(CANNOT_KEEP), []);
+  const notKept = useCallback(() => setCame(CANNOT_KEEP), []);
   useEffect(() => {
+    if (unreadable) return;
     entries.forgetOld().catch(() => undefined);
-    return entries.watch(setList, cannotKeep);
-  }, [cannotKeep]);
+    return entries.watch(setList, () => setUnreadable(true));
+  }, [unreadable]);
   useEffect(() => {
     void flush();
     const again = () => void flush();
@@ -121,25 +132,27 @@ function useSending(): Outbox {
         // The list is read at once: until it is, "all sent" would be said of what has not even begun.
         .then(async () => setList(await entries.all()))
         .finally(() => setPressed((p) => p.filter((one) => one.key !== key)))
-        .then(flush, cannotKeep);
+        .then(flush, notKept);
     },
-    [flush, cannotKeep],
+    [flush, notKept],
   );
   const again = useCallback(
-    (entry: Entry, decided: boolean, by?: Entry["by"]) => void entries.again(entry, decided, by).then(flush, cannotKeep),
-    [flush, cannotKeep],
+    (entry: Entry, decided: boolean, by?: Entry["by"]) => void entries.again(entry, decided, by).then(flush, notKept),
+    [flush, notKept],
   );
   const drop = useCallback((entry: Entry) => void entries.remove(entry.id), []);
   const waiting = useMemo(() => list.filter(isWaiting), [list]);
+  const cannotKeep = unreadable || came === CANNOT_KEEP;
   const why = stopped && waiting.length > 0 ? WHY[stopped](waiting.length) : "";
   return {
     known: read !== undefined,
+    cannotKeep,
     // Once the store tells of it, it is not on the way, whatever is heard first.
     onTheWay: useMemo(() => pressed.filter((p) => !list.some((e) => e.key === p.key)).map((p) => p.said), [pressed, list]),
     waiting,
     aside: useMemo(() => list.filter((e) => e.aside), [list]),
     sent: useMemo(() => list.filter((e) => e.sent), [list]),
-    sentence: came === CANNOT_KEEP ? came : why || came,
+    sentence: cannotKeep ? CANNOT_KEEP : why || came,
     nobody: stopped === "who" && waiting.length > 0,
     push,
     again,

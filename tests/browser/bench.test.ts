@@ -119,6 +119,57 @@ describe("the bench, at arm's length", () => {
     await slow.close();
   });
 
+  it("says so where the tablet cannot keep what is pressed, counts nothing then, and goes on once there is room", async () => {
+    const { context } = seat;
+    const at = await stepNow();
+    const full = await context.newPage();
+    await full.addInitScript(() => {
+      const add = IDBObjectStore.prototype.add;
+      const w = window as unknown as { full: boolean };
+      w.full = true;
+      IDBObjectStore.prototype.add = function (...of) {
+        if (w.full) throw new DOMException("no room", "QuotaExceededError");
+        return add.apply(this, of);
+      };
+    });
+    await full.goto(`${base()}/job/${job}/bench`);
+    await full.waitForLoadState("networkidle");
+    const done = full.getByRole("button", { name: /^Done/ });
+    const cannot = full.getByText(/^This tablet cannot keep entries: .* Nothing was recorded\./);
+    await done.click();
+    await cannot.waitFor();
+    await full.getByText(`card ${at} of`).waitFor();
+    await full.evaluate(() => {
+      (window as unknown as { full: boolean }).full = false;
+    });
+    await rested(full);
+    await done.click();
+    await full.getByText(`card ${at + 1} of`).waitFor();
+    await full.getByText("all sent").waitFor();
+    await cannot.waitFor({ state: "detached" });
+    // A store that cannot even be read, and then can.
+    await full.addInitScript(() => {
+      const open = IDBFactory.prototype.open;
+      IDBFactory.prototype.open = () => {
+        throw new DOMException("off", "UnknownError");
+      };
+      Object.assign(window, { full: false, on: () => Object.assign(IDBFactory.prototype, { open }) });
+    });
+    await full.reload();
+    await cannot.waitFor();
+    await full.keyboard.press("Enter");
+    expect(await full.getByText(/^Heard\./).count()).toBe(0);
+    await full.evaluate(() => (window as unknown as { on: () => void }).on());
+    await cannot.waitFor({ state: "detached" });
+    await full.getByText(`card ${at + 1} of`).waitFor();
+    await rested(full);
+    await done.click();
+    await full.getByText(`card ${at + 2} of`).waitFor();
+    await full.getByText("all sent").waitFor();
+    await expect.poll(stepNow).toBe(at + 2);
+    await full.close();
+  });
+
   it("takes the next press the moment the card has turned, and none is lost", async () => {
     const { page } = seat;
     const at = await stepNow();

@@ -15,7 +15,8 @@ if (!process.env.IMBRA_URL) {
     });
   });
   const server = startServer(process.cwd(), process.env, { host: "127.0.0.1", port });
-  const planner = startPlanner(process.cwd(), process.env);
+  // Most files plan nothing.
+  const planner = startPlanner(process.cwd(), { ...process.env, IMBRA_WARM: "no" });
   if (!(await server.ready)) throw new Error("the application did not start");
   process.env.IMBRA_URL = `http://127.0.0.1:${port}`;
   afterAll(async () => {

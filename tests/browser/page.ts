@@ -9,7 +9,7 @@ export { base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat
 async function wrong(page: Page, within?: string, only?: readonly string[]): Promise<string[]> {
   const asked = { resultTypes: ["violations"], ...(only ? { runOnly: { type: "rule", values: only } } : {}) };
   // Read once by each document: that takes as long as a page of rules. No page has frames of others.
-  await page.evaluate(`if (!window.axe) { ${axe.source} }`);
+  if (!(await page.evaluate("window.axe !== undefined"))) await page.evaluate(axe.source);
   return page.evaluate<string[]>(
     `axe.run(${within ? JSON.stringify(within) : "document"}, ${JSON.stringify(asked)}).then((r) =>
       r.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(", ")))`,
