@@ -2,7 +2,10 @@ import fc from "fast-check";
 import { XMLParser, XMLValidator } from "fast-xml-parser";
 import { beforeAll, describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
-import { buildGraph, type Graph } from "../assembly";
+import { generated } from "../../tests/fixtures/generated";
+import { build, recipe } from "../../tests/laws/builds";
+import { buildGraph, type Graph, partsOfKind } from "../assembly";
+import { plan } from "../plan";
 import { drawSheet, type Item, type Look, labelLines, paperDrawing, placeLabels, sceneOf, seenAt, seenRect, strandsOf, svgOf } from ".";
 
 const graphs = new Map<string, Graph>();
@@ -28,27 +31,55 @@ const labels = (items: readonly Item[]) => items.flatMap((i) => (i.kind === "lab
 const over = (a: { x: number; y: number; w: number; h: number }, b: typeof a) =>
   a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
 
+/** No word over another, over a port or beyond the edge, on either side, whole and near. */
+function isReadable(graph: Graph): void {
+  for (const s of SHEETS)
+    for (const scale of [1.25, 3]) {
+      const d = drawSheet(sceneOf(graph), s, look(graph, scale));
+      const all = labels(d.items);
+      const ports = d.items.flatMap((i) => (i.kind === "port" && !i.port.landmark ? [i] : []));
+      for (const [i, l] of all.entries()) {
+        expect(
+          l.box.x >= d.frame.x && l.box.x + l.box.w <= d.frame.x + d.frame.w && l.box.y >= d.frame.y && l.box.y + l.box.h <= d.frame.y + d.frame.h,
+        ).toBe(true);
+        for (const m of all.slice(i + 1)) expect([l.text, m.text, over(l.box, m.box)]).toEqual([l.text, m.text, false]);
+        if (!l.inside) for (const p of ports) expect([l.text, p.port.label, over(l.box, p.box)]).toEqual([l.text, p.port.label, false]);
+      }
+    }
+}
+
 describe("laws of the scene", () => {
   it.each(DEMO)("%s: the same picture whatever the order of the build", (name) => {
     const { build } = of(name);
     const turned = buildGraph({ ...build, connections: [...build.connections].reverse() }, demo(name).types);
     for (const s of SHEETS) expect(svgOf(paperDrawing(turned, s, "x"))).toBe(svgOf(paperDrawing(of(name), s, "x")));
   });
-  it.each(DEMO)("%s: no word over another, over a port or beyond the edge; no leader through a word", (name) => {
-    for (const s of SHEETS)
-      for (const scale of [1.25, 3]) {
-        const d = drawSheet(sceneOf(of(name)), s, look(of(name), scale));
-        const all = labels(d.items);
-        const ports = d.items.flatMap((i) => (i.kind === "port" && !i.port.landmark ? [i] : []));
-        for (const [i, l] of all.entries()) {
-          expect(
-            l.box.x >= d.frame.x && l.box.x + l.box.w <= d.frame.x + d.frame.w && l.box.y >= d.frame.y && l.box.y + l.box.h <= d.frame.y + d.frame.h,
-          ).toBe(true);
-          for (const m of all.slice(i + 1)) expect([l.text, m.text, over(l.box, m.box)]).toEqual([l.text, m.text, false]);
-          if (!l.inside) for (const p of ports) expect([l.text, p.port.label, over(l.box, p.box)]).toEqual([l.text, p.port.label, false]);
-        }
+  it.each(DEMO)("%s: no word over another, over a port or beyond the edge; no leader through a word", (name) => isReadable(of(name)));
+  it("generated builds, bare and planned: the same, and nothing of which the place is assumed stands out of its case", async () => {
+    let assumed = 0;
+    const look = (graph: Graph) => {
+      isReadable(graph);
+      const { widthMm = Number.POSITIVE_INFINITY, heightMm = Number.POSITIVE_INFINITY } = partsOfKind(graph, "case")[0]?.type.body ?? {};
+      for (const { name, rect: r, assumed: is } of sceneOf(graph).boxes) {
+        if (!is) continue;
+        assumed++;
+        const inside = r.xMm >= 0 && r.yMm >= 0 && r.xMm + r.widthMm <= widthMm && r.yMm + r.heightMm <= heightMm;
+        expect([name, r, inside]).toEqual([name, r, true]);
       }
-  });
+    };
+    await fc.assert(
+      fc.asyncProperty(recipe, fc.boolean(), async (r, bare) => {
+        const { build: b, types } = build(r);
+        look(buildGraph(bare ? b : (await plan(b, types, { deadlineS: 1 })).build, types));
+      }),
+      { numRuns: 40, seed: 20261128 },
+    );
+    for (const leads of [62, 110]) {
+      const { build: b, types } = generated(leads, 9011);
+      look(buildGraph(b, types));
+    }
+    expect(assumed).toBeGreaterThan(50);
+  }, 120_000);
   it.each(DEMO)("%s: every open port is named at region view", (name) => {
     const graph = of(name);
     for (const s of SHEETS) {

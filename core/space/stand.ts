@@ -33,6 +33,8 @@ const DRIVE_MM = { edge: { w: 100, h: 22 }, "2.5": { w: 70, h: 100 }, "3.5": { w
 /** Outline of a hub that says nothing of its size, and of a pump on its socket, mm (common practice). */
 const HUB_MM = { w: 90, h: 28 };
 const PUMP_MM = 62;
+/** Between the wall and what is assumed to stand at it. */
+const EDGE_MM = 4;
 /** A supply stands this far from the wall. */
 const GAP_MM = 3;
 const STRIP_MM = { long: 300, thick: 6 };
@@ -51,20 +53,32 @@ const nameOf = (p: PartNode) => p.part.label ?? p.type.name;
 /** Kinds of parts that have a place of their own. */
 export const STANDING: readonly PartKind[] = ["case", "board", "supply", "drive", "hub", "usb-hub", "card", "cooler", "fan", "lighting"];
 
+/** What is only assumed of where a thing stands never leads out of the case. */
+function inCase(graph: Graph, b: Body): Body {
+  const { widthMm, heightMm } = shellOf(graph)?.type.body ?? {};
+  if (!b.assumed || widthMm === undefined || heightMm === undefined) return b;
+  const { rect: r } = b;
+  const xMm = within(r.xMm, EDGE_MM, widthMm - EDGE_MM - r.widthMm);
+  const yMm = within(r.yMm, EDGE_MM, heightMm - EDGE_MM - r.heightMm);
+  return xMm === r.xMm && yMm === r.yMm ? b : { ...b, rect: { ...r, xMm, yMm } };
+}
+
 /** Every fixed body of the case: parts where they stand, cages, covers and heatsinks. Splitters and the like hang on what is plugged (`hung`). */
 export const bodies = (graph: Graph): readonly Body[] =>
-  kept(graph, "bodies", STANDING, () => [
-    ...ofCase(graph),
-    ...ofBoard(graph),
-    ...fans(graph),
-    ...radiators(graph),
-    ...supplies(graph),
-    ...drives(graph),
-    ...hubs(graph),
-    ...cards(graph),
-    ...coolers(graph),
-    ...lights(graph),
-  ]);
+  kept(graph, "bodies", STANDING, () =>
+    [
+      ...ofCase(graph),
+      ...ofBoard(graph),
+      ...fans(graph),
+      ...radiators(graph),
+      ...supplies(graph),
+      ...drives(graph),
+      ...hubs(graph),
+      ...cards(graph),
+      ...coolers(graph),
+      ...lights(graph),
+    ].map((b) => inCase(graph, b)),
+  );
 
 function ofCase(graph: Graph): Body[] {
   const shell = shellOf(graph);
@@ -198,12 +212,13 @@ function drives(graph: Graph): Body[] {
 /** A hub that only passes on what its one plug takes from a header, as a splitter does: it hangs where the leads meet, and has no plate. */
 export const passesOn = (part: PartNode): boolean => part.type.kind === "hub" && part.type.leads.some((l) => l.role === "splitter-in");
 
-/** Hubs on the mounts that they name, else on those that nobody does, from the first. */
+/** Hubs on the mounts that they name, else on those that nothing does: plates that take only hubs first, then others, from the first. */
 function hubs(graph: Graph): Body[] {
   const all = [...partsOfKind(graph, "hub").filter((p) => !passesOn(p)), ...partsOfKind(graph, "usb-hub")];
   const mounts = (shellOf(graph)?.type.body.mounts ?? []).filter((m) => m.takes.includes("hub"));
-  const taken = new Set(all.flatMap((p) => p.part.mount ?? []));
-  const free = mounts.filter((m) => !taken.has(m.id));
+  const taken = new Set(STANDING.flatMap((kind) => partsOfKind(graph, kind)).flatMap((p) => p.part.mount ?? []));
+  const left = mounts.filter((m) => !taken.has(m.id));
+  const free = [...left.filter((m) => m.takes.length === 1), ...left.filter((m) => m.takes.length > 1)];
   const last = mounts.at(-1);
   let beyond = 0;
   return [...all]
