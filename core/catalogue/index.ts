@@ -5,6 +5,6 @@ export { FLAT_FIELDS, flatValues, withFlatValues } from "./flat";
 export { LOOM_NAME, LOOM_TAG, LOOMS, Loom } from "./looms";
 export { type Mating, mate, type Outcome, usable } from "./mating";
 export { type Measurable, type Measured, measurable, withMeasured } from "./measure";
-export { DISPLAY_SOCKETS, PART_KINDS, type PartKind, PartType } from "./part-type";
+export { DISPLAY_SOCKETS, isLiquid, PART_KINDS, type PartKind, PartType } from "./part-type";
 export { controlLost, countedByLeds, headerLimit, loadCurrentA, PRACTICE, startingCurrentA } from "./practice";
 export { Point } from "./values";

@@ -269,3 +269,7 @@ export const PartType = z.strictObject({
 });
 export type PartType = z.infer<typeof PartType>;
 export type PartKind = PartType["kind"];
+
+/** A cooler with a radiator: its entry has the radiator's measures, or, where nobody has measured it yet, a pump on one of its leads. */
+export const isLiquid = (t: PartType): boolean =>
+  t.kind === "cooler" && (t.body.radiator !== undefined || t.leads.some((l) => l.role === "pump" || l.role === "radiator-fan"));

@@ -6,8 +6,11 @@ import { type Expectation, type Group, leansOf, type PowerOn, upper } from "./ex
 import { driveLines, memoryLines } from "./memory-and-drives";
 import { boardPath, boardSockets, controlPath, type Element, either, join, leadPath, type Path, powerPath, seatPath, type World } from "./paths";
 
-/** What is lit, turns, stops and reads, computed from what is plugged; `bad` pretends that elements are bad. */
-export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): PowerOn {
+/**
+ * What is lit, turns, stops and reads, computed from what is plugged; `bad` pretends that elements are bad. A machine that is only started
+ * to see that it does is not `loaded`.
+ */
+export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), loaded = true): PowerOn {
   const graph = asPlugged(whole);
   const world: World = { graph, bad };
   const damage = damageOf(graph);
@@ -68,7 +71,7 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set()): Pow
     );
   }
 
-  const start = startUp(world, whole, button);
+  const start = startUp(world, whole, button, loaded);
   lines.push(...start.lines);
   lines.push(...memoryLines(world, start.path));
   lines.push(...driveLines(world, whole, start.path));
@@ -133,7 +136,7 @@ interface Start {
 }
 
 /** CPU, memory, fan warning and picture, in the order in which a board stops. */
-function startUp(world: World, whole: Graph, button: Path): Start {
+function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Start {
   const { graph } = world;
   const sockets = boardSockets(graph, "cpu-power");
   // The main socket starts the machine, whatever sits in its sibling; whether it lasts under load is another line.
@@ -207,7 +210,7 @@ function startUp(world: World, whole: Graph, button: Path): Start {
       silent: true,
     });
   }
-  if (main && cpu) {
+  if (main && cpu && loaded) {
     const alive = sockets.filter((s) => powerPath(world, s).ok);
     const fed = withConnections(
       graph,

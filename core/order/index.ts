@@ -21,7 +21,7 @@ export { type Now, nowOf } from "./now";
 export { type OrderAsked, orderOf, orderOfProblem } from "./order";
 export { problemOf } from "./problem";
 export { type Pulled, pull } from "./pull";
-export { startedBy } from "./rig";
+export { startedBy, startWords } from "./rig";
 export { type SchoolOfWork, WORK_SCHOOLS, type WorkSchool } from "./schools";
 export { type Asked, type History, measureOfPlug, stepsFor } from "./steps";
 export { doneAfter, type Out, type Undo, undoOf } from "./undo";

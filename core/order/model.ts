@@ -40,6 +40,8 @@ export interface Minutes {
 /** What is plugged for a bench test, and which pins are bridged for a moment to start it. */
 export interface Rig {
   ports: readonly Address[];
+  /** Where the fan of a small spare cooler is plugged that stands in for one which is not on the table. */
+  spareFan?: Address;
   bridge?: { port: Address; pins: readonly number[] };
 }
 

@@ -1,5 +1,5 @@
 import { boardPorts, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
-import type { PartKind, PartType, Point } from "../catalogue";
+import { isLiquid, type PartKind, type PartType, type Point } from "../catalogue";
 import { cardBoxes, fanSeats, radiatorSeats } from "../fit";
 
 /** The two sides of the tray. What is on `behind` is kept as seen from the front; drawings of it are mirrored. */
@@ -284,7 +284,7 @@ function coolers(graph: Graph): Body[] {
   const cpu = boardPorts(graph, "cpu")[0];
   if (!cpu) return [];
   return partsOfKind(graph, "cooler").map((part): Body => {
-    const pump = part.type.body.radiator !== undefined;
+    const pump = isLiquid(part.type);
     const [w, h] = pump ? [PUMP_MM, PUMP_MM] : [part.type.body.depthMm ?? 75, part.type.body.widthMm ?? 120];
     return {
       id: part.id,

@@ -3,7 +3,7 @@ import { type Free, freeEnds, type TiedBack, tiedBack } from "../../core/claims"
 import { type Diagnosis, diagnose, type Seen } from "../../core/diagnose";
 import { eventWords, isEventKind, type JobEvent } from "../../core/job";
 import { type PowerOn, powerOn } from "../../core/machine";
-import { type Conflict, type Order, orderOf, type Step, startedBy } from "../../core/order";
+import { type Conflict, type Order, orderOf, type Step, startWords } from "../../core/order";
 import { wholeDraw } from "../../core/power";
 import type { Ways } from "../../core/wiring";
 import { type EntityManager, Fault, Link, LogEntry, Observation, Photo, Plan, StepSkipped } from "../../db";
@@ -213,9 +213,10 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
         .map((x) => [x.step, { reason: x.reason, by: x.by.name, at: x.at.toISOString() }]),
     ),
     starts: Object.fromEntries(
-      all
-        .filter((s) => s.presses && !s.done && (s.rig || s.id === "rehearsal"))
-        .map((s) => [s.id, powerOn(startedBy(b.graph, s)).verdict.replace("If you press now:", s.rig ? "On the rig:" : "On the table:")]),
+      all.flatMap((s) => {
+        const words = s.presses && !s.done ? startWords(b.graph, s) : undefined;
+        return words === undefined ? [] : [[s.id, words]];
+      }),
     ),
     photos: photos.map((x) => ({ id: x.id, step: x.step ?? null, part: x.part ?? null, by: x.by.name, at: x.at.toISOString() })),
     notHere: b.notHere,

@@ -1,13 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { buildGraph, type Graph, type TypeLookup } from "../../core/assembly";
+import { buildGraph, type Graph, partsOfKind, type TypeLookup } from "../../core/assembly";
 import { check, checkAll } from "../../core/checks";
 import { account, claimsHere, freeEnds, say } from "../../core/claims";
 import { powerOn } from "../../core/machine";
-import { cardsOf, doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, undoOf } from "../../core/order";
+import { cardsOf, doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, startedBy, undoOf } from "../../core/order";
 import { compareCost, LEVELS, type Plan, plan, verify, waysIn } from "../../core/plan";
 import { FREE_LEVELS } from "../../core/plan/cost";
 import { routesOf } from "../../core/routes";
+import { isHung } from "../../core/space";
 import { runOf, wayWords } from "../../core/wiring";
 import { build, type Recipe, recipe } from "./builds";
 import { claimHolds } from "./claim-holds";
@@ -218,6 +219,17 @@ describe("laws over generated builds", () => {
           for (const c of problem.conflicts) expect([c.steps.length > 0, c.why.length > 20]).toEqual([true, true]);
           const whole = orderOfProblem(problem, lies);
           expect(faultsOf(problem, whole, made.build)).toEqual([]);
+          // What is plugged for the start on the table starts it, where the plan misses nothing.
+          const rigged = whole.steps.find((x) => x.rig);
+          if (rigged && nothingMissing(made)) {
+            const on = powerOn(startedBy(graph, rigged), undefined, false);
+            const why = on.lines.find((l) => l.id === on.stopsAt || (on.stopsAt === "memory" && l.id === "memory-stage"))?.because;
+            expect([on.damage, on.stopsAt === undefined || why === "Nothing gives a picture.", on.stopsAt, why]).toEqual([[], true, on.stopsAt, why]);
+          }
+          // Whatever is in the machine at the end has been put in by somebody.
+          const fitted = new Set(whole.steps.flatMap((x) => (x.kind === "fit" || x.kind === "assemble" ? x.parts : [])));
+          const toFit = (["board", "supply", "cooler", "fan", "hub", "usb-hub", "lighting"] as const).flatMap((kind) => partsOfKind(graph, kind));
+          expect(toFit.filter((p) => !fitted.has(p.id) && !isHung(p)).map((p) => p.id)).toEqual([]);
           // Where nothing is known, or nothing is to be done, no number is said.
           const words = [
             ...whole.steps.flatMap((s) => [s.title, s.detail, s.rightWhen ?? "", s.caution ?? "", s.coversWords ?? ""]),

@@ -31,7 +31,7 @@ function fans(site: Site): void {
   const air = new Map(airOf(graph).fans.map((f) => [f.part.id, f]));
   const onRadiator = new Set(site.radiators.flatMap((r) => r.fans.map((f) => f.id)));
   sorted(partsOfKind(graph, "fan")).forEach((p, i) => {
-    if (onRadiator.has(p.id) || p.part.zone === "radiator") return;
+    if (onRadiator.has(p.id)) return;
     const blows = air.get(p.id)?.blows;
     const seat = fanSeat(graph, p);
     const region = regionOf(graph, p);
@@ -144,10 +144,7 @@ function supplies(site: Site): void {
 
 function radiators(site: Site): void {
   const { graph, add, edge } = site;
-  for (const cooler of partsOfKind(graph, "cooler")) {
-    if (!cooler.type.body.radiator) continue;
-    const seat = site.radiators.find((r) => r.cooler === cooler);
-    const fans = seat?.fans ?? [];
+  for (const { cooler, fans, place, pushPull } of site.radiators) {
     const depth = Math.max(FAN_MM, ...fans.map((f) => f.type.body.depthMm ?? 0));
     const n = fans.length;
     const screws = n * SCREWS.perRadiatorFan;
@@ -156,13 +153,14 @@ function radiators(site: Site): void {
       const lead = graph.leads.get(c.lead);
       return lead && fans.includes(lead.part) && graph.ports.get(c.port)?.part.type.kind === "splitter" ? [lead] : [];
     });
-    const where = seat?.place?.label ?? "case";
+    const own = cooler.type.leads.some((l) => l.role === "radiator-fan");
+    const where = place ? ` at the ${place.label}` : "";
     add({
       id: `radiator:${cooler.id}`,
       kind: "assemble",
       measure: "radiator",
       title: `Put the radiator of ${nameOf(cooler)} together on the table`,
-      detail: `${n > 0 ? `${plural(n, "fan", "fans")}${seat?.pushPull ? ", on both faces, all blowing one way" : ""}, ${screws} screws of ${depth + SCREW_IN_MM} mm: no longer.` : "Its fans come with it."}${joined.length > 0 ? ` Join ${list(joined.map((l) => l.tag))} to the splitter now.` : ""}${end ? ` Tubes will come out at the ${end} end.` : ""}`,
+      detail: `${n > 0 ? `${plural(n, "fan", "fans")}${pushPull ? ", on both faces, all blowing one way" : ""}, ${screws} screws of ${depth + SCREW_IN_MM} mm: no longer.` : own ? "Its fans come with it." : "No fan is marked as on it: those that it came with."}${joined.length > 0 ? ` Join ${list(joined.map((l) => l.tag))} to the splitter now.` : ""}${end ? ` Tubes will come out at the ${end} end.` : ""}`,
       rightWhen: "Every fan blows the same way, no screw has touched the fins, leads end on the cable side",
       minutes: { ...minutesOf("radiator"), handsOn: 3 + Math.max(1, n) * 3 },
       stage: 270,
@@ -176,7 +174,7 @@ function radiators(site: Site): void {
       id: mountId(cooler.id),
       kind: "fit",
       measure: "hang",
-      title: `Hang the radiator of ${nameOf(cooler)} at the ${where}`,
+      title: `Hang the radiator of ${nameOf(cooler)}${where}`,
       detail: `Short screws into the case, ${plural(Math.max(4, n * 4), "of them", "of them")}, all started before one is tight.${end ? ` Tubes at the ${end} end.` : ""}`,
       rightWhen: "It hangs flat, the tubes bend without a kink, nothing is caught behind it",
       postures: ["front-up", "standing"],

@@ -1,5 +1,5 @@
 import { type Connection, type Graph, isDone, type LeadNode, naturally, type PartNode, type PortNode, partsOfKind } from "../../assembly";
-import { family, type PartKind } from "../../catalogue";
+import { family, isLiquid, type PartKind } from "../../catalogue";
 import { clearances } from "../../fit";
 import { routesOf } from "../../routes";
 import { bodyOf, spotOfPort } from "../../space";
@@ -60,7 +60,7 @@ function goOf(graph: Graph, l: LeadNode, p: PortNode): Pick<Work, "group" | "gro
   const e = edgeOf(graph, p);
   if (e) return { group: `edge:${p.part.id}:${e.edge}`, stage: EDGE_STAGE[e.edge], along: e.along };
   if (["hub", "usb-hub"].includes(p.part.type.kind)) return { group: `hub:${p.part.id}`, groupName: nameOf(p.part), stage: 470, along: 0 };
-  const table = ["cooler"].includes(l.part.type.kind) && !l.part.type.body.radiator;
+  const table = l.part.type.kind === "cooler" && !isLiquid(l.part.type);
   return table ? { group: "table", stage: 60, along: 0 } : { group: "led", stage: 460, along: 0 };
 }
 function cautionOf(l: LeadNode): string | undefined {
@@ -186,7 +186,7 @@ function needs(site: Site, l: LeadNode, p: PortNode): void {
     else edge("school", id, BOARD_IN, "on the table there is room from all sides");
   }
   if (p.part.type.kind === "card") edge("needs", inPlace(p.part), id, "the card is in its slot first");
-  if (l.part.type.kind === "cooler" && !l.part.type.body.radiator) edge("needs", mountId(l.part.id), id, `its lead comes from ${nameOf(l.part)}`);
+  if (l.part.type.kind === "cooler" && !isLiquid(l.part.type)) edge("needs", mountId(l.part.id), id, `its lead comes from ${nameOf(l.part)}`);
   if (FIXED.includes(l.part.type.kind) && !hung(l.part)) edge("needs", mountId(l.part.id), id, `its lead comes from ${nameOf(l.part)}`);
   if (FIXED.includes(p.part.type.kind) && !hung(p.part)) edge("needs", mountId(p.part.id), id, `${nameOf(p.part)} is fixed first`);
   const owner = graph.parts.get(l.part.cable?.owner ?? l.part.id);
@@ -226,8 +226,8 @@ export function coverPlugs(site: Site): void {
   const { graph, edge } = site;
   const kinds = {
     card: partsOfKind(graph, "card").map((p) => ({ id: inPlace(p), name: nameOf(p) })),
-    cooler: partsOfKind(graph, "cooler").flatMap((p) => (p.type.body.radiator ? [] : [{ id: mountId(p.id), name: nameOf(p) }])),
-    radiator: partsOfKind(graph, "cooler").flatMap((p) => (p.type.body.radiator ? [{ id: mountId(p.id), name: "the radiator" }] : [])),
+    cooler: partsOfKind(graph, "cooler").flatMap((p) => (isLiquid(p.type) ? [] : [{ id: mountId(p.id), name: nameOf(p) }])),
+    radiator: partsOfKind(graph, "cooler").flatMap((p) => (isLiquid(p.type) ? [{ id: mountId(p.id), name: "the radiator" }] : [])),
     supply: partsOfKind(graph, "supply").map((p) => ({ id: mountId(p.id), name: "the supply" })),
     memory: partsOfKind(graph, "memory").map((p) => ({ id: inPlace(p), name: "the memory" })),
   };
@@ -243,8 +243,7 @@ export function coverPlugs(site: Site): void {
         if (what === "radiator") reach(site, l, by.id);
       }
     // The head's lead reaches only from the CPU.
-    if (l.part.type.body.radiator)
-      edge("reach", `head:${l.part.id}`, plugId(c.lead), `${l.tag} reaches its port only once the pump head is on the CPU`);
+    if (isLiquid(l.part.type)) edge("reach", `head:${l.part.id}`, plugId(c.lead), `${l.tag} reaches its port only once the pump head is on the CPU`);
   }
 }
 

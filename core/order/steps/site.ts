@@ -1,4 +1,5 @@
 import { type Graph, type PartNode, type Policy, partsOfKind } from "../../assembly";
+import { isLiquid } from "../../catalogue";
 import { type RadiatorSeat, radiatorSeats } from "../../fit";
 import { bodyOf, type Spot } from "../../space";
 import type { Posture, Precedence, PrecedenceKind, Work } from "../model";
@@ -7,13 +8,28 @@ import { usual } from "../practice";
 /** A step as a maker says it: what is not said is as usual. */
 export type Draft = Pick<Work, "id" | "kind" | "title" | "detail" | "stage" | "group"> & { measure: string } & Partial<Omit<Work, "id" | "kind">>;
 
+export type RadiatorToFit = Pick<RadiatorSeat, "cooler" | "fans" | "place" | "pushPull">;
+
+/** Every radiator that is fitted; one that nobody has measured with the fans that are marked as on it. */
+function radiatorsToFit(graph: Graph): RadiatorToFit[] {
+  const known = radiatorSeats(graph);
+  const taken = new Set(known.flatMap((r) => r.fans.map((f) => f.id)));
+  const others = partsOfKind(graph, "cooler").filter((c) => isLiquid(c.type) && known.every((r) => r.cooler !== c));
+  const more = others.map((cooler): RadiatorToFit => {
+    const fans = partsOfKind(graph, "fan").filter((f) => !taken.has(f.id) && (f.part.zone === "radiator" || f.part.zone === cooler.id));
+    for (const f of fans) taken.add(f.id);
+    return { cooler, fans, pushPull: false };
+  });
+  return [...known, ...more];
+}
+
 /** Where the steps of a build are gathered, each maker adding its own, with what must come before what. */
 export interface Site {
   graph: Graph;
   policy: Policy;
   shell: PartNode | undefined;
   board: PartNode | undefined;
-  radiators: readonly RadiatorSeat[];
+  radiators: readonly RadiatorToFit[];
   /** Named done; plugs are done by their connection. */
   isDone: (id: string) => boolean;
   powered: boolean;
@@ -32,7 +48,7 @@ export function newSite(graph: Graph, policy: Policy, done: ReadonlySet<string>,
     policy,
     shell,
     board: partsOfKind(graph, "board")[0],
-    radiators: radiatorSeats(graph),
+    radiators: radiatorsToFit(graph),
     isDone: (id) => done.has(id),
     powered,
     works,

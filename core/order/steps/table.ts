@@ -1,5 +1,6 @@
-import { boardPorts, type PartNode, partsOfKind } from "../../assembly";
+import { boardPorts, type PartNode, partsOfKind, portNodes } from "../../assembly";
 import { panelPinout } from "../../brings";
+import { isLiquid } from "../../catalogue";
 import type { Rig } from "../model";
 import { CAUTION, LOW_COOLER_MM, minutesOf, SCREWS, TEST_FANS_FROM } from "../practice";
 import { BOARD_IN, inPlace, list, mountId, nameOf, plural, type Site } from "./site";
@@ -66,7 +67,7 @@ export function tableSteps(site: Site): void {
   if (!board) return;
   const cpu = partsOfKind(graph, "cpu").map((p) => inPlace(p));
   for (const cooler of partsOfKind(graph, "cooler")) {
-    const liquid = cooler.type.body.radiator !== undefined;
+    const liquid = isLiquid(cooler.type);
     const own = mountingOf(site, cooler)?.backplate === "own";
     if (own) backplate(site, cooler, liquid);
     if (liquid) continue;
@@ -121,7 +122,7 @@ function tests(site: Site, board: PartNode): void {
     for (const p of cpus) edge("needs", inPlace(p), "bench-test", "nothing starts without the CPU");
     for (const p of partsOfKind(graph, "memory")) edge("school", inPlace(p), "bench-test", "what is in is tested with it");
     for (const p of partsOfKind(graph, "cooler"))
-      if (!p.type.body.radiator && site.works.get(mountId(p.id))?.postures.length === 0)
+      if (!isLiquid(p.type) && site.works.get(mountId(p.id))?.postures.length === 0)
         edge("needs", mountId(p.id), "bench-test", "no CPU is started without a cooler");
   }
   if (policy.rehearsal === "table") {
@@ -175,16 +176,21 @@ function rigOf(site: Site, board: PartNode): { words: string; parts: string[]; r
   const memory = partsOfKind(graph, "memory");
   const cpu = partsOfKind(graph, "cpu");
   const supply = partsOfKind(graph, "supply");
-  const air = partsOfKind(graph, "cooler").filter((c) => !c.type.body.radiator);
-  const liquid = partsOfKind(graph, "cooler").some((c) => c.type.body.radiator);
+  const air = partsOfKind(graph, "cooler").filter((c) => !isLiquid(c.type));
+  const liquid = partsOfKind(graph, "cooler").some((c) => isLiquid(c.type));
   const sees = cpu.some((c) => c.type.ratings.hasGraphics);
   const cards = sees ? [] : partsOfKind(graph, "card").slice(0, 1);
   const plugged = [
     ...boardPorts(graph, "board-power"),
     ...boardPorts(graph, "cpu-power").slice(0, 1),
-    ...(air.length > 0 ? boardPorts(graph, "cpu-fan").slice(0, 1) : []),
+    // The fan of the cooler, or of the one that stands in for it.
+    ...(air.length > 0 || liquid ? boardPorts(graph, "cpu-fan").slice(0, 1) : []),
   ];
-  const plugs = plugged.map((p) => p.port.label);
+  const sockets = cards.map((c) => ({ card: c, ports: portNodes(c).filter((p) => p.port.role === "graphics-power" && p.port.need === "mandatory") }));
+  const plugs = [
+    ...plugged.map((p) => p.port.label),
+    ...sockets.flatMap(({ card, ports: { length: n } }) => (n === 0 ? [] : [`${n === 1 ? "the plug" : `the ${n} plugs`} of ${nameOf(card)}`])),
+  ];
   const panel = boardPorts(graph, "panel").find((p) => p.port.family === "panel-block");
   const pins = panel
     ? [...panelPinout(panel.port)].flatMap(([pin, signal]) => (signal.startsWith("power switch") ? [pin] : [])).sort((a, b) => a - b)
@@ -195,7 +201,12 @@ function rigOf(site: Site, board: PartNode): { words: string; parts: string[]; r
     "A known-good spare stands in for what has not arrived.",
     `Start it with the board's own button, or bridge the two power-switch pins of ${panel?.port.label ?? "the panel block"}${pins.length === 2 ? `, ${pins.join(" and ")},` : ""} for a moment.`,
   ];
+  const fan = air.length === 0 && liquid ? plugged.find((p) => p.port.role === "cpu-fan") : undefined;
   const used = [board, ...cpu, ...memory, ...air, ...cards, ...supply.slice(0, 1)];
-  const rig: Rig = { ports: plugged.map((p) => p.address), ...(panel && pins.length === 2 ? { bridge: { port: panel.address, pins } } : {}) };
+  const rig: Rig = {
+    ports: [...plugged, ...sockets.flatMap((s) => s.ports)].map((p) => p.address),
+    ...(fan ? { spareFan: fan.address } : {}),
+    ...(panel && pins.length === 2 ? { bridge: { port: panel.address, pins } } : {}),
+  };
   return { words: words.filter(Boolean).join(" "), parts: used.map((p) => p.id), rig };
 }
