@@ -236,3 +236,43 @@ describe("each rule is quiet on a sound machine and fires on its mistake", () =>
     for (const r of RULES) expect(r.title.length).toBeGreaterThan(5);
   });
 });
+
+describe("a speed that nobody reads is told with where its signal ends", () => {
+  const header = (id: string, reportsSpeed: boolean) => T.header(id, 40, { reportsSpeed });
+  const words = (fans: string[], connections: [string, string][]) => {
+    const { graph } = given(
+      [
+        T.board("board", [header("SYS_1", true), header("SYS_2", false)]),
+        T.fan("fan", 0.2),
+        T.fan("mute", 0.2, { reportsSpeed: false }),
+        T.splitter("split", 3),
+      ],
+      [{ id: "board", type: "board" }, { id: "split-1", type: "split" }, ...fans.map((type, i) => ({ id: `fan-${i + 1}`, type, zone: "front" }))],
+      { connections: connections.map(([lead, port]) => ({ lead, port, state: "plugged" })) },
+    );
+    return of("speed-unread", checkAll(graph)).map((f) => f.message);
+  };
+  const split: [string, string] = ["split-1:in", "board:SYS_1"];
+  it.each<[string, string[], [string, string][], RegExp | undefined]>([
+    ["read", ["fan"], [["fan-1:lead", "board:SYS_1"]], undefined],
+    ["one, deaf header", ["fan"], [["fan-1:lead", "board:SYS_2"]], /its speed signal ends at a header that reads none\./],
+    ["one, no signal", ["mute"], [["fan-1:lead", "board:SYS_1"]], /it gives no speed signal\./],
+    [
+      "another outlet",
+      ["fan"],
+      [split, ["fan-1:lead", "split-1:out-2"]],
+      /its speed signal ends at a splitter, hub or chain that passes on another one\./,
+    ],
+    ["splitter in nothing", ["fan"], [["fan-1:lead", "split-1:out-1"]], /its speed signal ends at a plug that is in no port/],
+    [
+      "some give one, in two ways",
+      ["fan", "fan", "mute"],
+      [split, ["fan-1:lead", "split-1:out-2"], ["fan-2:lead", "board:SYS_2"], ["fan-3:lead", "split-1:out-1"]],
+      /such speed signals as they give end at a header that reads none or at a splitter, hub or chain that passes on another one\./,
+    ],
+  ])("%s", (_, fans, connections, wanted) => {
+    const said = words(fans, connections);
+    expect(said.length).toBe(wanted ? 1 : 0);
+    if (wanted) expect(said[0]).toMatch(wanted);
+  });
+});

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
-import { buildGraph, partsOfKind } from "../assembly";
+import { buildGraph, partsOfKind, withConnections } from "../assembly";
 import { powerOn } from "../machine";
 import { cardsOf } from "./cards";
 import { compareSchools } from "./compare";
@@ -118,6 +118,27 @@ describe("the steps of a build", () => {
       for (const s of steps)
         if (s.port?.startsWith(`${card.id}:`) || s.lead === `${card.id}:seat`)
           expect(ids.indexOf(s.id)).toBeLessThan(ids.indexOf(`support:${card.id}`));
+    }
+  });
+  it.each(DEMO)("%s: a drive in its cage says what is plugged before, however much is planned", async (name) => {
+    const graph = await graphFor(name);
+    for (const drive of partsOfKind(graph, "drive").filter((d) => d.type.leads.length === 0)) {
+      const into = graph.connections.filter((c) => graph.ports.get(c.port)?.part === drive);
+      for (let n = 0; n <= into.length; n++) {
+        const fewer = withConnections(
+          graph,
+          graph.connections.filter((c) => !into.slice(n).includes(c)),
+        );
+        const words = orderOf(fewer).steps.find((s) => s.id === `mount:${drive.id}`)?.detail ?? "";
+        if (/^Sockets/.test(words)) continue;
+        const wanted =
+          n === 0
+            ? /^Plug it first/
+            : n < drive.type.ports.length
+              ? /^One plug is in already, one socket has none planned/
+              : /^Both plugs are in already/;
+        expect([drive.id, n, words]).toEqual([drive.id, n, expect.stringMatching(wanted)]);
+      }
     }
   });
   it("a bench test takes about twenty minutes, and says what is plugged and which pins are bridged", async () => {

@@ -38,7 +38,7 @@ export function routesJson(graph: Graph) {
           at: [whole(all.behind.at.xMm), whole(all.behind.at.yMm)],
         }
       : null,
-    joints: all.joints,
+    joints: all.joints.map(({ lead, words }) => ({ lead, words })),
     words: behindWords(graph, all),
   };
 }

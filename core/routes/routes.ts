@@ -64,13 +64,22 @@ export interface Behind {
   at: Point;
 }
 
+/** A plug into something that is not fixed, which has to be held. */
+export interface Joint {
+  lead: Address;
+  /** Which plug into what. */
+  plug: string;
+  how: "tied" | "taped";
+  words: string;
+}
+
 export interface Routes {
   routes: readonly Route[];
   byLead: ReadonlyMap<Address, Route>;
   fill: CutoutFill[];
   behind?: Behind;
   /** Joints to secure: plugs that meet in the air, with what holds them. */
-  joints: { lead: Address; words: string }[];
+  joints: Joint[];
   assumed: readonly string[];
 }
 
@@ -320,16 +329,19 @@ function passes(net: Network, a: Point, b: Point): Point[] {
   return out;
 }
 
-function jointsOf(graph: Graph, routes: readonly Route[]): Routes["joints"] {
+const HOW = { tied: "tie the joint to the tray", taped: "secure the joint, tape or clip" } as const;
+
+function jointsOf(graph: Graph, routes: readonly Route[]): Joint[] {
+  const joint = (lead: Address, plug: string, how: Joint["how"]): Joint => ({ lead, plug, how, words: `${plug}: ${HOW[how]}` });
   const hangs = hung(graph);
   return routes.flatMap((r) => {
     const p = graph.ports.get(r.port);
     if (!p || p.part.cable) return [];
     const name = p.part.part.label ?? p.part.type.name;
-    if (hangs.has(p.part.id)) return [{ lead: r.lead, words: `${r.tag} into ${name}: tie the joint to the tray` }];
+    if (hangs.has(p.part.id)) return [joint(r.lead, `${r.tag} into ${name}`, "tied")];
     const chained =
       ["light", "case-fan", "radiator-fan"].includes(graph.leads.get(r.lead)?.lead.role ?? "") &&
       p.part.type.leads.some((l) => l.id === p.port.fedBy);
-    return chained ? [{ lead: r.lead, words: `${r.tag} into ${name}: secure the joint, tape or clip` }] : [];
+    return chained ? [joint(r.lead, `${r.tag} into ${name}`, "taped")] : [];
   });
 }

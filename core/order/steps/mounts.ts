@@ -106,7 +106,7 @@ function drives(site: Site): void {
       kind: "fit",
       measure: "drive",
       title: behind ? `Screw ${nameOf(p)} to its plate behind the tray` : `Slide ${nameOf(p)} into its cage`,
-      detail: behind ? "Sockets towards the cut-outs." : "Both plugs are in already: no hand fits behind it.",
+      detail: behind ? "Sockets towards the cut-outs." : cageWords(p, plugs.length),
       rightWhen: behind ? "Four screws, and both sockets can be reached" : "The rail clicks, and no lead is caught behind it",
       postures: behind ? ["behind-up"] : ["front-up"],
       stage: behind ? 252 : 690,
@@ -120,6 +120,16 @@ function drives(site: Site): void {
     // A cage that is out takes no drive; that is a finding of the parts.
     if (!behind) edge("needs", BOARD_IN, mountId(p.id), "the board is laid in past an empty cage");
   });
+}
+
+/** A drive in its cage hides its own sockets. */
+function cageWords(drive: PartNode, plugs: number): string {
+  if (plugs === 0) return "Plug it first: no hand fits behind it once it is in.";
+  const missing = drive.type.ports.length - plugs;
+  const are = plugs === 1 ? "Its plug is" : plugs === 2 ? "Both plugs are" : `All ${plugs} plugs are`;
+  return missing > 0
+    ? `${plugs === 1 ? "One plug is" : `${plugs} plugs are`} in already, ${missing === 1 ? "one socket has" : `${missing} sockets have`} none planned: no hand fits behind it once it is in.`
+    : `${are} in already: no hand fits behind it.`;
 }
 
 function supplies(site: Site): void {
