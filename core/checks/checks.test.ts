@@ -1,7 +1,10 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { pluggedDemo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
-import type { Connection } from "../assembly";
+import { build, type Recipe, recipe } from "../../tests/laws/builds";
+import { buildGraph, type Connection } from "../assembly";
+import { powerOn } from "../machine";
 import { check, checkAll, RULES } from ".";
 
 type Edit = (list: Connection[]) => Connection[];
@@ -235,6 +238,20 @@ describe("each rule is quiet on a sound machine and fires on its mistake", () =>
     expect(new Set(RULES.map((r) => r.id)).size).toBe(RULES.length);
     for (const r of RULES) expect(r.title.length).toBeGreaterThan(5);
   });
+});
+
+it("a data cable from drive to drive finds neither of them", () => {
+  const [any] = fc.sample(recipe, { numRuns: 1, seed: 1 });
+  const { build: b, types } = build({ ...(any as Recipe), drives: 2 });
+  const ends: [string, string][] = [
+    ["board/data/1:a", "drive-2:data"],
+    ["board/data/1:b", "drive-1:data"],
+  ];
+  const graph = buildGraph({ ...b, connections: ends.map(([lead, port]) => ({ lead, port, state: "plugged" as const })) }, types);
+  const said = of("drive-data", checkAll(graph)).map((f) => f.message);
+  expect(said.filter((m) => /ends in Drive .* data, which gives no data: the drive is not found/.test(m))).toHaveLength(2);
+  const drives = powerOn(graph).lines.filter((l) => l.group === "Drives" && /^drive:drive-/.test(l.id));
+  expect(drives.map((l) => l.works)).toEqual([false, false]);
 });
 
 describe("a speed that nobody reads is told with where its signal ends", () => {

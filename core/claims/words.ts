@@ -31,6 +31,7 @@ const PLACE: Record<string, string> = {
   side: "the side",
   cpu: "the CPU",
   radiator: "the radiator",
+  pump: "the pump",
   case: "the case",
 };
 /** A zone in words; what the technician called it stays as it is. */

@@ -1,6 +1,6 @@
 import { type Graph, partsOfKind, withConnections } from "../assembly";
 import { memorySpeed } from "../memory";
-import { boardEnd } from "../wiring";
+import { boardEnd, otherEnd } from "../wiring";
 import { type Expectation, leansOf, upper } from "./expectation";
 import { type Element, either, join, type Path, powerPath, seatPath, type World } from "./paths";
 
@@ -86,7 +86,9 @@ function sataPath(world: World, drive: string): Path {
     const missing = !c
       ? "its data cable is not plugged"
       : !other
-        ? "the other end of its data cable is loose"
+        ? otherEnd(graph, c)
+          ? `its data cable ends in ${otherEnd(graph, c)?.name}, which gives no data`
+          : "the other end of its data cable is loose"
         : off
           ? `${off.name} switches ${other.name} off`
           : undefined;

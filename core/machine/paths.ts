@@ -106,7 +106,7 @@ export function leadPath(world: World, lead: Address, depth = 0): Path {
     const fed = powerPath(world, socket);
     return judge(world, [...fed.leans, partElement(graph, p.part.id), portElement(p), ...leans], fed.missing);
   }
-  const up = depth < 20 ? leadPath(world, `${p.part.id}:${from}`, depth + 1) : judge(world, [], "a chain that never ends");
+  const up = depth < 20 ? leadPath(world, `${p.part.id}:${from}`, depth + 1) : judge(world, [], "its way leads back to itself");
   return judge(world, [...up.leans, partElement(graph, p.part.id), ...leans], up.missing);
 }
 

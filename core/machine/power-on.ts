@@ -230,7 +230,10 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Sta
       silent: true,
     });
   }
-  const path = halts ? { ...picture, ok: false, missing: `start-up halts: ${signal?.missing ?? "no speed signal on the CPU fan header"}` } : picture;
+  const path =
+    halts && picture.ok
+      ? { ...picture, ok: false, missing: `start-up halts: ${signal?.missing ?? "no speed signal on the CPU fan header"}` }
+      : picture;
   const stopsAt: PowerOn["stopsAt"] = !boardPath(world).ok
     ? "standby"
     : !button.ok
@@ -266,6 +269,9 @@ function speedSignal(world: World, header: string): Path {
   };
 }
 
+/** So many things that do not work are named in one sentence. */
+const MOST_NAMED = 3;
+
 function verdict(damage: string[], start: Start, lines: Expectation[], button: Path, board: Path): string {
   if (damage.length > 0) return `Do not press: ${damage[0]}.`;
   const still = lines.filter((l) => l.group === "Fans and pump" && !l.works).length;
@@ -285,16 +291,9 @@ function verdict(damage: string[], start: Start, lines: Expectation[], button: P
     case "fan-warning":
       return `If you press now: ${fans}, then start-up halts with a CPU fan warning and waits for a key.`;
     default: {
-      const off = lines.filter((l) => !l.works);
-      return `If you press now: it starts, ${fans}${
-        off.length > still
-          ? `; not working: ${off
-              .filter((l) => l.group !== "Fans and pump")
-              .slice(0, 3)
-              .map((l) => l.what)
-              .join(", ")}`
-          : ""
-      }.`;
+      const off = lines.filter((l) => !l.works && l.group !== "Fans and pump").map((l) => l.what);
+      const more = off.length > MOST_NAMED ? ` and ${off.length - MOST_NAMED} more` : "";
+      return `If you press now: it starts${fans && `, ${fans}`}${off.length > 0 ? `; not working: ${off.slice(0, MOST_NAMED).join(", ")}${more}` : ""}.`;
     }
   }
 }

@@ -2,8 +2,14 @@ import { type Connection, type Graph, type LeadNode, naturally, type PartNode, t
 import { type Lead, mate, type Port, usable } from "../catalogue";
 import { peakW } from "../power";
 
-/** The board port at the other end of a drive's data cable. */
+/** The port that gives data at the other end of a drive's data cable; undefined where that is loose, or in another drive. */
 export function boardEnd(graph: Graph, atDrive: Connection | undefined): PortNode | undefined {
+  const other = otherEnd(graph, atDrive);
+  return other?.port.flow === "out" ? other : undefined;
+}
+
+/** The port at the other end of a drive's data cable, whatever it is. */
+export function otherEnd(graph: Graph, atDrive: Connection | undefined): PortNode | undefined {
   const cable = graph.parts.get(partIdOf(atDrive?.lead ?? ""));
   const other = cable?.type.leads
     .map((l) => `${cable.id}:${l.id}`)

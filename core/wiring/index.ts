@@ -1,5 +1,5 @@
 export { looseCables } from "./cables";
-export { boardEnd, bootDrive, bootSlower, driveOrder, runsHot, slotMBs, speaks } from "./data";
+export { boardEnd, bootDrive, bootSlower, driveOrder, otherEnd, runsHot, slotMBs, speaks } from "./data";
 export { cardOrder, lanesAt, lanesLost, slotsInOrder, tooFewLanes } from "./lanes";
 export { type Loosening, type Ways, wayWords } from "./loosening";
 export { caseFan, coolsTheCpu, needOf, needOfSocket, wantsBothCpuPlugs } from "./needs";

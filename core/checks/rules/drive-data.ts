@@ -1,5 +1,5 @@
 import { whyEmpty } from "../../claims";
-import { boardEnd, needOfSocket } from "../../wiring";
+import { boardEnd, needOfSocket, otherEnd } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule, type Severity } from "../rule";
 
 /** A drive with power and no data cable is silent: it turns, and nothing finds it. */
@@ -16,11 +16,14 @@ export const driveData: Rule = {
       if (!there) return [finding("drive-data", severity, `${p.name} is empty: the drive is not found. ${whyEmpty(graph, p)}`, [p.address])];
       if (boardEnd(graph, there)) return [];
       const tag = graph.leads.get(there.lead)?.tag ?? there.lead;
+      const other = otherEnd(graph, there);
       return [
-        finding("drive-data", severity, `The cable in ${p.name} (${tag}) ends nowhere: the drive is not found. Plug its other end.`, [
-          p.address,
-          there.lead,
-        ]),
+        finding(
+          "drive-data",
+          severity,
+          `The cable in ${p.name} (${tag}) ends ${other ? `in ${other.name}, which gives no data` : "nowhere"}: the drive is not found. Plug its other end${other ? " into the board" : ""}.`,
+          [p.address, there.lead],
+        ),
       ];
     }),
 };

@@ -1,5 +1,11 @@
-import { partsOfKind } from "../../assembly";
+import { naturally, type PortNode, partsOfKind } from "../../assembly";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
+
+const slots = (ports: readonly PortNode[]) =>
+  ports
+    .map((p) => p.port.label)
+    .sort(naturally)
+    .join(" and ");
 
 /** The board's own table: the slots of lowest rank for this number of modules. */
 export const memorySlots: Rule = {
@@ -21,7 +27,7 @@ export const memorySlots: Rule = {
         finding(
           "memory-slots",
           cpuDraws ? "stop" : "warn",
-          `${seated.length} modules are in ${seated.map((j) => j.port.port.label).join(" and ")}; the board wants ${want.map((p) => p.port.label).join(" and ")}. Memory runs slower${cpuDraws ? ", and CPU graphics with it" : ""}.`,
+          `${seated.length} modules are in ${slots(seated.map((j) => j.port))}; the board wants ${slots(want)}. Memory runs slower${cpuDraws ? ", and CPU graphics with it" : ""}.`,
           seated.map((j) => j.port.address),
         ),
       );

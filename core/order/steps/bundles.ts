@@ -47,7 +47,7 @@ export function bundleSteps(site: Site): void {
       measure: "route",
       title: `Lead the ${name} behind the tray: ${plural(leads.length, "lead", "leads")}`,
       detail: `${list(
-        nodes.map((n) => n.tag),
+        nodes.map((n) => n.tag).sort(naturally),
         12,
       )}${through.length > 0 ? `, through ${list(through)}` : ""}. ${nodes.some((n) => n.lead.family === "cpu-4+4") ? "4+4 plugs pass a narrow gap split. " : ""}Laid, not tied.`,
       rightWhen: "Each end lies where it is plugged, none is under the supply or before a fan",
@@ -96,7 +96,7 @@ export function bundleSteps(site: Site): void {
       kind: "dress",
       measure: "tie",
       title: "Tie the leads for good and cut the temporary ties",
-      detail: `${tiedAt(new Set(tied.flatMap((r) => r.ties)).size)} SATA data stays untied.`,
+      detail: `${tiedAt(new Set(tied.flatMap((r) => r.ties)).size)}${all.some((b) => b.routes.some((r) => r.untied)) ? " SATA data stays untied." : ""}`,
       rightWhen: behindWords(graph, routes)[0] ?? "The back closes without force",
       minutes: { handsOn: round(minutesOf("tie").handsOn + tied.length * PER_LEAD.tie), unattended: 0 },
       postures: ["behind-up"],

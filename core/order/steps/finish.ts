@@ -83,13 +83,14 @@ export function finishSteps(site: Site): void {
     if (!late(w) && w.kind !== "test" && w.id !== "open" && (!hasNext.has(w.id) || w.kind === "dress"))
       edge("needs", w.id, "look", w.kind === "dress" ? "no lead lies before a fan" : "nothing is started half built");
   if (site.board) {
+    const hasPump = [...site.graph.leads.values()].some((l) => l.lead.role === "pump") || site.radiators.length > 0;
     add({
       id: "first-start",
       kind: "test",
       measure: "first-start",
       title: "Start it once with the panels off",
       detail: "First boot: look and listen, then tick the lines there. Full fan noise is normal at the very first start.",
-      rightWhen: "All fans turn, the pump runs, the firmware's screen comes",
+      rightWhen: `All fans turn, ${hasPump ? "the pump runs, " : ""}the firmware's screen comes`,
       postures: ["standing", "front-up"],
       stage: 910,
       group: "first-start",

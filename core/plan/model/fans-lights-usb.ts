@@ -14,7 +14,7 @@ import { each, type Term, term, terms } from "./terms";
 import { isThrough, reachesThrough } from "./through";
 
 /** Weighs outlets above names in the order of equals. */
-const OUTLETS_FIRST = 50;
+const OUTLETS_FIRST = 500;
 const MOST_SPLITTERS_AT_A_ROOT = 4;
 /** Places beyond a root's own that are tried, where places may be added at a price. */
 const MOST_PLACES = 8;
@@ -205,7 +205,7 @@ function addRoot(
   loose: Relaxed | undefined,
 ): void {
   const here = out.choices.filter((c) => c.root === root);
-  const hung = splittersAt(model, root, here.length > 1 ? splitters : []);
+  const hung = splittersAt(model, root, out.nets.roots.indexOf(root), here.length > 1 ? splitters : []);
   out.splitters.push(...hung);
   if (here.length === 0) return;
   const unit = root.unit === undefined ? undefined : used.get(root.unit);
@@ -245,7 +245,7 @@ function addRoot(
   limit(model, by, here, "leds", root.leds, loose);
 }
 
-function splittersAt(model: Model, root: OpenRoot, splitters: readonly Splitter[]): NetSplitters[] {
+function splittersAt(model: Model, root: OpenRoot, nth: number, splitters: readonly Splitter[]): NetSplitters[] {
   if (root.sample.port.family === "usb2") return [];
   const hung = splitters
     .filter((s) => s.ports > 1 && s.family === root.sample.port.family)
@@ -253,8 +253,8 @@ function splittersAt(model: Model, root: OpenRoot, splitters: readonly Splitter[
       SOURCES.flatMap((from): NetSplitters[] => {
         const most = Math.min(s[from], MOST_SPLITTERS_AT_A_ROOT);
         if (most === 0) return [];
-        // Among equals the one with the fewest outlets to spare, then by name.
-        const cost = { ...priceOf(from), canonical: OUTLETS_FIRST * s.ports + splitters.indexOf(s) };
+        // Among equals the one with the fewest outlets to spare, then by name: of two kinds for two roots it is settled which goes where.
+        const cost = { ...priceOf(from), canonical: OUTLETS_FIRST * s.ports + splitters.indexOf(s) * (nth + 1) };
         return [{ splitter: s, root, from, variable: model.variable(`${root.id}<${s.type.id}/${from}`, cost, most) }];
       }),
     );
