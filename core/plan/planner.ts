@@ -81,13 +81,16 @@ export async function plan(build: Build, types: TypeLookup, options: PlanOptions
   // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
   if (options.stillBest || options.solved?.stillBest(build)) return finish(start, asItStands(build, asking, true));
   const made = await search(asking);
-  if (made.status === "proved") {
-    options.solved?.keepPlan(made.build);
-    return made;
+  const proved = made.status === "proved";
+  // What stands already is given up only for something better, out of time or not: among equals no plug moves.
+  const stands = asItStands(build, asking, proved);
+  const stays = stands.broken.length === 0 && compareCost(stands.cost, made.cost) <= 0;
+  if (proved) {
+    const best = stays ? finish(start, stands) : made;
+    options.solved?.keepPlan(best.build);
+    return best;
   }
-  // Out of time: what stands already is given up only for something better.
-  const stands = asItStands(build, asking, false);
-  if (stands.broken.length > 0 || compareCost(stands.cost, made.cost) > 0) return made;
+  if (!stays) return made;
   const gap = made.gap && { ...made.gap, by: Math.max(0, made.gap.by - (made.cost[made.gap.level] - stands.cost[made.gap.level])) };
   // No plan is better down to where the search settled, so this one is as good there.
   return finish(start, { ...stands, ...(made.provedTo ? { provedTo: made.provedTo } : {}), ...(gap ? { gap } : {}) });
