@@ -19,7 +19,7 @@ import { BenchHead } from "./bench-head";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { CardPanel } from "./card-panel";
 import { CardPhotos } from "./card-photos";
-import { canNow, coverersOf, portsOf } from "./cards";
+import { canNow, coverersOf, inTwo, portsOf } from "./cards";
 import { PhotoKey } from "./photo-key";
 import { RegionView } from "./region-view";
 import { useBench } from "./use-bench";
@@ -224,6 +224,8 @@ export function BenchScreen({
           />
         </div>
         <div
+          // Each card begins at its top.
+          key={card.id}
           tabIndex={0}
           role="group"
           aria-label="What is on this card"
@@ -351,6 +353,7 @@ export function BenchScreen({
 
 /** Where and how, in a line: of the one step, or how far the card is. */
 function underTitle(card: Card, step: Step, tag: string | undefined): string {
+  if (card.steps.length === 1 && !step.port && step.kind !== "gate") return inTwo(step.detail)[0];
   if (card.steps.length === 1) return tag ? `${tag} ${step.detail.replace(/^[A-Z]{2}-\d+ ?\.?/, "").trim()}` : step.detail;
   const done = card.steps.filter((s) => s.done).length;
   if (done === card.steps.length) return `All ${done} are done.`;

@@ -6,7 +6,7 @@ import type { Card, Rig, Step } from "../../core/order";
 import { cx } from "../../ui/cx";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { StateShape } from "../../ui/marks";
-import { canNow, underGate } from "./cards";
+import { canNow, inTwo, underGate } from "./cards";
 import type { AtBench } from "./use-bench";
 
 /** Beside the drawing: pins of the one plug, or everything of the card in the order of fingers, each ticked by a tap. */
@@ -37,10 +37,12 @@ export function CardPanel({
           {...(port.port.family === "panel-block" ? { signals: panelPinout(port.port) } : {})}
         />
       );
+    const [, rest] = inTwo(one.detail);
     return (
       <div className="flex flex-col gap-3">
         {one.rig?.bridge ? <Bridge rig={one.rig} graph={graph} /> : null}
         {press ? <p className="font-semibold">{press}</p> : null}
+        {rest ? <p>{rest}</p> : null}
         {one.rightWhen ? (
           <p>
             <strong>Right when:</strong> {one.rightWhen.replace(/\.$/, "")}.
@@ -50,6 +52,8 @@ export function CardPanel({
       </div>
     );
   }
+  const open = card.steps.filter((s) => !s.done);
+  const clamp = (s: Step) => (open.length === 1 ? "" : s === open[0] ? "line-clamp-5" : "line-clamp-2");
   return (
     <ol className="flex flex-col gap-2">
       {card.steps.map((s) => (
@@ -70,6 +74,8 @@ export function CardPanel({
               {bench.skipped[s.id] ? <span className="block text-soft">skipped: {bench.skipped[s.id]?.reason}</span> : null}
             </span>
           </button>
+          {/* A plug says all by its port; of other things how, most of the one that hands are at. */}
+          {!s.done && s.kind !== "plug" && s.detail ? <p className={cx("px-3 pt-1 text-soft", clamp(s))}>{s.detail}</p> : null}
         </li>
       ))}
     </ol>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Card, Step } from "../../core/order";
-import { blockedBy, canNow, cardNow, coverersOf, openOn } from "./cards";
+import { blockedBy, canNow, cardNow, coverersOf, inTwo, openOn } from "./cards";
 
 const step = (id: string, after: string[] = [], done = false): Step => ({
   id,
@@ -70,5 +70,20 @@ describe("where hands are", () => {
     expect(canNow(b, card(b), [a, b])).toBe(false);
     expect(canNow(b, card(b), [{ ...a, done: true }, b])).toBe(true);
     expect(canNow(b, card(a, b), [a, b])).toBe(true);
+  });
+});
+
+describe("a detail in two", () => {
+  it("stays whole where it is short; else it ends between sentences, and nothing of it is lost", () => {
+    expect(inTwo("Short. Of 12.5 mm.")).toEqual(["Short. Of 12.5 mm.", ""]);
+    const long =
+      "Plug ATX, CPU1 and CPU_FAN, two modules in; nothing else. It draws 1.5 A at 12.0 V. A spare cooler stands in for the liquid one. Then start it.";
+    const [first, rest] = inTwo(long);
+    expect([first, rest]).toEqual([
+      "Plug ATX, CPU1 and CPU_FAN, two modules in; nothing else. It draws 1.5 A at 12.0 V.",
+      "A spare cooler stands in for the liquid one. Then start it.",
+    ]);
+    const one = `${"word ".repeat(40)}end.`;
+    expect(inTwo(one)).toEqual([one, ""]);
   });
 });

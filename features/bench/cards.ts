@@ -68,3 +68,15 @@ export function cardNow(cards: readonly Card[], skipped: Skipped, blocked: Reado
   const fresh = cards.findIndex((c) => c.steps.some((s) => !s.done && !skipped[s.id] && !blocked.has(s.id)));
   return fresh >= 0 ? fresh : cards.findIndex((c) => c.steps.some((s) => !s.done && !blocked.has(s.id)));
 }
+
+/** So much of a step's detail stands under its title, two lines of it; the rest beside the drawing. */
+const UNDER_TITLE = 120;
+
+/** A detail in two, between sentences: what stands under the title, and the rest. */
+export function inTwo(detail: string): [string, string] {
+  if (detail.length <= UNDER_TITLE) return [detail, ""];
+  const sentences = detail.split(/(?<=[.!?])\s+/);
+  let n = 1;
+  while (n < sentences.length && sentences.slice(0, n + 1).join(" ").length <= UNDER_TITLE) n++;
+  return [sentences.slice(0, n).join(" "), sentences.slice(n).join(" ")];
+}

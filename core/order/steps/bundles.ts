@@ -69,14 +69,14 @@ export function bundleSteps(site: Site): void {
     const points = new Set(tied.flatMap((r) => r.ties)).size;
     const held = (how: "tied" | "taped", words: string) => {
       const plugs = routes.joints.flatMap((j) => (j.how === how && leads.includes(j.lead) ? [j.plug] : []));
-      return plugs.length > 0 ? ` ${words}: ${list(plugs)}.` : "";
+      return plugs.length > 0 ? `${words}: ${list(plugs)}. ` : "";
     };
     add({
       id: `dress:${loom}`,
       kind: "dress",
       measure: "dress",
       title: `Dress the ${name}: ${plural(tied.length, "lead", "leads")}`,
-      detail: `${folds.length > 0 ? `Fold what is too long ${list(folds, 3)}. ` : ""}${policy.dressing === "after-leads" ? "Laid flat, held by a few loose ties." : tiedAt(points)}${held("tied", "Tie to the tray")}${held("taped", "Secure with tape or a clip")}`,
+      detail: `${held("tied", "Tie to the tray")}${held("taped", "Secure with tape or a clip")}${folds.length > 0 ? `Fold what is too long ${list(folds, 3)}. ` : ""}${policy.dressing === "after-leads" ? "Laid flat, held by a few loose ties." : tiedAt(points)}`,
       rightWhen: "Flat, pushed back, nothing before a fan",
       minutes: { handsOn: round(minutesOf("dress").handsOn + tied.length * PER_LEAD.dress), unattended: 0 },
       postures: ["behind-up"],

@@ -195,8 +195,11 @@ function rigOf(site: Site, board: PartNode): { words: string; parts: string[]; r
   const pins = panel
     ? [...panelPinout(panel.port)].flatMap(([pin, signal]) => (signal.startsWith("power switch") ? [pin] : [])).sort((a, b) => a - b)
     : [];
+  const card = cards.map((c) => (sockets.some((x) => x.card === c && x.ports.length > 0) ? "the card" : nameOf(c)));
+  const inside = [...(memory.length > 0 ? [plural(memory.length, "module", "modules")] : []), ...card];
   const words = [
-    `Plug ${list(plugs)}${memory.length > 0 ? `, ${plural(memory.length, "module", "modules")} in` : ""}${cards.length > 0 ? `, ${list(cards.map(nameOf))} with its bracket over the table's edge` : ""}; nothing else.`,
+    `Plug ${list(plugs)}${inside.length > 0 ? `, ${list(inside)} in` : ""}; nothing else.`,
+    card.length > 0 ? "The card's bracket goes over the table's edge." : "",
     liquid && air.length === 0 ? "A small spare cooler stands in for the liquid one; clean its paste off afterwards." : "",
     "A known-good spare stands in for what has not arrived.",
     `Start it with the board's own button, or bridge the two power-switch pins of ${panel?.port.label ?? "the panel block"}${pins.length === 2 ? `, ${pins.join(" and ")},` : ""} for a moment.`,
