@@ -1,6 +1,6 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { type Card, type Step, turnWords } from "../../core/order";
+import { type Step, turnWords } from "../../core/order";
 import type { BenchSlice } from "../../server/read/slices";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
@@ -19,7 +19,7 @@ import { BenchHead } from "./bench-head";
 import { BenchSheet, type Sheet } from "./bench-sheet";
 import { CardPanel } from "./card-panel";
 import { CardPhotos } from "./card-photos";
-import { canNow, coverersOf, inTwo, portsOf } from "./cards";
+import { canNow, coverersOf, portsOf, underTitle } from "./cards";
 import { PhotoKey } from "./photo-key";
 import { RegionView } from "./region-view";
 import { useBench } from "./use-bench";
@@ -54,7 +54,7 @@ export function BenchScreen({
   const [sheet, setSheet] = useState<Sheet>(null);
   const [entriesOpen, setEntriesOpen] = useState(false);
   const [said, setSaid] = useState("");
-  // What hands did last is answered first; that entries wait is said again when that has been read.
+  // What hands did last is answered first, then that entries wait.
   const waitsBehind = said !== "" && outbox.sentence !== "";
   useEffect(() => {
     if (!waitsBehind) return;
@@ -109,8 +109,7 @@ export function BenchScreen({
     }
     if (now - rested.current < REST_MS) return;
     rested.current = now;
-    if (finished || stop || open.length === 0) return;
-    say(open, true);
+    if (!finished && !stop && open.length > 0) say(open, true);
   }, [elsewhere, finished, open, stop, say]);
   const tick = (s: Step) => {
     const now = Date.now();
@@ -349,13 +348,4 @@ export function BenchScreen({
       />
     </main>
   );
-}
-
-/** Where and how, in a line: of the one step, or how far the card is. */
-function underTitle(card: Card, step: Step, tag: string | undefined): string {
-  if (card.steps.length === 1 && !step.port && step.kind !== "gate") return inTwo(step.detail)[0];
-  if (card.steps.length === 1) return tag ? `${tag} ${step.detail.replace(/^[A-Z]{2}-\d+ ?\.?/, "").trim()}` : step.detail;
-  const done = card.steps.filter((s) => s.done).length;
-  if (done === card.steps.length) return `All ${done} are done.`;
-  return done > 0 ? `${done} of ${card.steps.length} are done. Now: ${step.title}` : `First: ${step.title}`;
 }

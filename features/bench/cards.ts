@@ -80,3 +80,12 @@ export function inTwo(detail: string): [string, string] {
   while (n < sentences.length && sentences.slice(0, n + 1).join(" ").length <= UNDER_TITLE) n++;
   return [sentences.slice(0, n).join(" "), sentences.slice(n).join(" ")];
 }
+
+/** Where and how, in a line: of the one step, or how far the card is. */
+export function underTitle(card: Card, step: Step, tag: string | undefined): string {
+  if (card.steps.length === 1 && !step.port && step.kind !== "gate") return inTwo(step.detail)[0];
+  if (card.steps.length === 1) return tag ? `${tag} ${step.detail.replace(/^[A-Z]{2}-\d+ ?\.?/, "").trim()}` : step.detail;
+  const done = card.steps.filter((s) => s.done).length;
+  if (done === card.steps.length) return `All ${done} are done.`;
+  return done > 0 ? `${done} of ${card.steps.length} are done. Now: ${step.title}` : `First: ${step.title}`;
+}

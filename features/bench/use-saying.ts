@@ -69,6 +69,10 @@ export function useSaying({
     [known, bench, stop, covered, notHere, setSaid, setSheet],
   );
   useEffect(() => {
+    // It was said that nothing is recorded: then nothing is, later either.
+    if (bench.cannotKeep) setEarly([]);
+  }, [bench.cannotKeep]);
+  useEffect(() => {
     if (!known || early.length === 0) return;
     setEarly([]);
     setSaid("");
