@@ -30,3 +30,4 @@ export {
 export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";
 export { layPart } from "./part-rows";
+export { prepared } from "./prepared";

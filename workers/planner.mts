@@ -17,6 +17,10 @@ const LOOK_MS = 3000;
 const AFTER_FAULT_MS = 1000;
 const WARM_S = 2;
 const BETWEEN_HEADS_MS = 500;
+/** What is heard within so long is asked for at once. */
+const GATHER_MS = 100;
+/** So many heads at a time. */
+const HEADS = 10;
 const TIDY_MS = 6 * 3_600_000;
 
 // Pages and entries come first. Where a priority is not to be had, nothing is lost.
@@ -50,10 +54,29 @@ async function keep(work: (em: () => EntityManager) => Promise<boolean>, sleep: 
 }
 
 threadsFrom(new URL("./plan-thread.mjs", import.meta.url));
+/** Jobs that moved since heads were last renewed, and when those of all jobs were last looked at: with many, that takes as long as an entry. */
+const moved = new Set<string>();
+let lookedAtAll = Number.NEGATIVE_INFINITY;
 listen((n) => {
   if ("run" in n || "again" in n) wakePlans();
-  if ("job" in n || "shelf" in n || "again" in n) wakeHeads();
+  if ("shelf" in n || "again" in n) lookedAtAll = Number.NEGATIVE_INFINITY;
+  if ("revision" in n) moved.add(n.job);
+  if ("revision" in n || "shelf" in n || "again" in n) wakeHeads();
 });
+/** Renews heads that are behind: of the jobs that moved, and now and then whichever there are. True while there may be more. */
+async function keepHeads(em: () => EntityManager): Promise<boolean> {
+  await new Promise((resolve) => setTimeout(resolve, GATHER_MS));
+  const all = performance.now() - lookedAtAll >= LOOK_MS;
+  if (all) lookedAtAll = performance.now();
+  const among = [...moved];
+  moved.clear();
+  if ((await renewHeads(em(), HEADS, all ? undefined : among)) === 0) return moved.size > 0;
+  // There may be more than were taken.
+  lookedAtAll = Number.NEGATIVE_INFINITY;
+  // Whoever works comes first: lists may be a moment behind.
+  await new Promise((resolve) => setTimeout(resolve, BETWEEN_HEADS_MS));
+  return true;
+}
 for (const signal of ["SIGTERM", "SIGINT"] as const)
   process.once(signal, () => {
     // A run in the middle is taken again by another planner.
@@ -86,15 +109,7 @@ await Promise.all([
       wakePlans = wake;
     },
   ),
-  keep(
-    async (em) => {
-      if ((await renewHeads(em(), 10)) === 0) return false;
-      // Whoever works comes first: lists may be a moment behind.
-      await new Promise((resolve) => setTimeout(resolve, BETWEEN_HEADS_MS));
-      return true;
-    },
-    (wake) => {
-      wakeHeads = wake;
-    },
-  ),
+  keep(keepHeads, (wake) => {
+    wakeHeads = wake;
+  }),
 ]);

@@ -1,7 +1,7 @@
 import type { z } from "zod";
 import { parseWith } from "../../core/assembly";
 import { isClosed } from "../../core/job";
-import { type EntityManager, Job, type JobRow, LogEntry, UniqueConstraintViolationException } from "../../db";
+import { type EntityManager, Job, type JobRow, LogEntry, prepared, UniqueConstraintViolationException } from "../../db";
 import { type Actor, may, mayNot, type Permission } from "./actor";
 import { Entry, happenedAt } from "./entry";
 import { no, type Refusal, type Result, yes } from "./result";
@@ -110,10 +110,18 @@ interface Asked {
   known: boolean;
 }
 
+/** The columns of a job as this program knows them, whatever a later one adds. */
+const columnsOfJob = (em: EntityManager): string =>
+  Object.values(em.getMetadata().get<JobRow>("Job").properties)
+    .flatMap((p) => (p.fieldNames ?? []).map((f) => `j."${f}"`))
+    .join();
+
 /** The job, and whether it has an entry of this key already: one question. */
 async function readJob(em: EntityManager, number: string, key: string | undefined, hold = false): Promise<Asked> {
-  const [row] = await em.execute<Record<string, unknown>[]>(
-    `select j.*, exists(select from "log_entry" e where e."job_id" = j."id" and e."entry_key" = ?) as "known" from "job" j where j."number" = ?${hold ? " for update of j" : ""}`,
+  const [row] = await prepared<Record<string, unknown>>(
+    em,
+    hold ? "hold job" : "read job",
+    `select ${columnsOfJob(em)}, exists(select from "log_entry" e where e."job_id" = j."id" and e."entry_key" = ?) as "known" from "job" j where j."number" = ?${hold ? " for update of j" : ""}`,
     [key ?? null, number],
   );
   if (!row) return { known: false };

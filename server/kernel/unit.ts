@@ -1,6 +1,6 @@
 import { type EventKind, type Happening, isStage, type JobEvents, type Stage, stageAfter } from "../../core/job";
 import { stepsFor, type Work } from "../../core/order";
-import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, Person, type PersonRow } from "../../db";
+import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, Person, type PersonRow, prepared } from "../../db";
 import { buildOfJob, type JobBuild } from "../read/build-of-job";
 import type { Actor } from "./actor";
 import { type Seat, STILL_SO } from "./seat";
@@ -195,11 +195,13 @@ export class JobUnit extends Unit {
     const { read, actor, when, told, revision } = this;
     if (told.length === 0 && !seat) return true;
     const headMoves = told.some((e) => !BESIDE_THE_WORK.includes(e.kind));
-    const [row] = await this.tx.execute<{ moved: boolean }[]>(
+    const [row] = await prepared<{ moved: boolean }>(
+      this.tx,
+      seat ? "keep events of a seat" : "keep events",
       `with "moved" as (update "job" set "revision" = ? where "id" = ? and "revision" = ? and ${seat ? STILL_SO : "true"} returning "id"),
          "log" as (
            insert into "log_entry" ("job_id", "by_id", "at", "happened_at", "kind", "data", "plan_revision", "entry_key")
-           select m."id", ?, ?, ?, e."kind", e."data", e."plan_revision", e."entry_key" from "moved" m,
+           select m."id", ?::uuid, ?::timestamptz, ?::timestamptz, e."kind", e."data", e."plan_revision", e."entry_key" from "moved" m,
              rows from (jsonb_to_recordset(?::jsonb) as ("kind" text, "data" jsonb, "plan_revision" int, "entry_key" text)) with ordinality e
            order by e."ordinality"
          ),

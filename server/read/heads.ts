@@ -53,11 +53,13 @@ async function renewHead(em: EntityManager, number: string): Promise<void> {
   );
 }
 
-/** Renews the heads that are behind their jobs, open jobs first, at most so many; how many there were. */
-export async function renewHeads(em: EntityManager, most = 50): Promise<number> {
+/** Renews the heads that are behind their jobs, `among` these or all there are, open jobs first, at most so many; how many there were. */
+export async function renewHeads(em: EntityManager, most = 50, among?: readonly string[]): Promise<number> {
   const behind = await em.execute<{ number: string }[]>(
-    `select j."number" from "job" j left join "job_head" h on h."job_id" = j."id" where h."revision" is distinct from j."revision"
+    `select j."number" from "job" j left join "job_head" h on h."job_id" = j."id"
+     where h."revision" is distinct from j."revision"${among ? ` and j."number" in (select jsonb_array_elements_text(?::jsonb))` : ""}
      order by (j."stage" in ('handed-over', 'cancelled')), j."created_at" desc limit ${Math.max(1, Math.floor(most))}`,
+    among ? [JSON.stringify(among)] : [],
   );
   for (const { number } of behind) await renewHead(em.fork() as EntityManager, number);
   return behind.length;
