@@ -8,7 +8,7 @@ export { claimEmpty, claimFree, type Free, freeEnds, isPlanned } from "./free";
 export { claimsHere } from "./here";
 export { hindrance } from "./hindered";
 export { account, type TiedBack, tiedBack } from "./tied-back";
-export { list, placeWords, say, sayAll } from "./words";
+export { placeWords, say, sayAll } from "./words";
 
 /** Why a connection is where it is, in words. */
 export const whyHere = (graph: Graph, c: Connection): string => sayAll(graph, claimsHere(graph, c));

@@ -2,16 +2,14 @@ import type { Address, Graph } from "../assembly";
 import { partIdOf } from "../assembly";
 import { family } from "../catalogue";
 import { amps, schoolWords } from "../wiring";
+import { list } from "../words";
 import type { Claim, Hindrance } from "./claim";
 
 const watts = (w: number) => `${Math.round(w)} W`;
-export const list = (names: readonly string[]): string =>
-  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
 const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 /** More than so many are counted, not named. */
 const MOST_NAMED = 4;
-const some = (names: readonly string[]) =>
-  names.length <= MOST_NAMED ? list(names) : `${names.slice(0, MOST_NAMED - 1).join(", ")} and ${names.length - MOST_NAMED + 1} more`;
+const some = (names: readonly string[]) => list(names, names.length <= MOST_NAMED ? MOST_NAMED : MOST_NAMED - 1);
 
 const tag = (graph: Graph, a: Address) => graph.leads.get(a)?.tag ?? a;
 const portName = (graph: Graph, a: Address) => graph.ports.get(a)?.name ?? a;

@@ -1,4 +1,6 @@
+import type { PartKind } from "../catalogue";
 import type { Element, Expectation } from "../machine";
+import { list } from "../words";
 
 /** What a person saw on one line of the sheet. */
 export interface Seen {
@@ -34,19 +36,35 @@ export interface Diagnosis {
  * How often each kind of thing is to blame before anything is seen (common practice: a plug that is not
  * fully in comes long before a dead part). A first cut: the shop's own figures come later.
  */
-const PRIOR: Record<Element["kind"], number> = { joint: 8, cable: 2, part: 3, board: 0.3, port: 1, mains: 2 };
+const PRIOR: Record<Element["kind"], number> = { joint: 8, cable: 2, part: 3, board: 0.3, port: 1, mains: 5, switch: 2 };
 /** A wrong entry must never empty the list. */
 const MISREAD = 0.02;
 
-const ACTION: Record<Element["kind"], { say: (n: string) => string; minutes: number }> = {
-  joint: { say: (n) => `Reseat ${n}`, minutes: 2 },
-  cable: { say: (n) => `Use another cable in place of ${n}`, minutes: 4 },
-  part: { say: (n) => `Swap ${n} for one that works`, minutes: 8 },
-  // Every plug and the supply come first: all of them are quicker to try.
-  board: { say: (n) => `Swap ${n} for one that works`, minutes: 60 },
-  port: { say: (n) => `Use another port than ${n}`, minutes: 3 },
-  mains: { say: () => "Check the mains switch and lead", minutes: 1 },
-};
+/** Swapping a part takes so long by what it is, min: what has to come out with it (common practice; a first cut like the shares). */
+const SWAP_MIN: Partial<Record<PartKind, number>> = { memory: 3, card: 5, supply: 20, cpu: 40, cooler: 40, case: 120, board: 60 };
+const OTHER_SWAP_MIN = 8;
+
+/** What is done about an element, and about how many minutes it takes. All but a look at the mains begins with the power off. */
+function actionOn(e: Element): { action: string; minutes: number } {
+  const off = (words: string, minutes: number, start = "start") => ({
+    action: `Supply off, mains out, press the button once. ${words}, then ${start}.`,
+    minutes,
+  });
+  switch (e.kind) {
+    case "mains":
+      return { action: "Look whether the supply's switch is on and the mains lead is in at both ends, then start.", minutes: 1 };
+    case "joint":
+      return off(`Reseat ${e.name}`, 2);
+    case "cable":
+      return off(`Use another cable in place of ${e.name}`, 4);
+    case "port":
+      return off(`Use another port than ${e.name}`, 3);
+    case "switch":
+      return off("Put the lead of another switch, such as reset, on the power-switch pins", 3, "start with that");
+    default:
+      return off(`Swap ${e.name} for one that works`, e.of === undefined ? OTHER_SWAP_MIN : (SWAP_MIN[e.of] ?? OTHER_SWAP_MIN));
+  }
+}
 
 /**
  * What the lines that went wrong share, less what the good ones clear. One fault at a time: two at once come later.
@@ -91,26 +109,24 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
   // Falling probability over cost gives the least expected minutes (Kadane and Simon 1977; from memory).
   const first = [...ranked]
     .filter((x) => !tried.has(x.element.id))
-    .sort((a, b) => b.score / ACTION[b.element.kind].minutes - a.score / ACTION[a.element.kind].minutes || (a.element.id < b.element.id ? -1 : 1))[0];
+    .sort((a, b) => b.score / actionOn(b.element).minutes - a.score / actionOn(a.element).minutes || (a.element.id < b.element.id ? -1 : 1))[0];
   const wrongIds = new Set(wrong.flatMap((w) => w.leans.map((e) => e.id)));
   const cleared = [...clearedBy].filter(([id]) => wrongIds.has(id)).map(([, c]) => c);
   if (!first) return { suspects, cleared };
-  const { say, minutes } = ACTION[first.element.kind];
-  const what = names(first.explains.map((w) => w.what));
+  const { action, minutes } = actionOn(first.element);
+  const what = list(first.explains.map((w) => w.what));
   return {
     suspects,
     cleared,
     next: {
       element: first.element,
       minutes,
-      action: `Supply off, mains out, press the button once. ${say(first.element.name)}, then start.`,
+      action,
       ifGood: `${what} as expected: that was it.`,
       ifBad: `No change: ${first.element.name} is cleared; the next suspect comes up.`,
     },
   };
 }
-
-const names = (list: readonly string[]) => (list.length < 2 ? (list[0] ?? "") : `${list.slice(0, -1).join(", ")} and ${list.at(-1)}`);
 
 /** Lines that went wrong, sorted into those that share something that may be to blame. */
 function together(wrong: readonly Expectation[], elements: readonly Element[]): Expectation[][] {
@@ -126,8 +142,8 @@ function together(wrong: readonly Expectation[], elements: readonly Element[]): 
 }
 
 function sentence(e: Element, explains: readonly Expectation[], wrong: number, causes: number): string {
-  const what = names(explains.map((w) => w.what));
+  const what = list(explains.map((w) => w.what));
   if (explains.length === wrong && wrong > 1) return `${what} share ${e.name}: it alone explains ${causes > 1 ? "these" : "all"} ${wrong}.`;
   if (explains.length > 1) return `${what} share ${e.name}.`;
-  return `${what} leans on ${e.name}.`;
+  return what === e.name ? `${what} may be dead itself.` : `${what} leans on ${e.name}.`;
 }

@@ -1,8 +1,8 @@
-import { type Graph, partsOfKind, withConnections } from "../assembly";
+import { type Graph, type PartNode, partsOfKind, withConnections } from "../assembly";
 import { memorySpeed } from "../memory";
 import { boardEnd, otherEnd } from "../wiring";
 import { type Expectation, leansOf, upper } from "./expectation";
-import { type Element, either, join, type Path, powerPath, seatPath, type World } from "./paths";
+import { type Element, either, join, jointElement, type Path, partElement, powerPath, seatPath, type World } from "./paths";
 
 export function memoryLines(world: World, start: Path): Expectation[] {
   const nodes = partsOfKind(world.graph, "memory");
@@ -64,6 +64,14 @@ function bootName(graph: Graph, drive: string): string {
   return port ? ` in ${port.name}` : "";
 }
 
+/** Both ends of a data cable, where they are in something. */
+const jointsOf = (graph: Graph, cable: PartNode): Element[] =>
+  cable.type.leads.flatMap((end) => {
+    const l = graph.leads.get(`${cable.id}:${end.id}`);
+    const p = l && graph.ports.get(graph.ofLead.get(l.address)?.port ?? "");
+    return l && p ? [jointElement(l, p)] : [];
+  });
+
 function sataPath(world: World, drive: string): Path {
   const { graph } = world;
   const part = graph.parts.get(drive);
@@ -79,8 +87,8 @@ function sataPath(world: World, drive: string): Path {
       other &&
       [...graph.ports.values()].find((p) => p.part === other.part && p.port.displaces.includes(other.port.id) && graph.atPort.get(p.address)?.length);
     const leans: Element[] = [
-      { id: drive, kind: "part", name: part?.part.label ?? drive },
-      ...(l ? [{ id: l.part.id, kind: "cable" as const, name: `${l.part.part.label}` }] : []),
+      partElement(graph, drive),
+      ...(l ? [{ id: l.part.id, kind: "cable" as const, name: `${l.part.part.label}` }, ...jointsOf(graph, l.part)] : []),
       ...(other ? [{ id: other.address, kind: "port" as const, name: other.name }] : []),
     ];
     const missing = !c

@@ -1,12 +1,14 @@
 import { type Address, type Graph, type LeadNode, type PortNode, partsOfKind } from "../assembly";
 import { rootOf, wayOfLead } from "../brings";
-import { family, mate, usable } from "../catalogue";
+import { family, mate, type PartKind, usable } from "../catalogue";
 
 /** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
 export interface Element {
   id: string;
-  kind: "part" | "board" | "joint" | "port" | "cable" | "mains";
+  kind: "part" | "board" | "joint" | "port" | "cable" | "mains" | "switch";
   name: string;
+  /** What it is or belongs to, where it is a part. */
+  of?: PartKind;
 }
 
 /** Parts of the build that an element is, belongs to or joins; a cable counts as the part whose bag it came out of. */
@@ -29,11 +31,20 @@ export interface World {
   bad: ReadonlySet<string>;
 }
 
-const partElement = (graph: Graph, id: string): Element => {
+export const partElement = (graph: Graph, id: string): Element => {
   const p = graph.parts.get(id);
-  return { id, kind: p?.cable ? "cable" : p?.type.kind === "board" ? "board" : "part", name: p?.part.label ?? p?.type.name ?? id };
+  return {
+    ...(p && !p.cable ? { of: p.type.kind } : {}),
+    id,
+    kind: p?.cable ? "cable" : p?.type.kind === "board" ? "board" : "part",
+    name: p?.part.label ?? p?.type.name ?? id,
+  };
 };
-const jointElement = (l: LeadNode, p: PortNode): Element => ({ id: `${l.address}@${p.address}`, kind: "joint", name: `${l.tag} in ${p.name}` });
+export const jointElement = (l: LeadNode, p: PortNode): Element => ({
+  id: `${l.address}@${p.address}`,
+  kind: "joint",
+  name: `${l.tag} in ${p.name}`,
+});
 const portElement = (p: PortNode): Element => ({ id: p.address, kind: "port", name: p.name });
 export const MAINS: Element = { id: "mains", kind: "mains", name: "Mains lead and switch" };
 
@@ -87,6 +98,10 @@ export function boardPath(world: World): Path {
   return judge(world, [...p.leans, partElement(world.graph, board.id)], p.missing);
 }
 
+/** What hangs on a lead: its part, or of a case, which is not one thing, what this lead alone comes from. */
+const ownElement = (graph: Graph, l: LeadNode): Element =>
+  l.part.type.kind === "case" ? { id: l.address, kind: "part", of: "case", name: `${l.name} of the case` } : partElement(graph, l.part.id);
+
 /** From the board to a fan, pump, strip or front port that hangs on a lead: current and signal both. */
 export function leadPath(world: World, lead: Address, depth = 0): Path {
   const { graph } = world;
@@ -94,7 +109,7 @@ export function leadPath(world: World, lead: Address, depth = 0): Path {
   const c = graph.ofLead.get(lead);
   const p = c && graph.ports.get(c.port);
   if (!l || !c || !p) return judge(world, [], `${l?.tag ?? lead} is not plugged`);
-  const leans = [partElement(graph, l.part.id), jointElement(l, p)];
+  const leans = [ownElement(graph, l), jointElement(l, p)];
   if (!usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key))) return judge(world, leans, `${l.tag} does not work in ${p.name}`);
   const from = p.port.fedBy;
   if (from === undefined) {

@@ -4,7 +4,20 @@ import { mate } from "../catalogue";
 import { cpuDrawW, cpuFilledW } from "../power";
 import { type Expectation, type Group, leansOf, type PowerOn, upper } from "./expectation";
 import { driveLines, memoryLines } from "./memory-and-drives";
-import { boardPath, boardSockets, controlPath, type Element, either, join, leadPath, type Path, powerPath, seatPath, type World } from "./paths";
+import {
+  boardPath,
+  boardSockets,
+  controlPath,
+  type Element,
+  either,
+  join,
+  jointElement,
+  leadPath,
+  type Path,
+  powerPath,
+  seatPath,
+  type World,
+} from "./paths";
 
 /**
  * What is lit, turns, stops and reads, computed from what is plugged; `bad` pretends that elements are bad. A machine that is only started
@@ -116,8 +129,8 @@ function buttonPath(world: World): Path {
     const l = graph.leads.get(c.lead);
     const p = graph.ports.get(c.port);
     if (!l || !p || p.port.role !== "panel") continue;
-    const element: Element = { id: `${l.address}@${p.address}`, kind: "joint", name: `${l.tag} in ${p.name}` };
-    const part: Element = { id: l.address, kind: "part", name: `${l.name} of the case` };
+    const element = jointElement(l, p);
+    const part: Element = { id: l.address, kind: "switch", name: `${l.name} of the case` };
     if (l.lead.family === "panel-block") return join(world, [{ ok: true, leans: [element, part] }]);
     if (!l.lead.positions?.some((s) => s.startsWith("power switch"))) continue;
     const signals = panelPinout(p.port);

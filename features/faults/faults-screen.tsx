@@ -63,9 +63,11 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
               Next action, about {next.minutes} {next.minutes === 1 ? "minute" : "minutes"}
             </h2>
             <p className="mt-1 text-verdict font-semibold">{next.action}</p>
-            <div className="mt-4">
-              <Caution text="Supply switch off, mains lead out, press the button once to drain it. Then plug." />
-            </div>
+            {next.element.kind === "mains" ? null : (
+              <div className="mt-4">
+                <Caution text="Supply switch off, mains lead out, press the button once to drain it. Then plug." />
+              </div>
+            )}
             <dl className="mt-6 grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
               <dt className="font-semibold">If it works now</dt>
               <dd>{next.ifGood}</dd>

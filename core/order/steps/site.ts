@@ -2,6 +2,7 @@ import { type Graph, type PartNode, type Policy, partsOfKind } from "../../assem
 import { isLiquid } from "../../catalogue";
 import { type RadiatorSeat, radiatorSeats } from "../../fit";
 import { bodyOf, type Spot } from "../../space";
+import { list as named } from "../../words";
 import type { Posture, Precedence, PrecedenceKind, Work } from "../model";
 import { usual } from "../practice";
 
@@ -96,11 +97,6 @@ export function inPlace(part: PartNode): string {
 
 export const BOARD_IN = "board-in";
 
-/** Names in a sentence. */
-export const list = (names: readonly string[], most = 6): string => {
-  const shown = names.slice(0, most);
-  const rest = names.length - shown.length;
-  if (rest > 0) return `${shown.join(", ")} and ${rest} more`;
-  return shown.length > 1 ? `${shown.slice(0, -1).join(", ")} and ${shown.at(-1)}` : (shown[0] ?? "");
-};
+/** Names in a sentence of a card, which has room for six. */
+export const list = (names: readonly string[], most = 6): string => named(names, most);
 export const plural = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;

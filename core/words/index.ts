@@ -1,0 +1,12 @@
+/**
+ * Names in a sentence: "A, B and C", beyond `most` of them "A, B and 2 more". Where a name has a comma of its own, semicolons part them.
+ */
+export const list = (names: readonly string[], most = Number.POSITIVE_INFINITY): string => {
+  const shown = names.slice(0, names.length > most ? most : undefined);
+  const rest = names.length - shown.length;
+  const own = names.length > 1 && names.some((n) => n.includes(", "));
+  const parted = own ? "; " : ", ";
+  const and = own ? "; and " : " and ";
+  if (rest > 0) return `${shown.join(parted)}${and}${rest} more`;
+  return shown.length > 1 ? `${shown.slice(0, -1).join(parted)}${and}${shown.at(-1)}` : (shown[0] ?? "");
+};

@@ -1,0 +1,20 @@
+import { describe, expect, it } from "vitest";
+import { list } from ".";
+
+describe("names in a sentence", () => {
+  it.each([
+    [[], ""],
+    [["A"], "A"],
+    [["A", "B"], "A and B"],
+    [["A", "B", "C"], "A, B and C"],
+    [["cooler, fan 1"], "cooler, fan 1"],
+    [["cooler, fan 1", "cooler, fan 2", "CPU fan warning"], "cooler, fan 1; cooler, fan 2; and CPU fan warning"],
+  ])("%j is %s", (names, said) => {
+    expect(list(names)).toBe(said);
+  });
+  it("counts what it does not name", () => {
+    expect(list(["A", "B", "C"], 3)).toBe("A, B and C");
+    expect(list(["A", "B", "C", "D", "E"], 3)).toBe("A, B, C and 2 more");
+    expect(list(["A, a", "B", "C"], 2)).toBe("A, a; B; and 1 more");
+  });
+});

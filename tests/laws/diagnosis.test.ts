@@ -1,0 +1,55 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { buildGraph } from "../../core/assembly";
+import { diagnose, type Seen } from "../../core/diagnose";
+import { type Element, powerOn } from "../../core/machine";
+import { plan } from "../../core/plan";
+import { build, recipe } from "./builds";
+import { allPlugged } from "./plugged";
+
+const SEED = Number(process.env.LAWS_SEED ?? 20261126);
+const RUNS = Number(process.env.LAWS_RUNS ?? 25);
+const DEADLINE_S = 8;
+
+describe("laws of the diagnosis over generated builds", () => {
+  it(
+    "one thing that is bad is never cleared by what works, is found by following the advice, and no sentence says nothing",
+    async () => {
+      let found = 0;
+      await fc.assert(
+        fc.asyncProperty(recipe, fc.array(fc.nat(), { minLength: 6, maxLength: 6 }), async (r, picks) => {
+          const { build: given, types } = build(r);
+          const graph = buildGraph(allPlugged((await plan(given, types, { deadlineS: DEADLINE_S })).build), types);
+          const { lines } = powerOn(graph);
+          const elements = [...new Map<string, Element>(lines.flatMap((l) => l.leans).map((e) => [e.id, e])).values()];
+          for (const pick of picks) {
+            const bad = elements[pick % elements.length];
+            if (!bad) return;
+            const real = new Map(powerOn(graph, new Set([bad.id])).lines.map((l) => [l.id, l]));
+            const seen = lines.map(
+              (l): Seen => ({ line: l.id, asExpected: real.get(l.id)?.expected === l.expected, value: real.get(l.id)?.expected ?? "" }),
+            );
+            if (seen.every((s) => s.asExpected)) continue;
+            const tried = new Set<string>();
+            for (;;) {
+              const d = diagnose(lines, seen, tried);
+              expect([bad.id, d.cleared.map((c) => c.name)]).toEqual([bad.id, expect.not.arrayContaining([bad.name])]);
+              for (const s of d.suspects) {
+                const [before, after] = s.why.replace(/[.:].*$/, "").split(" leans on ");
+                expect([s.why, before === after]).toEqual([s.why, false]);
+              }
+              const id = d.next?.element.id;
+              expect([bad.id, id !== undefined && !tried.has(id)]).toEqual([bad.id, true]);
+              if (id === undefined || id === bad.id) break;
+              tried.add(id);
+            }
+            found++;
+          }
+        }),
+        { numRuns: Math.max(3, RUNS), seed: SEED },
+      );
+      expect(found).toBeGreaterThan(RUNS);
+    },
+    120_000 + RUNS * 20_000,
+  );
+});
