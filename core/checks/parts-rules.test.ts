@@ -139,7 +139,7 @@ describe("what the parts list alone says", () => {
       "light-capacity",
       { add: [1, 2, 3, 4].map((n) => part(`strip-${n}`, "knotwick-strip-30")) },
       "warn",
-      /120 LEDs draw 7\.2 A; 2 5 V headers give 6 A/,
+      /120 LEDs draw 7\.2 A; 2 headers of 5 V give 6 A/,
     ],
     ["louder than asked", "noise", { wishes: { noiseDb: 15 } }, "warn", /dB\(A\) at 60 % speed, 15 dB\(A\) asked for\. Loudest:/],
     [
@@ -162,6 +162,34 @@ describe("what the parts list alone says", () => {
   it("a CPU without graphics and no card: nothing gives a picture", () => {
     expect(of(changed("fs-1041", { drop: /^card$/ }), "picture-source")[0]).toMatchObject({ severity: "stop" });
     expect(of(changed("fs-1042", {}), "picture-source")).toEqual([]);
+  });
+  it("an M.2 drive goes into a slot that switches nothing off, where there is one", () => {
+    const drives = [1, 2].map((n) => part(`hdd-x${n}`, "pebblestone-vault-4000"));
+    // The first slot switches two SATA ports off instead of the third.
+    const edit = (t: PartType): PartType =>
+      t.kind === "board"
+        ? { ...t, ports: t.ports.map((p) => (p.family === "m2" ? { ...p, displaces: p.id === "M2_1" ? ["SATA_1", "SATA_2"] : [] } : p)) }
+        : t;
+    const found = of(changed("fs-1041", { add: drives, edit }), "drive-ports").map((f) => f.message);
+    expect(found.filter((m) => m.includes("SATA"))).toEqual([]);
+  });
+  it("unlike modules are told by their speed, those of another generation by what does not go in", () => {
+    const unlike = (type: string) => changed("fs-1041", { swap: { "mem-2": type } });
+    const own = demo("fs-1041").graph.parts.get("mem-2")?.type;
+    const modules = shelf.filter((t) => t.kind === "memory" && t.id !== own?.id);
+    const other = modules.find((t) => t.leads[0]?.key === own?.leads[0]?.key);
+    const old = modules.find((t) => t.leads[0]?.key !== own?.leads[0]?.key);
+    expect(of(unlike(other?.id ?? ""), "memory-pair")).toHaveLength(1);
+    expect(of(unlike(old?.id ?? ""), "memory-pair")).toEqual([]);
+    expect(of(unlike(old?.id ?? ""), "memory-type")).toMatchObject([{ severity: "stop" }]);
+  });
+  it("three modules do not fill the channels evenly, and none of them is said to stay empty", () => {
+    const three = of(changed("fs-1041", { add: [part("mem-3", demo("fs-1041").graph.parts.get("mem-2")?.type.id ?? "")] }), "memory-pair");
+    expect(three.map((f) => f.message)).toEqual([expect.stringMatching(/^3 modules do not fill the channels evenly\./)]);
+  });
+  it("an upgrade is not said to have watts left of a supply that is too small already", () => {
+    const small = of(changed("fs-1041", { swap: { supply: "mossgate-500p" }, wishes: { upgrade: "A card", upgradeW: 300 } }), "supply-usual");
+    expect(small.map((f) => f.message)).toEqual([expect.stringMatching(/the machine draws \d+ W more than the supply's 500 W already\.$/)]);
   });
   it("M.2 drives that switch SATA ports off leave fewer for the drives", () => {
     const list = of(

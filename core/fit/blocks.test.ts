@@ -61,7 +61,7 @@ describe("a block of inner row, radiator and outer row", () => {
     const g = graphOf([fan(38)], parts, { frontGapMm: 30 });
     expect(of(g, "front-gap")).toMatchObject({ need: 38, has: 30, left: -8, verdict: "not" });
     const said = withTriedWays(g, checkParts(g)).find((f) => f.rule === "front-gap");
-    expect(said).toMatchObject({ severity: "stop", ways: ["Front fans inside the frame: then it is not asked."] });
+    expect(said).toMatchObject({ severity: "stop", ways: ["Front fans inside the frame: then nothing has to go in there."] });
     expect(of(graphOf([fan(38)], parts), "front-gap")).toBeUndefined();
     expect(of(graphOf([fan(25)], parts, { frontGapMm: 30 }), "front-gap")).toMatchObject({ left: 5 });
   });

@@ -36,6 +36,9 @@ export function drivesWithoutCage(graph: Graph): PartNode[] {
   return partsOfKind(graph, "drive").filter((d) => elsewhere.has(d.part.mount ?? ""));
 }
 
+/** Have its cables plugs at the supply's end? */
+const isModular = (supply: PartNode): boolean => supply.type.ports.some((p) => p.role === "outlet");
+
 export function supplies(graph: Graph, shell: PartNode): Clearance[] {
   const { label, has, drives } = cageOf(graph, shell);
   return partsOfKind(graph, "supply").flatMap((s) => {
@@ -50,7 +53,9 @@ export function supplies(graph: Graph, shell: PartNode): Clearance[] {
         has,
         subject: `${nameOf(s)} (${need} mm)`,
         room: label === "" ? "its bay, plugs included" : `beside ${label}, plugs included`,
-        ifIgnored: "Its modular plugs stand against the cage; forcing them bends pins.",
+        ifIgnored: isModular(s)
+          ? `Its modular plugs stand against ${label === "" ? "what is in front of them" : label}; forcing them bends pins.`
+          : "It does not go in, or its cables are crushed where they come out.",
       }),
     ];
   });
@@ -69,6 +74,7 @@ export function behindThePanel(graph: Graph, shell: PartNode): Clearance[] {
       parts: outer.map((f) => f.part.id),
       need,
       has,
+      many: outer.length > 1,
       subject: `${outer.length === 1 ? nameOf(outer[0]?.part ?? shell) : `${outer.length} front fans`} outside the frame (${need} mm)`,
       room: "between frame and front panel",
       ifIgnored: "The panel does not close, or rubs on the blades.",

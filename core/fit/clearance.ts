@@ -19,6 +19,8 @@ export interface Clearance {
   verdict: Verdict;
   /** What goes in, and where: `said` makes the sentence, when somebody reads it. */
   subject: string;
+  /** The subject is several things. */
+  many?: boolean;
   room: string;
   /** What happens when nobody minds. */
   ifIgnored: string;
@@ -43,6 +45,7 @@ export function clearance(c: Omit<Clearance, "left" | "verdict" | "unit"> & { un
     left,
     verdict: verdictOf(left, unit),
     subject: c.subject,
+    ...(c.many ? { many: true } : {}),
     room: c.room,
     ifIgnored: c.ifIgnored,
     ...(c.line ? { line: c.line } : {}),
@@ -50,11 +53,12 @@ export function clearance(c: Omit<Clearance, "left" | "verdict" | "unit"> & { un
 }
 
 /** A clearance in words, with its numbers. */
-export function said({ subject, room, need, has, left, unit, verdict }: Clearance): string {
+export function said({ subject, many, room, need, has, left, unit, verdict }: Clearance): string {
   const numbers = `${need} of ${has} ${unit}`;
+  const fits = many ? "fit" : "fits";
   return verdict === "not"
-    ? `${subject} does not fit ${room}: ${numbers}, ${round(-left)} ${unit} too much.`
-    : `${subject} ${verdict === "tight" ? "only just fits" : "fits"} ${room}: ${numbers}, ${left} ${unit} to spare.`;
+    ? `${subject} ${many ? "do" : "does"} not fit ${room}: ${numbers}, ${round(-left)} ${unit} too much.`
+    : `${subject} ${verdict === "tight" ? `only just ${fits}` : fits} ${room}: ${numbers}, ${left} ${unit} to spare.`;
 }
 
 export const nameOf = (p: PartNode) => p.part.label ?? p.type.name;

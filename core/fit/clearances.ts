@@ -223,6 +223,7 @@ function radiators(graph: Graph, seat: RadiatorSeat): Clearance[] {
         need: side.reachMm,
         has: radiator.tubeMm,
         subject: `The tubes of ${name}`,
+        many: true,
         room: `from the CPU to the ${side.end} end of the ${place.label} place`,
         ifIgnored: "The tubes kink or do not reach.",
       }),

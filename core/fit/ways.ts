@@ -10,7 +10,7 @@ import { sides } from "./tubes";
 export interface TriedWay {
   what: string;
   build: Build;
-  /** What the clearance is then; undefined: it is not asked any more. */
+  /** What the clearance is then; undefined: there is nothing any more that has to go in there. */
   left?: number;
   unit: Clearance["unit"];
   /** Things that do not fit: before, and after. */
@@ -139,4 +139,4 @@ export function triedWays(graph: Graph, c: Clearance): TriedWay[] {
 
 /** A way out in words, with the numbers that it leads to. */
 export const wayOutWords = (w: TriedWay): string =>
-  `${w.what}: ${w.left === undefined ? "then it is not asked" : `${w.left} ${w.unit} left`}${w.before > 1 ? `; ${w.after} of ${w.before} things that do not fit remain` : ""}.`;
+  `${w.what}: ${w.left === undefined ? "then nothing has to go in there" : `${w.left} ${w.unit} left`}${w.before < 2 ? "" : w.after === 0 ? "; then everything fits" : `; ${w.after} of ${w.before} things do not fit then`}.`;

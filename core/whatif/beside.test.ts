@@ -24,7 +24,7 @@ const given2 = () =>
 describe("a drive more than there are ports", () => {
   const { build, types, graph } = given2();
   it("is a stop by hand: 2 drives, 1 port", () => {
-    expect(checkParts(graph).find((f) => f.rule === "drive-ports")).toMatchObject({ severity: "stop", message: "2 SATA drives, 1 of 1 SATA ports." });
+    expect(checkParts(graph).find((f) => f.rule === "drive-ports")).toMatchObject({ severity: "stop", message: "2 SATA drives, 1 SATA port." });
   });
   it("a card of the shelf that has ports is offered beside it, and does what it says; one without is not", () => {
     const shelf = [

@@ -1,10 +1,27 @@
-import { type PartNode, partsOfKind, portNodes } from "../../assembly";
+import { type PartNode, type PortNode, partsOfKind, portNodes } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 const forDrives = (part: PartNode) =>
   part.type.ports.some((p) => p.role === "drive-data" && p.flow === "out")
     ? portNodes(part).filter((p) => p.port.role === "drive-data" && p.port.flow === "out")
     : [];
+
+const count = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
+
+/** What `n` of the slots switch off together where it is as little as can be, by what each of them does. */
+function leastDisplaced(bySlot: readonly (readonly PortNode[])[], n: number): PortNode[] {
+  let best: PortNode[] | undefined;
+  const choose = (from: number, left: number, off: ReadonlySet<PortNode>): void => {
+    if (best && off.size >= best.length) return;
+    if (left === 0) {
+      best = [...off];
+      return;
+    }
+    for (let i = from; i <= bySlot.length - left; i++) choose(i + 1, left - 1, new Set([...off, ...(bySlot[i] ?? [])]));
+  };
+  choose(0, n, new Set());
+  return best ?? [];
+}
 
 export const drivePorts: Rule = {
   id: "drive-ports",
@@ -19,8 +36,11 @@ export const drivePorts: Rule = {
     const sata = out.filter((p) => p.port.family === "sata-data");
     const edge = drives.filter((d) => d.type.leads.some((l) => l.family === "m2"));
     const cabled = drives.filter((d) => d.type.ports.some((p) => p.family === "sata-data"));
-    const off = new Set(slots.slice(0, edge.length).flatMap((s) => s.port.displaces));
-    const left = sata.filter((p) => !off.has(p.port.id)).length;
+    const off = leastDisplaced(
+      slots.map((s) => sata.filter((p) => p.part === s.part && s.port.displaces.includes(p.port.id))),
+      Math.min(edge.length, slots.length),
+    );
+    const left = sata.length - off.length;
     const shell = partsOfKind(graph, "case")[0];
     const places = shell?.type.body.mounts.filter((m) => m.takes.includes("drive")) ?? [];
     return [
@@ -28,7 +48,7 @@ export const drivePorts: Rule = {
         ? [
             partsFinding("drive-ports", {
               severity: "stop" as const,
-              message: `${edge.length} M.2 drives, ${slots.length} M.2 ${slots.length === 1 ? "slot" : "slots"} on the board.`,
+              message: `${count(edge.length, "M.2 drive")}, ${count(slots.length, "M.2 slot")}.`,
               parts: edge.slice(slots.length).map((d) => d.id),
               ...(edge[slots.length] ? { swap: edge[slots.length]?.id ?? "" } : {}),
             }),
@@ -38,7 +58,7 @@ export const drivePorts: Rule = {
         ? [
             partsFinding("drive-ports", {
               severity: "stop" as const,
-              message: `${cabled.length} SATA drives, ${left} of ${sata.length} SATA ports${off.size > 0 ? `: M.2 drives switch ${[...off].join(", ")} off` : ""}.`,
+              message: `${count(cabled.length, "SATA drive")}, ${off.length > 0 ? `${left} of ${count(sata.length, "SATA port")}: M.2 drives switch ${off.length === 1 ? "one" : off.length} off wherever they go` : count(sata.length, "SATA port")}.`,
               parts: cabled.slice(left).map((d) => d.id),
               ...(cabled[left] ? { swap: cabled[left].id } : {}),
             }),
@@ -48,7 +68,7 @@ export const drivePorts: Rule = {
         ? [
             partsFinding("drive-ports", {
               severity: "stop" as const,
-              message: `${cabled.length} drives, ${places.length} drive places in ${shell.type.name}.`,
+              message: `${count(cabled.length, "drive")}, ${count(places.length, "drive place")} in ${shell.type.name}.`,
               parts: [shell.id, ...cabled.slice(places.length).map((d) => d.id)],
               swap: shell.id,
             }),

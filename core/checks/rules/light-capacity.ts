@@ -34,7 +34,7 @@ export const lightCapacity: Rule = {
       const leds = lights.reduce((s, l) => s + (l.lead.load.leds ?? 0), 0);
       const most = Math.max(0, ...board.map(ofPort), ...hub.map(ofPort));
       const heavy = lights.filter((l) => loadCurrentA(l.lead) > most);
-      const numbers = `${leds} LEDs draw ${amps(draws)}; ${board.length} ${word} ${board.length === 1 ? "header" : "headers"}${hubs.size > 0 ? ` and ${hubs.size} powered ${hubs.size === 1 ? "hub" : "hubs"}` : ""} give ${amps(room)}`;
+      const numbers = `${leds} LEDs draw ${amps(draws)}; ${board.length} ${board.length === 1 ? "header" : "headers"} of ${word}${hubs.size > 0 ? ` and ${hubs.size} powered ${hubs.size === 1 ? "hub" : "hubs"}` : ""} give ${amps(room)}`;
       if (sources.length === 0 || draws > room + 1e-9)
         return [
           partsFinding("light-capacity", {

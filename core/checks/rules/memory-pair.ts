@@ -1,4 +1,5 @@
 import { type Build, type Part, partsOfKind } from "../../assembly";
+import { list } from "../../words";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 const more = (build: Build, like: Part | undefined): Part[] => {
@@ -26,11 +27,13 @@ export const memoryPair: Rule = {
       : "Both channels together are faster; with a card of its own it matters less.";
     const parts = modules.map((m) => m.id);
     const kinds = new Set(modules.map((m) => m.type.id));
+    // Of two generations one does not go in at all: that is said by a rule of its own.
+    if (new Set(modules.flatMap((m) => m.type.leads.map((l) => l.key))).size > 1) return [];
     if (kinds.size > 1)
       return [
         partsFinding("memory-pair", {
           severity,
-          message: `The modules differ: ${[...new Set(modules.map((m) => m.type.name))].join(" and ")}. ${why}`,
+          message: `The modules differ: ${list([...new Set(modules.map((m) => m.type.name))])}. ${borrows ? "The CPU's own graphics borrow memory and need both channels alike." : "Both channels are faster when they are alike; with a card of its own it matters less."}`,
           parts,
           ifIgnored: "They run at the slower one's speed, or not at their profile at all.",
         }),
@@ -40,7 +43,7 @@ export const memoryPair: Rule = {
         partsFinding("memory-pair", {
           // It starts with one module; half of its speed is gone.
           severity: "warn",
-          message: `${modules.length} ${modules.length === 1 ? "module" : "modules"}: one channel stays empty. ${why}`,
+          message: `${modules.length === 1 ? "1 module: one channel stays empty" : `${modules.length} modules do not fill the channels evenly`}. ${why}`,
           parts,
           ifIgnored: "It starts, and is slow; nobody notices until the client does.",
           tries: [

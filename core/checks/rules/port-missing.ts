@@ -18,7 +18,7 @@ export const portMissing: Rule = {
     return without.map((l) =>
       partsFinding("port-missing", {
         severity: needOf(graph, l) === "mandatory" ? "stop" : "warn",
-        message: `${l.name}: no part of the list has a port for ${family(l.lead.family).name}.`,
+        message: `${l.name}: no part of the list has a port for it (${family(l.lead.family).name}).`,
         parts: [l.address, ...(board ? [board.id] : [])],
         ifIgnored: "It stays unplugged, and what it is for stays dead.",
         ...(board ? { swap: board.id } : {}),

@@ -1,5 +1,6 @@
 import { partsOfKind } from "../../assembly";
 import { radiatorSeats } from "../../fit";
+import { list } from "../../words";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const radiatorPlace: Rule = {
@@ -19,11 +20,11 @@ export const radiatorPlace: Rule = {
         const has =
           places.length === 0
             ? "has no place for a radiator"
-            : `takes ${places.map((p) => `${p.maxLengthMm} mm of ${p.fanMm.join(" or ")} mm fans at the ${p.label}`).join(", ")}`;
+            : `takes up to ${list(places.map((p) => `${p.maxLengthMm} mm with ${p.fanMm.join(" or ")} mm fans at the ${p.label}`))}`;
         return [
           partsFinding("radiator-place", {
             severity: "stop",
-            message: `${name} is ${r.lengthMm} mm long with ${r.fans} × ${r.fanMm} mm fans; ${shell.type.name} ${has}.`,
+            message: `The radiator of ${name} is ${r.lengthMm} mm long with ${r.fans} × ${r.fanMm} mm fans; ${shell.type.name} ${has}.`,
             parts: [s.cooler.id, shell.id],
             ifIgnored: "The cooler cannot be mounted.",
             swap: s.cooler.id,
@@ -44,7 +45,7 @@ export const radiatorPlace: Rule = {
         return [
           partsFinding("radiator-place", {
             severity: "stop",
-            message: `${wrong.map((f) => f.part.label ?? f.type.name).join(", ")}: ${wrong[0]?.type.body.widthMm} mm fans on a radiator for ${r.fanMm} mm.`,
+            message: `${list(wrong.map((f) => f.part.label ?? f.type.name))}: ${wrong[0]?.type.body.widthMm} mm fans on a radiator for ${r.fanMm} mm.`,
             parts: wrong.map((f) => f.id),
             ...(wrong[0] ? { swap: wrong[0].id } : {}),
           }),

@@ -14,7 +14,7 @@ export const supplyUsual: Rule = {
       return [
         partsFinding("supply-usual", {
           severity: "warn",
-          message: `${upgrade || "The upgrade"} would draw ${upgradeW} W more; ${Math.round(b.headroomW)} W are left of ${b.supplyW} W.`,
+          message: `${upgrade || "The upgrade"} would draw ${upgradeW} W more; ${b.headroomW < 0 ? `the machine draws ${Math.round(-b.headroomW)} W more than the supply's ${b.supplyW} W already` : `${Math.round(b.headroomW)} W are left of ${b.supplyW} W`}.`,
           parts: [b.supply.id],
           ifIgnored: "The upgrade needs another supply.",
           swap: b.supply.id,
