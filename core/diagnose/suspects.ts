@@ -143,7 +143,8 @@ function together(wrong: readonly Expectation[], elements: readonly Element[]): 
 
 function sentence(e: Element, explains: readonly Expectation[], wrong: number, causes: number): string {
   const what = list(explains.map((w) => w.what));
-  if (explains.length === wrong && wrong > 1) return `${what} share ${e.name}: it alone explains ${causes > 1 ? "these" : "all"} ${wrong}.`;
+  if (explains.length === wrong && wrong > 1)
+    return `${what} share ${e.name}: it alone explains ${causes > 1 ? `these ${wrong}` : wrong === 2 ? "both" : `all ${wrong}`}.`;
   if (explains.length > 1) return `${what} share ${e.name}.`;
   return what === e.name ? `${what} may be dead itself.` : `${what} leans on ${e.name}.`;
 }

@@ -2,8 +2,11 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { demo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
+import { buildGraph } from "../assembly";
 import { checkParts } from "../checks";
-import { type Clearance, clearances, SLOT_PITCH_MM, said, standoffs, triedWays, verdictOf, wayOutWords } from ".";
+import { orderList } from "../intake";
+import { sceneOf } from "../scene";
+import { type Clearance, clearances, SLOT_PITCH_MM, said, standoffs, standoffsNow, triedWays, verdictOf, wayOutWords } from ".";
 
 type Json = Record<string, unknown>;
 const mount = (id: string, region: string, x: number, y: number, more: Json = {}) => ({ ...T.mount(id, region, x, y), ...more });
@@ -292,6 +295,22 @@ describe("standoffs", () => {
     const s = standoffs(demo("fs-1047").graph);
     expect(s?.remove.map((h) => h.id).sort()).toEqual(["B", "R", "S"]);
     expect(s?.add.map((h) => h.id).sort()).toEqual(["A", "G", "K", "M"]);
+  });
+});
+
+describe("standoffs that somebody has set", () => {
+  it("stand right under each hole, in the drawing and on the order list too; what the case came with is as it was", () => {
+    const { build, types } = demo("fs-1047");
+    const now = (standoffsSet: boolean) =>
+      buildGraph({ ...build, parts: build.parts.map((p) => (types(p.type)?.kind === "case" ? { ...p, standoffsSet } : p)) }, types);
+    expect(standoffsNow(now(false))).toEqual(standoffs(now(false)));
+    expect(standoffs(now(true))?.remove.length).toBe(3);
+    expect(standoffsNow(now(true))).toMatchObject({ add: [], remove: [] });
+    expect(standoffsNow(now(true))?.keep).toHaveLength(9);
+    const drawn = (set: boolean) => [...new Set(sceneOf(now(set)).holes.map((h) => h.is))].sort();
+    expect([drawn(false), drawn(true)]).toEqual([["add", "keep", "remove"], ["keep"]]);
+    const ordered = (set: boolean) => orderList(now(set)).some((i) => i.id === "standoffs");
+    expect([ordered(false), ordered(true)]).toEqual([true, false]);
   });
 });
 

@@ -15,11 +15,18 @@ export interface Standoffs {
 const SAME_MM = 3;
 
 /**
- * To add = the board's holes - fitted; to remove = fitted - the board's holes, of those that lie under the board.
+ * What has to be done to those that the case comes with: to add = the board's holes - fitted; to remove = fitted - the board's holes, of those that lie under the board.
  * Hole letters after the microATX and Mini-ITX interface specifications (published, from memory). Positions from the
  * board's top left corner.
  */
 export const standoffs = (graph: Graph): Standoffs | undefined => kept(graph, "standoffs", ["case", "board"], () => work(graph));
+
+/** As they stand now: right, where somebody has set them for this board. */
+export function standoffsNow(graph: Graph): Standoffs | undefined {
+  const s = standoffs(graph);
+  const set = partsOfKind(graph, "case")[0]?.part.standoffsSet === true;
+  return s && set ? { add: [], remove: [], keep: partsOfKind(graph, "board")[0]?.type.body.holes ?? [], posts: s.posts } : s;
+}
 
 function work(graph: Graph): Standoffs | undefined {
   const shell = partsOfKind(graph, "case")[0]?.type.body;

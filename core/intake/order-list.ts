@@ -1,5 +1,5 @@
 import { type Graph, kept, partsOfKind, wholeParts } from "../assembly";
-import { radiatorSeats, riserNeedMm, standoffs } from "../fit";
+import { radiatorSeats, riserNeedMm, standoffsNow } from "../fit";
 import { seatMonitors } from "../picture";
 import { cableLimitW, peakW } from "../power";
 
@@ -102,7 +102,7 @@ function graphicsCables(graph: Graph): OrderItem[] {
 
 function mounting(graph: Graph): OrderItem[] {
   const out: OrderItem[] = [];
-  const s = standoffs(graph);
+  const s = standoffsNow(graph);
   if (s && s.add.length > 0)
     out.push({
       id: "standoffs",

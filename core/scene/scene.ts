@@ -1,6 +1,6 @@
 import { type Address, type Graph, kept, naturally, type PartNode, type PortNode, partsOfKind, portNodes, type Rect, wholeParts } from "../assembly";
 import { type PartKind, type Point, shapeOf } from "../catalogue";
-import { standoffs } from "../fit";
+import { standoffsNow } from "../fit";
 import { drawnNetwork, type Routes, routesOf } from "../routes";
 import { type BodyKind, bodies, HANGING, HUNG_MM, hung, isHung, portRow, type Sheet, STANDING, spotOfPort } from "../space";
 
@@ -270,7 +270,7 @@ function holesOf(graph: Graph): Scene["holes"] {
   const board = partsOfKind(graph, "board")[0];
   if (!r || !board) return [];
   const at = (p: Point): Point => ({ xMm: r.xMm + p.xMm, yMm: r.yMm + p.yMm });
-  const s = standoffs(graph);
+  const s = standoffsNow(graph);
   if (!s) return board.type.body.holes.map((h) => ({ id: h.id, at: at(h.at), is: "hole" as const }));
   return [
     ...s.keep.map((h) => ({ id: h.id, at: at(h.at), is: "keep" as const })),

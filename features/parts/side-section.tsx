@@ -1,7 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import { boardPorts, type Graph, type PartNode } from "../../core/assembly";
-import { type Clearance, fanSeats, said, standoffs, tubes } from "../../core/fit";
+import { type Clearance, fanSeats, said, standoffsNow, tubes } from "../../core/fit";
 import { MachineView, type Px } from "../drawing/machine-view";
 import { BOX, Dimension, spare } from "./section-parts";
 
@@ -56,7 +56,7 @@ export function SideSection({
 
 /** What of the standoffs has to be added or taken out, by the name of its hole. */
 function Standoffs({ graph, px }: { graph: Graph; px: Px }) {
-  const off = standoffs(graph);
+  const off = standoffsNow(graph);
   const r = graph.boardRect;
   if (!off || !r) return null;
   const all = [

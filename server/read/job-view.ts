@@ -175,7 +175,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     head: headOf(job),
     build: b.build,
     progress: {
-      parts: `${b.build.parts.filter((p) => p.from === "client").length} parts`,
+      parts: `${b.build.parts.length} parts`,
       wiring: links.length === 0 ? `none of ${places.filter((l) => !l.out).length} yet` : `${placed} of ${places.length}`,
       order: `${all.length} steps`,
       bench: `${done} of ${all.length}`,
