@@ -51,7 +51,7 @@ export function mate(plug: string, port: string, plugKey?: string, portKey?: str
   const listed = TABLE[plug]?.[port];
   if (listed) return listed;
   if (plug !== port) {
-    return { outcome: "keyed", because: `a ${family(plug).name} plug does not go into a ${family(port).name} port` };
+    return { outcome: "keyed", because: `the plug is of another kind (${family(plug).name}) than the port (${family(port).name})` };
   }
   if (family(plug).ownKey && plugKey !== portKey) {
     return plug === "supply-outlet"

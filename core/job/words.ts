@@ -11,6 +11,9 @@ const WISH_WORD: Record<string, string> = {
   budget: "budget",
 };
 
+/** What somebody wrote, with the full stop that a sentence ends with. */
+const ended = (text: string): string => (/[.!?…]$/.test(text) ? text : `${text}.`);
+
 const list = (words: readonly (string | false | undefined)[]) => words.filter(Boolean).join(", ");
 
 /** The log's sentence for each kind of event. */
@@ -58,8 +61,8 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   skipped: (d) => d.text,
   problem: (d) => d.text,
   seen: (d) => `${d.what}: ${d.value}${d.unit}${d.asExpected ? ", as expected" : `; expected ${d.expected}${d.unit}`}.`,
-  "fault-opened": (d) => `Fault ${d.number} opened: ${d.what}.`,
-  "fault-closed": (d) => `Fault ${d.number} closed: ${d.finding}.`,
+  "fault-opened": (d) => `Fault ${d.number} opened: ${ended(d.what)}`,
+  "fault-closed": (d) => `Fault ${d.number} closed: ${ended(d.finding)}`,
   tried: (d) => `${d.name}: ${d.result}.${d.result === "that was it" ? ` Closed: fault ${d.closed.join(", ")}. Look at those lines again.` : ""}`,
   received: (d) =>
     `${d.name} arrived${d.serial ? `, serial ${d.serial}` : ""}${d.supplier ? `, from ${d.supplier}` : ""}${d.warrantyUntil ? `, covered until ${d.warrantyUntil}` : ""}${d.price === undefined ? "" : `, ${d.price.toFixed(2)}`}.`,
@@ -70,13 +73,13 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
       : `${d.name} is dead on arrival.${withWhat} The job waits for a replacement until ${d.waitUntil}.`;
   },
   replaced: (d) => `Replacement for ${d.name} arrived${d.serial ? `; the dead one had serial ${d.serial}` : ""}.`,
-  "set-aside": (d) => `Set aside: ${d.message} Reason: ${d.reason}`,
+  "set-aside": (d) => `Set aside: ${d.message} Reason: ${ended(d.reason)}`,
   soaking: () => "The soak has begun.",
   waiting: (d) => `The job waits for ${d.for}${d.until ? ` until ${d.until}` : ""}.`,
   "goes-on": () => "The job goes on.",
-  "handed-over": (d) => `Handed over.${d.open.length > 0 ? ` Open then: ${d.open.join("; ")}. Reason: ${d.reason}` : ""}`,
-  reopened: (d) => `Opened again. Reason: ${d.reason}`,
-  cancelled: (d) => `Cancelled. Reason: ${d.reason}`,
+  "handed-over": (d) => `Handed over.${d.open.length > 0 ? ` Open then: ${d.open.join("; ")}. Reason: ${ended(d.reason)}` : ""}`,
+  reopened: (d) => `Opened again. Reason: ${ended(d.reason)}`,
+  cancelled: (d) => `Cancelled. Reason: ${ended(d.reason)}`,
   details: (d) => `Changed: ${d.changes.map((c) => `${c.what} ${c.now ?? "none"}, was ${c.was ?? "none"}`).join("; ")}.`,
 };
 

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { Address, lead as leadOf, port as portOf } from "../../core/assembly";
-import { mate } from "../../core/catalogue";
+import { mate, usable } from "../../core/catalogue";
 import { measureOfPlug } from "../../core/order";
 import type { LinkRow } from "../../db";
 import { jobAction } from "../kernel/action";
@@ -90,8 +90,10 @@ export async function plugIn(unit: JobUnit, t: Plug): Promise<Result> {
   }
   const plannedPort = link ? (link.plannedPort ?? (isIn(link.state) ? null : link.port)) : null;
   if (t.state === "planned") {
+    const belongs = usable(m);
+    if (!belongs && link?.port !== t.port) return no(`${l.tag} is not in ${p.name}, and does not belong there. Nothing was changed.`);
     // Taken out of where it never belonged: it is free again, not planned for there.
-    if (plannedPort === null && link && m.outcome !== "fits" && m.outcome !== "loss") await unit.links.remove(t.lead);
+    if (plannedPort === null && !belongs) await unit.links.remove(t.lead);
     else {
       const port = plannedPort ?? t.port;
       const place = t.place ?? (link?.port === port ? link.place : null) ?? null;

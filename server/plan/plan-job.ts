@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import type { Build } from "../../core/assembly";
+import type { Build, Part } from "../../core/assembly";
 import { isDone, typeLookup } from "../../core/assembly";
 import { isClosed, isStage } from "../../core/job";
 import {
@@ -164,6 +164,10 @@ async function store(em: EntityManager, start: Start, made: PlanAndWays): Promis
 
 class Overtaken extends Error {}
 
+/** Does a plan mean another piece than the row of this name? What has arrived is what it is. */
+const isAnother = (row: { type: string; origin: string; arrivedAt?: Date | null }, part: Part | undefined): boolean =>
+  part !== undefined && (row.type !== part.type || (row.origin !== part.from && !row.arrivedAt));
+
 /**
  * One of these accessories, of which more is promised now than there is. Whoever takes from the shelf holds the shop's row by then,
  * so that two plans never count the same stock.
@@ -234,9 +238,12 @@ function stored(
           changedAt: new Date(),
         });
     }
-    const keep = new Set(made.build.parts.map((p) => p.id));
-    for (const p of parts) if (!keep.has(p.key)) tx.remove(p);
-    const known = new Set(parts.map((p) => p.key));
+    const wanted = new Map(made.build.parts.map((p) => [p.id, p]));
+    for (const p of parts) if (!wanted.has(p.key)) tx.remove(p);
+    // An accessory that was swapped for another gave its name back, and one that was to be ordered may come from the shelf now.
+    const another = parts.filter((p) => isAnother(p, wanted.get(p.key)));
+    if (another.length > 0) await tx.nativeDelete(JobPart, { id: { $in: another.map((p) => p.id) } });
+    const known = new Set(parts.filter((p) => !another.includes(p)).map((p) => p.key));
     let position = Math.max(0, ...parts.map((p) => p.position));
     for (const p of made.build.parts) {
       if (known.has(p.id)) continue;
