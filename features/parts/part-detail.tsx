@@ -21,6 +21,8 @@ export function PartDetail({
   type,
   number,
   mounts,
+  radiatorPlaces,
+  radiatorAt,
   tubing,
   canStand,
   others,
@@ -33,6 +35,9 @@ export function PartDetail({
   type: PartType;
   number: string;
   mounts: PartType["body"]["mounts"];
+  radiatorPlaces: PartType["body"]["radiatorPlaces"];
+  /** Where this cooler's radiator hangs, if it does. */
+  radiatorAt: string | undefined;
   tubing: Tubes | undefined;
   canStand: boolean;
   others: { id: string; name: string; type: string }[];
@@ -179,6 +184,19 @@ export function PartDetail({
             {places.map((m) => (
               <option key={m.id} value={m.id}>
                 {m.label}
+              </option>
+            ))}
+          </select>
+        </label>
+      ) : null}
+      {type.body.radiator && radiatorPlaces.length > 0 ? (
+        <label>
+          <span className="block text-second text-soft">Where its radiator hangs, its fans with it</span>
+          <select className="field w-full" value={radiatorAt ?? ""} disabled={act.pending} onChange={(e) => place({ mount: e.target.value || null })}>
+            {radiatorAt === undefined ? <option value="">no place takes it</option> : null}
+            {radiatorPlaces.map((p) => (
+              <option key={p.id} value={p.id}>
+                at the {p.label}
               </option>
             ))}
           </select>

@@ -1,9 +1,9 @@
 "use client";
 import { usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import { buildGraph, typeLookup } from "../../core/assembly";
+import { buildGraph, partsOfKind, typeLookup } from "../../core/assembly";
 import { PART_KINDS } from "../../core/catalogue";
-import { tubes } from "../../core/fit";
+import { radiatorSeats, tubes } from "../../core/fit";
 import type { PartsSlice } from "../../server/read/slices";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
@@ -36,6 +36,7 @@ export function PartsScreen({
   corrected: { part: string; name: string; had: number; now: number }[];
 }) {
   const graph = useMemo(() => buildGraph(view.build, typeLookup(view.build, [])), [view.build]);
+  const shell = partsOfKind(graph, "case")[0]?.type.body;
   const router = useRouter();
   const path = usePathname();
   const asked = useSearchParams();
@@ -189,8 +190,10 @@ export function PartsScreen({
                         .join(" "),
                       type: types.get(p.type)?.name ?? p.type,
                     }))}
-                  canStand={graph.parts.get("case")?.type.body.vertical !== undefined}
-                  mounts={(graph.parts.get("case")?.type ?? [...types.values()].find((t) => t.kind === "case"))?.body.mounts ?? []}
+                  canStand={shell?.vertical !== undefined}
+                  mounts={shell?.mounts ?? []}
+                  radiatorPlaces={shell?.radiatorPlaces ?? []}
+                  radiatorAt={radiatorSeats(graph).find((s) => s.cooler.id === part.id)?.place?.id}
                   findings={view.findings.filter((f) => f.ends.includes(part.id))}
                   photos={view.photos.filter((p) => p.parts.includes(part.id))}
                   corrected={corrected.find((c) => c.part === part.id)}

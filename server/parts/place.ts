@@ -1,9 +1,12 @@
 import { z } from "zod";
+import { partsOfKind } from "../../core/assembly";
+import type { PartKind } from "../../core/catalogue";
 import { JobPart } from "../../db";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, key, PartKey } from "../kernel/text";
 import { findPart } from "./find-part";
+import { hang, hangRadiator } from "./hang";
 
 export const PlacePart = z.object({
   number: JobNumber,
@@ -22,7 +25,7 @@ export const PlacePart = z.object({
   fanUpMm: z.number().min(0).max(80).nullable().optional(),
 });
 
-/** Where a part sits: its mount, its side of the frame, the way a fan blows, a card stood up. */
+/** Where a part sits: its mount, a radiator's place, its side of the frame, the way a fan blows, a card stood up. */
 export const placePart = jobAction({
   name: "parts.place",
   permission: "change parts",
@@ -33,14 +36,16 @@ export const placePart = jobAction({
     const { row, name } = found;
     const b = await unit.build();
     const said: string[] = [];
+    const kind = b.graph.parts.get(p.part)?.type.kind;
+    const beside = KEYS.find((k) => p[k] !== undefined && !(kind && SAID_OF[k].includes(kind)));
+    if (beside) return no(`${name} is a ${kind ?? "thing"}, of which nothing of the kind can be said (${beside}). Nothing was changed.`);
+    const shell = partsOfKind(b.graph, "case")[0]?.type.body;
+    if (p.cage && p.cage !== "out" && !shell?.cagePlaces.some((c) => c.id === p.cage))
+      return no(`The case has no place ${p.cage} for its drive cage. Nothing was changed.`);
     if (p.mount !== undefined) {
-      const shell = [...b.graph.parts.values()].find((x) => x.type.kind === "case");
-      const mount = shell?.type.body.mounts.find((m) => m.id === p.mount);
-      if (p.mount !== null && !mount) return no(`The case has no mount ${p.mount}. Nothing was changed.`);
-      const there = b.build.parts.find((x) => x.mount === p.mount && x.id !== p.part);
-      if (p.mount !== null && there) return no(`${mount?.label} already holds ${there.label ?? there.id}. Move that first. Nothing was changed.`);
-      row.mount = p.mount;
-      said.push(mount ? `at ${mount.label}` : "without a mount");
+      const hung = kind === "cooler" ? await hangRadiator(unit, b, row, name, p.mount) : hang(b, row, name, p.mount);
+      if (!hung.ok) return hung;
+      said.push(hung.said);
     }
     const placing: Record<string, unknown> = { ...(row.placing as object) };
     for (const field of ["frame", "blows", "tubes", "cage"] as const) {
@@ -77,6 +82,22 @@ export const placePart = jobAction({
     return done();
   },
 });
+
+/** Of which kinds of part each of these can be said. */
+const SAID_OF: Record<"frame" | "blows" | "lowNoise" | "vertical" | "tubes" | "fanUpMm" | "boot" | "cage" | "standoffsSet" | "bracket", PartKind[]> =
+  {
+    frame: ["fan"],
+    blows: ["fan"],
+    lowNoise: ["fan"],
+    vertical: ["card"],
+    tubes: ["cooler"],
+    fanUpMm: ["cooler"],
+    boot: ["drive"],
+    cage: ["case"],
+    standoffsSet: ["case"],
+    bracket: ["supply"],
+  };
+const KEYS = Object.keys(SAID_OF) as (keyof typeof SAID_OF)[];
 
 const SAID = {
   vertical: ["on the vertical mount", "level on the board"],
