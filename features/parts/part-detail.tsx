@@ -5,6 +5,7 @@ import type { Tubes } from "../../core/fit";
 import type { JobView } from "../../server/read/job-view";
 import type { PartsSlice } from "../../server/read/slices";
 import { Button } from "../../ui/button";
+import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SEVERITY_WORD, SeverityShape } from "../../ui/marks";
 import { useAct } from "../frame/use-act";
@@ -281,7 +282,8 @@ export function PartDetail({
         </Button>
       </form>
       <PartPhotos number={number} part={part.id} photos={photos} />
-      <p role="status" className="text-second">
+      {/* Seen wherever in the panel the hand is. */}
+      <p role="status" className={cx("sticky -bottom-4 -mx-4 px-4", act.sentence && "border-t border-rule bg-sheet py-3")}>
         {act.sentence}
       </p>
     </div>
