@@ -7,7 +7,10 @@ import type { EntityManager } from "./orm";
 export async function prepared<T>(em: EntityManager, name: string, sql: string, values: readonly unknown[]): Promise<T[]> {
   const connection = em.getConnection();
   await connection.ensureConnection();
-  const query = connection.getKnex().raw(sql, values as never).options({ name });
+  const query = connection
+    .getKnex()
+    .raw(sql, values as never)
+    .options({ name });
   const tx = em.getTransactionContext();
   if (tx) query.transacting(tx);
   try {
