@@ -48,7 +48,7 @@ const db = testDatabase();
 
 /** `LAWS_SEED` and `SHIFT_PRESSES` ask for another and a longer shift. */
 const SEED = Number(process.env.LAWS_SEED ?? 20261128);
-const PRESSES = Number(process.env.SHIFT_PRESSES ?? 60);
+const PRESSES = Number(process.env.SHIFT_PRESSES ?? 40);
 
 // biome-ignore lint/suspicious/noExplicitAny: any action at all
 type Any = Action<any, any>;
