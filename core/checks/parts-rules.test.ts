@@ -173,6 +173,23 @@ describe("what the parts list alone says", () => {
     const found = of(changed("fs-1041", { add: drives, edit }), "drive-ports").map((f) => f.message);
     expect(found.filter((m) => m.includes("SATA"))).toEqual([]);
   });
+  it("forty slots that each switch a port off are judged at once", () => {
+    const drives = Array.from({ length: 20 }, (_, n) => part(`nvme-x${n}`, "pebblestone-swift-500"));
+    const edit = (t: PartType): PartType => {
+      const slot = t.kind === "board" ? t.ports.find((p) => p.family === "m2") : undefined;
+      const sata = t.kind === "board" ? t.ports.find((p) => p.family === "sata-data") : undefined;
+      if (!slot || !sata) return t;
+      const many = Array.from({ length: 40 }, (_, n) => [
+        { ...slot, id: `M2_x${n}`, displaces: [`SATA_x${n}`] },
+        { ...sata, id: `SATA_x${n}`, displaces: [] },
+      ]).flat();
+      return { ...t, ports: [...t.ports.filter((p) => p.family !== "m2" && p.family !== "sata-data"), ...many] };
+    };
+    const began = performance.now();
+    const found = of(changed("fs-1041", { add: drives, edit }), "drive-ports").map((f) => f.message);
+    expect(performance.now() - began).toBeLessThan(3000);
+    expect(found.filter((m) => /M\.2|SATA/.test(m))).toEqual([]);
+  });
   it("unlike modules are told by their speed, those of another generation by what does not go in", () => {
     const unlike = (type: string) => changed("fs-1041", { swap: { "mem-2": type } });
     const own = demo("fs-1041").graph.parts.get("mem-2")?.type;

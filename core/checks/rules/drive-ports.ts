@@ -8,8 +8,16 @@ const forDrives = (part: PartNode) =>
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
 
-/** What `n` of the slots switch off together where it is as little as can be, by what each of them does. */
-function leastDisplaced(bySlot: readonly (readonly PortNode[])[], n: number): PortNode[] {
+/** Among more slots than these not every choice is tried: no board has so many. */
+const MOST_TRIED = 10;
+
+/**
+ * What `n` of the slots switch off together where it is as little as can be, by what each of them does. Among very many slots those that
+ * do least by themselves are taken.
+ */
+function leastDisplaced(all: readonly (readonly PortNode[])[], n: number): PortNode[] {
+  const ranked = [...all].sort((a, b) => a.length - b.length);
+  const bySlot = ranked.slice(0, Math.max(n, MOST_TRIED));
   let best: PortNode[] | undefined;
   const choose = (from: number, left: number, off: ReadonlySet<PortNode>): void => {
     if (best && off.size >= best.length) return;
