@@ -47,6 +47,8 @@ export default defineConfig({
           include: ["tests/browser/**/*.test.ts"],
           setupFiles: ["tests/browser/own.ts"],
           isolate: false,
+          // What comes by itself is waited for as long as a machine may stall.
+          expect: { poll: { timeout: 20_000 } },
           testTimeout: 300_000,
           hookTimeout: 300_000,
         },

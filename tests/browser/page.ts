@@ -5,20 +5,26 @@ import { base, readIn } from "./seat";
 
 export { base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat";
 
-/** What axe finds wrong in what `within` picks, or in the whole document; `only` narrows to some of its rules. */
-async function wrong(page: Page, within?: string, only?: readonly string[]): Promise<string[]> {
-  const asked = { resultTypes: ["violations"], ...(only ? { runOnly: { type: "rule", values: only } } : {}) };
+type Rules = { only: readonly string[] } | { without: readonly string[] } | undefined;
+
+/** What axe finds wrong in `where`, an expression of the page, or in the whole document; by all its rules, only some or all but some. */
+async function wrong(page: Page, where = "document", rules?: Rules): Promise<string[]> {
+  const asked = {
+    resultTypes: ["violations"],
+    ...(rules && "only" in rules ? { runOnly: { type: "rule", values: rules.only } } : {}),
+    ...(rules && "without" in rules ? { rules: Object.fromEntries(rules.without.map((r) => [r, { enabled: false }])) } : {}),
+  };
   // Read once by each document: that takes as long as a page of rules. No page has frames of others.
   if (!(await page.evaluate("window.axe !== undefined"))) await page.evaluate(axe.source);
   return page.evaluate<string[]>(
-    `axe.run(${within ? JSON.stringify(within) : "document"}, ${JSON.stringify(asked)}).then((r) =>
+    `axe.run(${where}, ${JSON.stringify(asked)}).then((r) =>
       r.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(", ")))`,
   );
 }
 
 /** axe without exceptions; `only` narrows to rules that something changed since concerns. */
 export async function accessible(page: Page, only?: readonly string[]): Promise<void> {
-  expect(await wrong(page, undefined, only)).toEqual([]);
+  expect(await wrong(page, "document", only && { only })).toEqual([]);
 }
 
 /** Phone, desk at 150 % of 1280 by 800, small desk, desk, large desk. */
@@ -35,14 +41,23 @@ const BY_COLOUR = ["color-contrast", "link-in-text-block"] as const;
 const BY_LAYOUT = ["scrollable-region-focusable", "css-orientation-lock"] as const;
 
 /**
- * What the rules of colour go by: of each text that is seen its colour, whether it is large, its decoration and shadow, of a link the
- * colour of what it stands in, and what lies behind it down to what covers all. Two looks with the same of these are the same to them.
+ * How many looks there are that the rules of colour have not judged on this page. A look is what those rules go by: of a text that is seen
+ * its colour, whether it is large, its decoration and shadow, of a link the colour of what it stands in, and what lies behind it down to
+ * what covers all. Two texts of the same look are the same to them, so one text of each new look is put into `window.newLooks`.
  */
-const colours = (page: Page, within: string | undefined): Promise<string[]> =>
+const newLooks = (page: Page, within: string | undefined): Promise<number> =>
   page.evaluate((from) => {
+    const w = window as unknown as { looks?: Set<string>; newLooks: Element[] };
+    w.looks ??= new Set<string>();
+    const looks = w.looks;
+    w.newLooks = [];
+    const judged = (look: string, e: Element) => {
+      if (looks.has(look)) return;
+      looks.add(look);
+      w.newLooks.push(e);
+    };
     const root = (from ? document.querySelector(from) : null) ?? document.body;
     const texts = document.createTreeWalker(root, NodeFilter.SHOW_TEXT);
-    const out = new Set<string>();
     const range = document.createRange();
     const behind = new Map<Element, string>();
     const ground = (e: Element): string => {
@@ -80,14 +95,14 @@ const colours = (page: Page, within: string | undefined): Promise<string[]> =>
               .map(ground)
               .find((g) => g !== "") ?? "");
       const link = e.tagName === "A" && e.parentElement ? `link in ${getComputedStyle(e.parentElement).color}` : "";
-      out.add([s.color, size(s), s.textDecorationLine, s.textShadow, s.opacity, link, under].join(";"));
+      judged([s.color, size(s), s.textDecorationLine, s.textShadow, s.opacity, link, under].join(";"), e);
     }
     // Fields have their words in themselves.
     for (const f of root.querySelectorAll("input,textarea,select")) {
       const s = getComputedStyle(f);
-      out.add(["field", s.color, size(s), getComputedStyle(f, "::placeholder").color, ground(f)].join(";"));
+      judged(["field", s.color, size(s), getComputedStyle(f, "::placeholder").color, ground(f)].join(";"), f);
     }
-    return [...out];
+    return w.newLooks.length;
   }, within);
 
 /** What all other rules look at: every element that is there, whether it is seen, its words and its attributes but those of a drawing's places. */
@@ -113,32 +128,30 @@ const structure = (page: Page, within: string | undefined): Promise<string> =>
 
 /**
  * What is open now, with axe on every width, in light and in dark: every rule where the page is made otherwise than on a width before,
- * those about colours where any text has other colours, another size or something else behind it than was looked at, those about places on all. Where a sheet is open, it alone: what is behind it cannot be used, and is looked at by itself.
- * Nothing is loaded anew, and nothing may be wider than the window, so that nobody scrolls sideways. Widths and theme are as before afterwards.
+ * those about colours on a text of each look that was not judged before, those about places on all. Where a sheet is open, it alone: what
+ * is behind it cannot be used, and is looked at by itself. Nothing is loaded anew, and nothing may be wider than the window, so that
+ * nobody scrolls sideways. Widths and theme are as before afterwards.
  */
 export async function everywhere(page: Page): Promise<void> {
   const was = page.viewportSize();
   const sheet = '[role="dialog"]';
   const within = (await page.locator(sheet).count()) > 0 ? sheet : undefined;
+  const where = within ? JSON.stringify(within) : "document";
   const seen = new Set<string>();
-  const looked = new Set<string>();
-  /** Rules of colour, where there is anything that they have not looked at here. */
-  const ofColour = async (): Promise<readonly string[]> => {
-    const now = await colours(page, within);
-    const fresh = now.some((c) => !looked.has(c));
-    for (const c of now) looked.add(c);
-    return fresh ? BY_COLOUR : [];
-  };
+  await page.evaluate("delete window.looks");
+  const byColour = async () => ((await newLooks(page, within)) > 0 ? wrong(page, "{ include: window.newLooks }", { only: BY_COLOUR }) : []);
   for (const [width, height] of WIDTHS) {
     await page.setViewportSize({ width, height });
     const made = await structure(page, within);
-    const byColour = await ofColour();
-    const light = await wrong(page, within, seen.has(made) ? [...BY_LAYOUT, ...byColour] : undefined);
+    // The first time all texts are judged, whatever their looks have in common.
+    const first = seen.size === 0;
+    if (first) await newLooks(page, within);
+    const rules = first ? undefined : seen.has(made) ? { only: BY_LAYOUT } : { without: BY_COLOUR };
+    const light = [...(await wrong(page, where, rules)), ...(first ? [] : await byColour())];
     seen.add(made);
     const wider = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     await page.emulateMedia({ colorScheme: "dark" });
-    const inDark = await ofColour();
-    const dark = inDark.length > 0 ? await wrong(page, within, inDark) : [];
+    const dark = await byColour();
     await page.emulateMedia({ colorScheme: "light" });
     expect([page.url(), width, { light, dark, wider }]).toEqual([page.url(), width, { light: [], dark: [], wider: 0 }]);
   }
