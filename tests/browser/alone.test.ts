@@ -1,6 +1,7 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, demoPerson, launch, plannedIn, type Seat, scan, sit } from "./page";
+import { accessible, base, demoPerson, launch, type Seat, scan, sit } from "./page";
+import { plannedJob } from "./stored";
 
 let browser: Browser;
 let desk: Seat;
@@ -15,7 +16,7 @@ beforeAll(async () => {
   one = await sit(browser, "Ebo Larkmoor", BENCH);
   await one.page.clock.install();
   two = await sit(browser, "Tansy Okoru", BENCH);
-  job = await plannedIn(desk.page, "examples/fs-1044.json");
+  job = await plannedJob("examples/fs-1044.json");
 }, 120_000);
 afterAll(async () => {
   await browser.close();
@@ -149,7 +150,7 @@ describe("a bench without a network", () => {
     expect(await stepNow(page)).toBe(at + 1);
   }, 120_000);
   it("that says otherwise than another: the entry is set aside with both facts, nothing behind it waits, and a person chooses", async () => {
-    job = await plannedIn(desk.page, "examples/fs-1044.json");
+    job = await plannedJob("examples/fs-1044.json");
     await openBench(one.page);
     await openBench(two.page);
     // To the next fan that could go elsewhere too, on both.

@@ -1,6 +1,7 @@
 import type { Browser, Request } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, rested, type Seat, scan, sit } from "./page";
+import { accessible, base, launch, rested, type Seat, scan, sit } from "./page";
+import { plannedJob } from "./stored";
 
 let browser: Browser;
 let seat: Seat;
@@ -8,9 +9,7 @@ let seat: Seat;
 let job = "";
 beforeAll(async () => {
   browser = await launch();
-  const desk = await sit(browser, "Runa Thistlewood");
-  job = await plannedIn(desk.page, "examples/fs-1042.json");
-  await desk.context.close();
+  job = await plannedJob("examples/fs-1042.json");
   seat = await sit(browser, "Mirel Quist", { width: 1024, height: 768 });
   await seat.page.goto(`${base()}/job/${job}/bench`);
   await seat.page.getByRole("button", { name: /^Done/ }).click();

@@ -3,7 +3,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, readIn, rested, type Seat, signIn, sit } from "./page";
+import { accessible, base, launch, readIn, rested, type Seat, signIn, sit } from "./page";
+import { plannedJob } from "./stored";
 
 // Whole machines from the first card to the last, as hands build them.
 
@@ -34,7 +35,7 @@ async function build(page: Page, press: () => Promise<void>, until: (title: stri
 
 describe("a whole build", () => {
   it("FS-1044 by keyboard alone", async () => {
-    const job = await plannedIn(desk.page, "examples/fs-1044.json");
+    const job = await plannedJob("examples/fs-1044.json");
     const { page, context, errors } = await sit(browser, "Ebo Larkmoor", BENCH);
     await page.goto(`${base()}/job/${job}/bench`);
     await page.waitForLoadState("networkidle");
@@ -49,7 +50,7 @@ describe("a whole build", () => {
   }, 240_000);
 
   it("FS-1042 by touch, in at most 20 presses of Done; every card passes axe at the bench's size", async () => {
-    const job = await plannedIn(desk.page, "examples/fs-1042.json");
+    const job = await plannedJob("examples/fs-1042.json");
     const context = await browser.newContext({ locale: "en-GB", viewport: BENCH, hasTouch: true });
     const page = await context.newPage();
     await signIn(page, "Mirel Quist");
@@ -65,7 +66,7 @@ describe("a whole build", () => {
   }, 300_000);
 
   it("FS-1046 with its shield forgotten and found late: what comes out is said, taken out, and the machine is finished", async () => {
-    const job = await plannedIn(desk.page, "examples/fs-1046.json");
+    const job = await plannedJob("examples/fs-1046.json");
     const { page, context } = await sit(browser, "Tansy Okoru", BENCH);
     await page.goto(`${base()}/job/${job}/bench`);
     await page.waitForLoadState("networkidle");
@@ -95,7 +96,7 @@ describe("a whole build", () => {
   }, 300_000);
 
   it("a colleague takes over where the hands were, with what was skipped and why", async () => {
-    const job = await plannedIn(desk.page, "examples/fs-1044.json");
+    const job = await plannedJob("examples/fs-1044.json");
     const one = await sit(browser, "Ebo Larkmoor", BENCH);
     await one.page.goto(`${base()}/job/${job}/bench`);
     await one.page.waitForLoadState("networkidle");
@@ -126,7 +127,7 @@ describe("a whole build", () => {
 
 describe("photos", () => {
   it("taken without a network is kept on the tablet, sent when there is one, and stands at the desk and in the record", async () => {
-    const job = await plannedIn(desk.page, "examples/fs-1044.json");
+    const job = await plannedJob("examples/fs-1044.json");
     const { page, context } = await sit(browser, "Ebo Larkmoor", BENCH);
     await page.goto(`${base()}/job/${job}/bench`);
     await page.waitForLoadState("networkidle");
@@ -188,7 +189,7 @@ describe("photos", () => {
 
 /** A job of its own, built up to the card of its fans. */
 async function atTheFans() {
-  const job = await plannedIn(desk.page, "examples/fs-1041.json");
+  const job = await plannedJob("examples/fs-1041.json");
   const { page, context } = await sit(browser, "Mirel Quist", BENCH);
   await page.goto(`${base()}/job/${job}/bench`);
   await page.waitForLoadState("networkidle");
@@ -269,7 +270,7 @@ describe("what is really built", () => {
 describe("the order at the desk", () => {
   it("a card is chosen by arrow keys, pulled by a key, refused with its reason; schools stand side by side", async () => {
     const { page } = desk;
-    const job = await plannedIn(page, "examples/fs-1041.json");
+    const job = await plannedJob("examples/fs-1041.json");
     await page.goto(`${base()}/job/${job}/order`);
     await page.waitForLoadState("networkidle");
     const list = page.getByRole("listbox", { name: "Cards in order" });

@@ -1,6 +1,7 @@
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, type Seat, sit } from "./page";
+import { accessible, base, launch, type Seat, sit } from "./page";
+import { plannedJob } from "./stored";
 
 let browser: Browser;
 let desk: Seat;
@@ -8,7 +9,9 @@ let job = "";
 beforeAll(async () => {
   browser = await launch();
   desk = await sit(browser, "Tansy Okoru");
-  job = await plannedIn(desk.page, "examples/fs-1046.json");
+  job = await plannedJob("examples/fs-1046.json");
+  await desk.page.goto(`${base()}/job/${job}/wiring`);
+  await desk.page.waitForLoadState("networkidle");
 });
 afterAll(async () => {
   await browser.close();

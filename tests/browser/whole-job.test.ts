@@ -2,6 +2,7 @@ import { readdirSync } from "node:fs";
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { base, launch, readIn as read, rested, type Seat, sit, tabTo } from "./page";
+import { plannedJob } from "./stored";
 
 let browser: Browser;
 let seat: Seat;
@@ -53,10 +54,7 @@ describe("two people on one job", () => {
   it("two benches with two facts: the second is asked to look, and the first stays", async () => {
     const one = await sit(browser, "Ebo Larkmoor", { width: 1024, height: 768 });
     const two = await sit(browser, "Mirel Quist", { width: 1024, height: 768 });
-    const number = await read(one.page, "examples/fs-1041.json");
-    await one.page.goto(`${base()}/job/${number}/wiring`);
-    await one.page.getByRole("button", { name: "Plan the wiring" }).click();
-    await one.page.getByText(/^Plan \d+(, proved| is proved)/).waitFor({ timeout: 150_000 });
+    const number = await plannedJob("examples/fs-1041.json");
     const open = async (p: Page) => {
       await p.goto(`${base()}/job/${number}/bench`);
       await p.waitForLoadState("networkidle");
@@ -110,13 +108,10 @@ describe("two people on one job", () => {
 });
 
 describe("every example", () => {
-  it.each(readdirSync("examples").filter((f) => f.endsWith(".json")))("%s is read in, planned and shown on every screen", async (file) => {
+  it.each(readdirSync("examples").filter((f) => f.endsWith(".json")))("%s is planned and shown on every screen", async (file) => {
     const { page } = seat;
-    const number = await read(page, `examples/${file}`);
-    await page.goto(`${base()}/job/${number}/wiring`);
-    await page.getByRole("button", { name: "Plan the wiring" }).click();
-    await page.getByText(/^Plan 1, (proved|not yet proved)/).waitFor({ timeout: 150_000 });
-    for (const stage of ["parts", "order", "first-boot", "faults", "handover", "bench"]) {
+    const number = await plannedJob(`examples/${file}`);
+    for (const stage of ["parts", "wiring", "order", "first-boot", "faults", "handover", "bench"]) {
       const r = await page.goto(`${base()}/job/${number}/${stage}`);
       expect([stage, r?.status()]).toEqual([stage, 200]);
       expect(await page.getByText("Something went wrong").count()).toBe(0);
