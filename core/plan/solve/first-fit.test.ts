@@ -82,7 +82,7 @@ describe("a first fit", () => {
     "120 leads, seed %i: a plan at once breaks nothing, says that it is not proved, and leaves nothing free that a longer look would not",
     async (seed) => {
       const { build, types } = generated(120, seed);
-      const [hasty, best] = [await plan(build, types, { deadlineS: 0.01 }), await plan(build, types, { deadlineS: 12 })];
+      const [hasty, best] = [await plan(build, types, { deadlineS: 0.01 }), await plan(build, types, { deadlineS: 4 })];
       expect(FREE_LEVELS.map((l) => hasty.cost[l])).toEqual(FREE_LEVELS.map((l) => best.cost[l]));
       expect(compareCost(hasty.cost, best.cost)).toBeGreaterThanOrEqual(0);
       expect(hasty).toMatchObject({ status: "not yet proved", broken: [] });

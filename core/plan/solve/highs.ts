@@ -102,6 +102,8 @@ type HighsModel = ReturnType<Highs["createModel"]>;
 const MOST_OF_THE_TIME = 0.6;
 /** With fewer details than this the whole is quick enough in one. */
 const FEWEST_DETAILS = 40;
+/** The solver looks at its clock only once it has read a piece through, which takes at least so long for each of its choices. */
+const READ_S_PER_CHOICE = 5e-5;
 /** With less time than this the whole is tried as it stands. */
 const WORTH_BEGINNING_S = 0.2;
 /** Share of a level's time for what decides; the rest is for the whole. */
@@ -143,6 +145,11 @@ class Solving {
 
   leftS(): number {
     return (this.until - performance.now()) / 1000;
+  }
+
+  /** Is there time to read the piece through? */
+  worthReading(): boolean {
+    return this.leftS() > this.piece.vars.length * READ_S_PER_CHOICE;
   }
 
   at(level: Level): number {
@@ -254,6 +261,7 @@ class Solving {
   /** Can all of these be zero? Then they are, from now on. */
   tryZero(levels: readonly Level[]): void {
     if (levels.length === 0 || (this.values && levels.every((l) => this.at(l) === 0))) return;
+    if (!this.worthReading()) return;
     const before = [...this.upper];
     const values = this.values;
     this.zero(levels);
@@ -296,19 +304,24 @@ function solveLevels(
     if (level === "coolingShared") solving.tryZero(levels.filter((l) => OFTEN_ZERO.includes(l)));
     if (level === "canonical" && !proved) break;
     // The time is up, and something holds: the rest is not looked at.
-    if (level && !proved && solving.values && solving.leftS() <= 0) break;
+    if (level && !proved && solving.values && !solving.worthReading()) break;
     if (level === "canonical" && piece.vars.length > MOST_FOR_NAMES) solving.keepLengths();
     if (!solving.values || !level || solving.at(level) > 0) {
       // A level that will not end leaves time for the ones below it.
       const all = level === undefined || level === levels.at(-1) || MOSTLY_ZERO.includes(level);
       const mostS = all ? Number.POSITIVE_INFINITY : solving.leftS() * levelShare;
       // The order of names is asked of answers whose lengths stay: there is nothing left to decide first.
-      const status = level && level !== "canonical" && solving.whatDecides(level, mostS) ? OPTIMAL : solving.minimise(level, mostS);
+      const read = solving.worthReading();
+      const status = !read
+        ? TIME_LIMIT
+        : level && level !== "canonical" && solving.whatDecides(level, mostS)
+          ? OPTIMAL
+          : solving.minimise(level, mostS);
       if (status === INFEASIBLE && !solving.values) return undefined;
       if (!solving.values) throw new OutOfTime(`no plan found in time (status ${status})`);
       if (status !== OPTIMAL && level === "canonical") settled = status !== TIME_LIMIT;
       else if (status !== OPTIMAL) {
-        if (proved && level) gap = { level, by: solving.at(level) - solving.bound() };
+        if (proved && level) gap = { level, by: solving.at(level) - (read ? solving.bound() : 0) };
         proved = false;
       }
     }
