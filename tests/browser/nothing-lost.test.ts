@@ -8,6 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Entry, splitOf } from "../../features/outbox/entries";
 import { asSent, type Store, sendAll } from "../../features/outbox/send-all";
 import type { Result } from "../../server/kernel/result";
+import { TEMPLATES } from "../fixtures/own-database";
 import { signedIn } from "../fixtures/signed-in";
 
 // A server and a database of its own, all of which this file may kill.
@@ -55,11 +56,11 @@ const kill = async () => {
 
 beforeAll(async () => {
   url = cluster("start");
-  const seeded = spawnSync("node_modules/.bin/tsx", ["scripts/prepare-db.mts", "--seed"], {
-    env: { ...process.env, DATABASE_URL: url },
+  const from = Object.assign(new URL(process.env.IMBRA_TEST_CLUSTER ?? ""), { pathname: `/${TEMPLATES.today}` });
+  const copied = spawnSync("bash", ["-c", 'set -o pipefail; pg_dump --no-owner "$0" | psql -q -v ON_ERROR_STOP=1 "$1"', from.href, url], {
     encoding: "utf8",
   });
-  if (seeded.status !== 0) throw new Error(seeded.stderr);
+  if (copied.status !== 0) throw new Error(copied.stderr);
   port = await new Promise<number>((resolve) => {
     const s = createServer();
     s.listen(0, "127.0.0.1", () => {

@@ -146,13 +146,21 @@ describe("one job from its parts to its first boot", () => {
 describe("parts and plans", () => {
   it("a changed part makes the plan stale, and planning again mends that", async () => {
     const by = await db.by();
-    await planJob(db.em(), "FS-1043", by);
-    expect(await carryOut(db.em(), by, changePart, { number: "FS-1043", part: "cooler", type: "coldwharf-tower" })).toMatchObject({ ok: true });
-    const v = await view("FS-1043");
+    const stored = await carryOut(db.em(), by, jobFromFile, { text: readFileSync("examples/fs-1048.json", "utf8") });
+    if (!stored.ok) throw new Error(stored.sentence);
+    const number = stored.value;
+    await planJob(db.em(), number, by);
+    expect((await view(number)).leads.some((l) => l.address === "cooler:pump")).toBe(false);
+    expect(await carryOut(db.em(), by, changePart, { number, part: "cooler", type: "coldwharf-360" })).toMatchObject({ ok: true });
+    const v = await view(number);
     expect(v.plan?.stale).toBe(true);
-    expect(v.leads.some((l) => l.address === "cooler:pump")).toBe(false);
-    await planJob(db.em(), "FS-1043", by);
-    expect((await view("FS-1043")).plan).toMatchObject({ revision: 2, stale: false });
+    const pump = (at: typeof v) => at.leads.find((l) => l.address === "cooler:pump");
+    expect(pump(v)).toMatchObject({ free: expect.stringContaining("Plan again") });
+    expect(pump(v)?.port).toBeUndefined();
+    await planJob(db.em(), number, by);
+    const again = await view(number);
+    expect(again.plan).toMatchObject({ revision: 2, stale: false });
+    expect(pump(again)?.port).toBe("board:PUMP1");
   }, 120_000);
   it("refuses to replace what is plugged, to mix kinds, to fix what does not mate", async () => {
     const by = await db.by();
@@ -247,10 +255,10 @@ describe("bad files and the log", () => {
     expect(await db.em().count(Job)).toBe(before);
   });
   it("a good file becomes a job with the next number", async () => {
-    // The half-built machine above became FS-1049.
+    // Two were read in above.
     const r = await carryOut(db.em(), await db.by(), jobFromFile, { text: readFileSync("examples/fs-1046.json", "utf8") });
-    expect(r).toEqual({ ok: true, value: "FS-1050" });
-    expect((await view("FS-1050")).build.parts.length).toBe(10);
+    expect(r).toEqual({ ok: true, value: "FS-1051" });
+    expect((await view("FS-1051")).build.parts.length).toBe(10);
   });
   it("the log refuses to be changed or deleted, by the database itself", async () => {
     const em = db.em();
