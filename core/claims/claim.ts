@@ -14,7 +14,14 @@ export type Claim =
   | { kind: "leds"; root: string; leds: number; of?: number }
   | { kind: "counted-by-leds"; lead: Address; leds: number; a: number }
   | { kind: "school-kept"; lead: Address }
-  | { kind: "school-left"; lead: Address; at?: Address; headers: number; others: { port: Address; because: Hindrance }[] }
+  | {
+      kind: "school-left";
+      lead: Address;
+      at?: Address;
+      asks: "header" | "hub" | undefined;
+      there: number;
+      others: { port: Address; because: Hindrance }[];
+    }
   | { kind: "signal-only"; lead: Address; what: "speed" | "colour" }
   | { kind: "button"; lead: Address }
   | { kind: "low-noise"; lead: Address }

@@ -2,7 +2,7 @@ import { type Connection, type Graph, type LeadNode, type PortNode, partsOfKind,
 import { commander, hungOn, panelPinout, rootOf, switchedOff, wayOfLead } from "../brings";
 import { controlLost, countedByLeds, family, loadCurrentA, mate, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuSocketsNeeded, peakW, portDrawW } from "../power";
-import { bootDrive, cardOrder, departs, lanesAt, runOf, schoolWords, slotMBs, throughLowNoise } from "../wiring";
+import { asksHub, bootDrive, cardOrder, departs, lanesAt, runOf, schoolWords, slotMBs, throughLowNoise } from "../wiring";
 import type { Claim } from "./claim";
 import { fitting, hindrance } from "./hindered";
 
@@ -150,12 +150,22 @@ function school(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
   // A fan by itself has no place mates to share a curve with.
   const alone = l.lead.role === "case-fan" && graph.build.policy.caseFans === "group-by-place" && !mates(graph, l, p);
   if (!departs(graph, l, { header, hub })) return alone ? [] : [{ kind: "school-kept", lead: l.address }];
-  const wanted = fitting(graph, l).filter((q) => q.part.type.kind === "board" && !departs(graph, l, { header: q, hub: undefined }));
+  const ask = asksHub(graph.build.policy, l) ? "hub" : "header";
+  // On a hub it departs by what commands the hub: that no other port of a hub changes.
+  if (ask === "hub" && hub)
+    return [{ kind: "school-left", lead: l.address, ...(header ? { at: header.address } : {}), asks: undefined, there: 0, others: [] }];
+  const onHub = (q: PortNode) => {
+    const at = rootOf(graph, q);
+    return at.kind === "hub" && at.part.type.kind === "hub";
+  };
+  const wanted = fitting(graph, l).filter((q) =>
+    ask === "hub" ? onHub(q) : q.part.type.kind === "board" && !departs(graph, l, { header: q, hub: undefined }),
+  );
   const others = wanted.flatMap((q) => {
     const because = q.address === p.address ? undefined : hindrance(graph, l, q);
     return because ? [{ port: q.address, because }] : [];
   });
-  return [{ kind: "school-left", lead: l.address, ...(header ? { at: header.address } : {}), headers: wanted.length, others }];
+  return [{ kind: "school-left", lead: l.address, ...(header ? { at: header.address } : {}), asks: ask, there: wanted.length, others }];
 }
 
 const mates = (graph: Graph, l: LeadNode, p: PortNode): boolean =>

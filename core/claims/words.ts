@@ -21,6 +21,8 @@ const rootName = (graph: Graph, id: string) => graph.ports.get(id)?.name ?? part
 const tags = (graph: Graph, list: readonly Address[]) => some([...list.map((a) => tag(graph, a))].sort());
 const ports = (graph: Graph, list: readonly Address[]) => some(list.map((a) => portName(graph, a)));
 
+const NOTHING_OF_IT = { header: "the board has no header for that", hub: "no powered hub of this build has a port for it" };
+
 const PLACE: Record<string, string> = {
   front: "the front",
   top: "the top",
@@ -61,7 +63,7 @@ export function say(graph: Graph, c: Claim): string {
       const way = l ? schoolWords(graph.build.policy, l) : "";
       const there = c.at === undefined ? "no header commands it here" : `here ${portName(graph, c.at)} commands it`;
       const why = c.others.map((o) => `${portName(graph, o.port)} ${hinder(graph, o.because)}`);
-      return `Not the shop's way (${way}): ${there}${c.headers === 0 ? "; the board has no header for that" : why.length > 0 ? `; ${some(why)}` : ""}.`;
+      return `Not the shop's way (${way}): ${there}${c.asks && c.there === 0 ? `; ${NOTHING_OF_IT[c.asks]}` : why.length > 0 ? `; ${some(why)}` : ""}.`;
     }
     case "signal-only":
       return `Only the ${c.what} signal comes from here; the current comes through the hub's own plug.`;

@@ -1,4 +1,4 @@
-import type { Graph } from "../../core/assembly";
+import type { Graph, PortNode } from "../../core/assembly";
 import { family, mate } from "../../core/catalogue";
 import type { Claim, Hindrance } from "../../core/claims";
 import { leadNeeds, leadToPortMm, plugToPlugMm } from "../../core/routes";
@@ -34,7 +34,7 @@ export function claimHolds(graph: Graph, c: Claim): boolean {
     case "school-left":
       return (
         !schoolKept(graph, w, c.lead) &&
-        c.headers === w.fits(c.lead).filter((a) => port(a)?.part.type.kind === "board" && keptOn(graph, c.lead, port(a)?.port.role ?? "")).length &&
+        c.there === w.fits(c.lead).filter((a) => asked(graph, c.asks, c.lead, a)).length &&
         c.others.every((o) => hindranceHolds(graph, w, c.lead, o.port, o.because))
       );
     case "signal-only": {
@@ -276,6 +276,25 @@ function schoolKept(graph: Graph, w: Walk, lead: string): boolean {
 }
 
 /** Would the school be kept by the lead right on a header of this role? */
+/** Is this port one that the shop's way asks for? A powered hub has a socket for its current, which its ports are fed from. */
+function asked(graph: Graph, what: "header" | "hub" | undefined, lead: string, port: string): boolean {
+  const at = graph.ports.get(port);
+  if (!at || !what) return false;
+  if (what === "header") return at.part.type.kind === "board" && keptOn(graph, lead, at.port.role);
+  return graph.build.policy.caseFans === "hub" && poweredBy(graph, at);
+}
+
+/** Is there a socket of its own part at the end of what feeds it? */
+function poweredBy(graph: Graph, at: PortNode): boolean {
+  for (let p: PortNode | undefined = at, left = 20; p && left > 0; left--) {
+    const fedBy: string | undefined = p.port.fedBy;
+    if (p.part.type.ports.some((x) => x.id === fedBy && x.flow === "in")) return p.part.type.kind === "hub";
+    const above: string | undefined = graph.connections.find((c) => c.lead === `${p?.part.id}:${fedBy}`)?.port;
+    p = above === undefined ? undefined : graph.ports.get(above);
+  }
+  return false;
+}
+
 function keptOn(graph: Graph, lead: string, role: string): boolean {
   const { cooling, caseFans } = graph.build.policy;
   const cpu = role === "cpu-fan" || role === "cpu-optional-fan";

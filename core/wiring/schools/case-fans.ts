@@ -1,13 +1,13 @@
 import { COOLING_HEADERS, isAt, type School } from "./school";
 
-/** Case fans: by their place, each for itself, or on a hub. */
+/** Case fans: by their place, each for itself, or on a powered hub. */
 export const caseFans: School<"caseFans"> = {
   id: "caseFans",
   word: "Case fans",
   options: {
     "group-by-place": "one header for a place, on splitters",
     "own-header": "a header for each while there are some",
-    hub: "on a hub",
+    hub: "on a powered hub",
   },
   movesPlugs: true,
   roles: ["case-fan"],
@@ -18,10 +18,11 @@ export const caseFans: School<"caseFans"> = {
     // On a hub with a knob of its own, or that nothing commands, the board's headers are not asked.
     return at.hub !== undefined && at.header === undefined ? false : !isAt(at, "case-fan");
   },
+  asksHub: ({ caseFans }) => caseFans === "hub",
   words: (policy) =>
     ({
       "group-by-place": "fans of one place share one curve",
       "own-header": "each case fan has its own header",
-      hub: "case fans go on the hub",
+      hub: "case fans go on a powered hub",
     })[policy.caseFans],
 };

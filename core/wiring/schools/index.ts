@@ -11,13 +11,16 @@ export type { School } from "./school";
 /** The schools of the shop. Adding one is adding a file and its line here. */
 export const SCHOOLS = [cooling, caseFans, secondCpuPlug, graphicsCables, mains] as const;
 
-const of = (lead: LeadNode): Pick<School, "departs" | "words"> | undefined => SCHOOLS.find((s) => s.roles.includes(lead.lead.role));
+const of = (lead: LeadNode): Pick<School, "departs" | "asksHub" | "words"> | undefined => SCHOOLS.find((s) => s.roles.includes(lead.lead.role));
 
 /**
  * Does this lead, commanded so, depart from the shop's way? Judged at the header that controls it, through hubs and splitters.
  * Leads that no school speaks of never depart.
  */
 export const departs = (graph: Graph, lead: LeadNode, commanded: Commanded): boolean => of(lead)?.departs?.(graph, lead, commanded) ?? false;
+
+/** Does the shop's way ask for a powered hub for this lead? */
+export const asksHub = (policy: Policy, lead: LeadNode): boolean => of(lead)?.asksHub?.(policy) ?? false;
 
 /** The school of a lead in a clause, for "why here". Empty where no school speaks of it. */
 export const schoolWords = (policy: Policy, lead: LeadNode): string => of(lead)?.words?.(policy, lead) ?? "";

@@ -23,6 +23,8 @@ export interface School<K extends keyof Policy = keyof Policy> {
   roles: readonly string[];
   /** Does a lead of these roles, commanded so, depart from the answer that was chosen? */
   departs?: (graph: Graph, lead: LeadNode, commanded: Commanded) => boolean;
+  /** Does the answer that was chosen ask for a powered hub, not for a header of the board? */
+  asksHub?: (policy: Policy) => boolean;
   /** What it says of a lead of these roles, in a clause for "why here". */
   words?: (policy: Policy, lead: LeadNode) => string;
 }
