@@ -2,11 +2,10 @@ import type { Address, Graph } from "../assembly";
 import { partIdOf } from "../assembly";
 import { family } from "../catalogue";
 import { amps, schoolWords } from "../wiring";
-import { list } from "../words";
+import { list, upper } from "../words";
 import type { Claim, Hindrance } from "./claim";
 
 const watts = (w: number) => `${Math.round(w)} W`;
-const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 /** More than so many are counted, not named. */
 const MOST_NAMED = 4;
 const some = (names: readonly string[]) => list(names, names.length <= MOST_NAMED ? MOST_NAMED : MOST_NAMED - 1);

@@ -33,5 +33,7 @@ export interface PowerOn {
   lines: Expectation[];
 }
 
+/** Said of what comes after the place where start-up stops: whether it is good cannot be seen. */
+export const NOT_REACHED = "not reached";
+
 export const leansOf = (p: Path) => ({ leans: p.leans, ...(p.spare ? { spare: p.spare } : {}) });
-export const upper = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);

@@ -1,7 +1,8 @@
 import { type Graph, type PartNode, partsOfKind, withConnections } from "../assembly";
 import { memorySpeed } from "../memory";
 import { boardEnd, otherEnd } from "../wiring";
-import { type Expectation, leansOf, upper } from "./expectation";
+import { upper } from "../words";
+import { type Expectation, leansOf, NOT_REACHED } from "./expectation";
 import { type Element, either, join, jointElement, type Path, partElement, powerPath, seatPath, type World } from "./paths";
 
 export function memoryLines(world: World, start: Path): Expectation[] {
@@ -44,13 +45,14 @@ export function driveLines(world: World, whole: Graph, start: Path): Expectation
   return partsOfKind(whole, "drive").map((d): Expectation => {
     const own = d.type.leads.some((l) => l.role === "seat") ? seatPath(world, d.id) : sataPath(world, d.id);
     const path = join(world, [start, own]);
+    const expected = !start.ok ? NOT_REACHED : path.ok ? "listed" : "missing";
     return {
       id: `drive:${d.id}`,
       group: "Drives",
       what: d.part.label ?? d.type.name,
       works: path.ok,
-      expected: path.ok ? "listed" : "missing",
-      otherwise: [path.ok ? "missing" : "listed"],
+      expected,
+      otherwise: ["listed", "missing"].filter((w) => w !== expected),
       because: path.ok ? `${d.type.name}${bootName(graph, d.id)}.` : `${upper(path.missing ?? "")}.`,
       ...leansOf(path),
     };

@@ -42,6 +42,36 @@ describe("first boot, computed from what is plugged", () => {
     const p = powerOn(await pluggedDemo("fs-1041", without("supply/cpu/1:plug-1")));
     expect(p.verdict).toBe("If you press now: all fans turn, no picture. CPU_PWR1 is empty.");
   });
+  it("what comes after the place where it stops is not reached, whatever is plugged there", async () => {
+    const p = powerOn(await pluggedDemo("fs-1041", without("mem-1:seat", "mem-2:seat")));
+    const later = p.lines.filter((l) => ["Drives", "Front ports"].includes(l.group));
+    expect(later.length).toBeGreaterThan(2);
+    for (const l of later) expect(l).toMatchObject({ works: false, expected: "not reached", because: "Memory 1 is not in its memory slot." });
+    for (const l of later) expect(l.otherwise).not.toContain("not reached");
+  });
+  it("a machine without any fan is told without fans", async () => {
+    const { build, types } = demo("fs-1048");
+    const fanless = new Set(build.parts.filter((x) => ["fan", "cooler", "splitter", "hub"].includes(types(x.type)?.kind ?? "")).map((x) => x.id));
+    const graph = await pluggedDemo("fs-1048", (l) =>
+      l.filter((c) => ![...fanless].some((id) => c.lead.startsWith(`${id}:`) || c.port.startsWith(`${id}:`))),
+    );
+    const bare = { ...graph.build, parts: graph.build.parts.filter((x) => !fanless.has(x.id)) };
+    expect(powerOn(buildGraph(bare, types)).verdict).toMatch(/^If you press now: (it starts|start-up halts)/);
+    const noCpu = buildGraph({ ...bare, connections: bare.connections.filter((c) => c.lead !== "cpu:seat") }, types);
+    expect(powerOn(noCpu).verdict).toMatch(/^If you press now: no picture\. /);
+  });
+  it("a CPU that draws more than its plugs carry is told to shut down, not to be out of order", async () => {
+    const { build, types } = demo("fs-1041");
+    const graph = await pluggedDemo("fs-1041");
+    const cpu = build.parts.find((x) => types(x.type)?.kind === "cpu")?.type;
+    const hungry = (id: string) => {
+      const t = types(id);
+      return t && id === cpu ? { ...t, ratings: { ...t.ratings, powerW: 900, peakW: 900 } } : t;
+    };
+    const said = powerOn(buildGraph(graph.build, hungry)).verdict;
+    expect(said).toMatch(/; under full load on the CPU it shuts down\.$/);
+    expect(said).not.toContain("not working");
+  });
   it("one module left: half the memory; none: the memory stage", async () => {
     expect(line(powerOn(await pluggedDemo("fs-1041", without("mem-2:seat"))), "memory-size")?.expected).toBe("16");
     expect(powerOn(await pluggedDemo("fs-1041", without("mem-1:seat", "mem-2:seat"))).stopsAt).toBe("memory");

@@ -2,7 +2,8 @@ import { asPlugged, type Graph, type LeadNode, partsOfKind, withConnections } fr
 import { hungOn, panelPinout, signallers } from "../brings";
 import { mate } from "../catalogue";
 import { cpuDrawW, cpuFilledW } from "../power";
-import { type Expectation, type Group, leansOf, type PowerOn, upper } from "./expectation";
+import { list, upper } from "../words";
+import { type Expectation, type Group, leansOf, NOT_REACHED, type PowerOn } from "./expectation";
 import { driveLines, memoryLines } from "./memory-and-drives";
 import {
   boardPath,
@@ -90,14 +91,19 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
   lines.push(...driveLines(world, whole, start.path));
   for (const l of whole.leads.values()) {
     if (l.part.type.kind !== "case" || !["audio", "usb"].includes(l.lead.role)) continue;
-    add(
-      `port:${l.address}`,
-      "Front ports",
-      l.name,
-      join(world, [start.path, leadPath(world, l.address)]),
-      ["works", "dead"],
-      "Plug a stick or a headset in.",
-    );
+    const path = join(world, [start.path, leadPath(world, l.address)]);
+    if (start.path.ok) add(`port:${l.address}`, "Front ports", l.name, path, ["works", "dead"], "Plug a stick or a headset in.");
+    else
+      lines.push({
+        id: `port:${l.address}`,
+        group: "Front ports",
+        what: l.name,
+        works: false,
+        expected: NOT_REACHED,
+        otherwise: ["works", "dead"],
+        because: `${upper(path.missing ?? "")}.`,
+        ...leansOf(join(world, [button, path])),
+      });
   }
   return { verdict: verdict(damage, start, lines, button, board), damage, ...(start.stopsAt ? { stopsAt: start.stopsAt } : {}), lines };
 }
@@ -205,8 +211,8 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Sta
   if (header) {
     const quiet = signal?.ok ?? false;
     const all = join(world, [picture, ...(signal ? [signal] : [])]);
-    const words = ["none", "halts, waits for a key", "not reached"];
-    const expected = !picture.ok ? "not reached" : halts ? "halts, waits for a key" : "none";
+    const words = ["none", "halts, waits for a key", NOT_REACHED];
+    const expected = !picture.ok ? NOT_REACHED : halts ? "halts, waits for a key" : "none";
     lines.push({
       id: "fan-warning",
       group: "Start-up",
@@ -236,8 +242,8 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Sta
       group: "Start-up",
       what: "Full load on the CPU",
       works: picture.ok && !short,
-      expected: !picture.ok ? "not reached" : short ? "shuts down" : "holds",
-      otherwise: ["holds", "shuts down", "not reached"].filter((w) => w !== (!picture.ok ? "not reached" : short ? "shuts down" : "holds")),
+      expected: !picture.ok ? NOT_REACHED : short ? "shuts down" : "holds",
+      otherwise: ["holds", "shuts down", NOT_REACHED].filter((w) => w !== (!picture.ok ? NOT_REACHED : short ? "shuts down" : "holds")),
       because: !picture.ok ? `${upper(picture.missing ?? "")}.` : `The CPU draws ${Math.round(draw)} W; its plugs carry ${Math.round(carries)} W.`,
       ...leansOf(join(world, [picture, ...alive.map((s) => powerPath(world, s))])),
       silent: true,
@@ -290,23 +296,28 @@ function verdict(damage: string[], start: Start, lines: Expectation[], button: P
   const still = lines.filter((l) => l.group === "Fans and pump" && !l.works).length;
   const all = lines.filter((l) => l.group === "Fans and pump").length;
   const fans = all === 0 ? "" : still === 0 ? "all fans turn" : still === all ? "no fan turns" : `${all - still} of ${all} fans and pumps turn`;
+  const dark = [...(fans ? [fans] : []), "no picture"].join(", ");
   switch (start.stopsAt) {
     case "standby":
       return `If you press now: nothing at all. ${upper(board.missing ?? "")}.`;
     case "button":
       return `If you press now: nothing. ${upper(button.missing ?? "")}.`;
     case "cpu":
-      return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "cpu")?.because ?? "")}`;
+      return `If you press now: ${dark}. ${upper(lines.find((l) => l.id === "cpu")?.because ?? "")}`;
     case "memory":
-      return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "memory-stage")?.because ?? "")}`;
+      return `If you press now: ${dark}. ${upper(lines.find((l) => l.id === "memory-stage")?.because ?? "")}`;
     case "picture":
-      return `If you press now: ${fans}, no picture. ${upper(lines.find((l) => l.id === "picture")?.because ?? "")}`;
+      return `If you press now: ${dark}. ${upper(lines.find((l) => l.id === "picture")?.because ?? "")}`;
     case "fan-warning":
-      return `If you press now: ${fans}, then start-up halts with a CPU fan warning and waits for a key.`;
+      return `If you press now: ${fans && `${fans}, then `}start-up halts with a CPU fan warning and waits for a key.`;
     default: {
-      const off = lines.filter((l) => !l.works && l.group !== "Fans and pump").map((l) => l.what);
-      const more = off.length > MOST_NAMED ? ` and ${off.length - MOST_NAMED} more` : "";
-      return `If you press now: it starts${fans && `, ${fans}`}${off.length > 0 ? `; not working: ${off.slice(0, MOST_NAMED).join(", ")}${more}` : ""}.`;
+      const off = lines.filter((l) => !l.works && l.group !== "Fans and pump" && l.id !== "cpu-load").map((l) => l.what);
+      const short = lines.some((l) => l.id === "cpu-load" && !l.works);
+      const said = [
+        ...(off.length > 0 ? [`not working: ${list(off, MOST_NAMED)}`] : []),
+        ...(short ? ["under full load on the CPU it shuts down"] : []),
+      ];
+      return `If you press now: ${["it starts", ...(fans ? [fans] : [])].join(", ")}${said.map((w) => `; ${w}`).join("")}.`;
     }
   }
 }

@@ -10,3 +10,6 @@ export const list = (names: readonly string[], most = Number.POSITIVE_INFINITY):
   if (rest > 0) return `${shown.join(parted)}${and}${rest} more`;
   return shown.length > 1 ? `${shown.slice(0, -1).join(parted)}${and}${shown.at(-1)}` : (shown[0] ?? "");
 };
+
+/** As a sentence begins. */
+export const upper = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);

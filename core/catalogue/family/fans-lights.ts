@@ -80,7 +80,7 @@ export const FANS_AND_LIGHTS: readonly ConnectorFamily[] = [
     pins: [],
     ownKey: true,
     drawnMm: [8, 4.5],
-    keyedBy: "fits that maker's hub only",
+    keyedBy: "its shape, for that maker's hub only",
     source: PRACTICE,
   },
 ];

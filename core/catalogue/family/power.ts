@@ -173,7 +173,7 @@ export const POWER: readonly ConnectorFamily[] = [
     places: 1,
     pins: [],
     ownKey: true,
-    keyedBy: "fits its own supply's cables only",
+    keyedBy: "its shape, for cables of this supply only",
     source: PRACTICE,
   },
 ];

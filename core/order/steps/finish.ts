@@ -1,5 +1,6 @@
 import { naturally, partsOfKind } from "../../assembly";
 import { riserNeedMm } from "../../fit";
+import { upper } from "../../words";
 import type { Work } from "../model";
 import { CAUTION, SCREWS } from "../practice";
 import { BOARD_IN, inPlace, list, mountId, nameOf, plugId, type Site } from "./site";
@@ -128,7 +129,7 @@ export function finishSteps(site: Site): void {
     kind: "close",
     measure: "pack",
     title: "Put what came off into the bag",
-    detail: `${list([...new Set(bag)], 8) || "Spare screws and cables"}: labelled, for the client.`,
+    detail: `${upper(list([...new Set(bag)], 8)) || "Spare screws and cables"}: labelled, for the client.`,
     rightWhen: "Nothing is left on the bench",
     stage: 960,
     group: "close",
