@@ -67,8 +67,8 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
       </nav>
       <section aria-label={group} className="flex min-w-0 flex-1 flex-col border-r border-rule">
         <div className="region min-h-0 flex-1">
-          <table className="w-full border-collapse">
-            <thead className="sticky top-0 bg-ground">
+          <table className="w-full border-collapse max-[760px]:block max-[760px]:[&_tbody]:block max-[760px]:[&_td]:block max-[760px]:[&_td]:px-4 max-[760px]:[&_tr]:block">
+            <thead className="sticky top-0 bg-ground max-[760px]:sr-only">
               <tr className="h-10 text-left text-second text-soft">
                 <th className="px-4 font-normal">Look at</th>
                 <th className="w-40 font-normal">Expected</th>
@@ -174,11 +174,12 @@ function Line({
   const words = [line.expected, ...line.otherwise];
   return (
     <tr ref={row} className={cx("border-t border-rule align-top", first && "bg-sheet")}>
-      <td className="px-4 py-3">
+      <td className="px-4 py-3 max-[760px]:pb-1">
         <div className="font-semibold">{line.what}</div>
         <div className="text-second text-soft">{line.because}</div>
       </td>
-      <td className="py-3 pr-2">
+      <td className="py-3 pr-2 max-[760px]:py-0">
+        <span className="hidden text-soft max-[760px]:inline">Expected: </span>
         <span className={cx(line.unit && "mono")}>
           {line.expected}
           {line.expected === "not seen" ? "" : unit}

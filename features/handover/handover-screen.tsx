@@ -19,7 +19,7 @@ export function HandoverScreen({ view }: { view: HandoverSlice }) {
         {view.unseen === 0 ? "Everything on the first-boot sheet has been seen." : `${view.unseen} of ${view.lines} checks have not been made.`}
       </h1>
       <Closing number={view.head.number} stage={view.head.stage} open={view.open} />
-      <div className="mt-4 grid grid-cols-2 gap-8">
+      <div className="mt-4 grid grid-cols-2 gap-8 max-[760px]:grid-cols-1">
         <section>
           <h2 className="text-key font-[650]">What is in it</h2>
           <ul>
@@ -102,7 +102,7 @@ export function HandoverScreen({ view }: { view: HandoverSlice }) {
                         {l.portName}
                         {l.place ? ` ${l.place.join(" ")}` : ""}
                       </span>
-                      <span className="w-20 text-second">
+                      <span className="w-20 shrink-0 text-second">
                         <StateMark state={l.state} size={13} />
                       </span>
                     </li>

@@ -82,7 +82,7 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
           <p className="self-start">This supply has no efficiency class: nothing says what it draws from the mains.</p>
         )}
       </div>
-      <div className="grid grid-cols-2 gap-6">
+      <div className="grid grid-cols-2 gap-6 max-[760px]:grid-cols-1">
         <div className="flex flex-col gap-2">
           <h3 className="text-key font-[650]">Rails at peak</h3>
           {b.rails.map((r) =>
@@ -158,7 +158,7 @@ export function PowerView({ graph, number }: { graph: Graph; number: string }) {
         </div>
         <Upgrade graph={graph} number={number} left={b.headroomAfterUpgradeW} />
       </div>
-      <div className="grid grid-cols-2 gap-6">
+      <div className="grid grid-cols-2 gap-6 max-[760px]:grid-cols-1">
         <div>
           <h3 className="mb-1 text-key font-[650]">Who draws it</h3>
           <table className="w-full">
