@@ -60,15 +60,15 @@ export function ReceiptScreen({ view, who, people }: { view: ReceiptView; who: W
   });
   return (
     <main className="stage mx-auto flex h-dvh min-h-[680px] w-full max-w-[1280px] flex-col overflow-hidden text-bench">
-      <header className="flex h-20 shrink-0 items-stretch border-b border-rule">
-        <Link className="key-bench min-h-0 w-40 rounded-none border-0 border-r no-underline" href={`/job/${number}/parts`}>
+      <header className="flex h-20 shrink-0 items-stretch border-b border-rule max-[760px]:h-auto">
+        <Link className="key-bench min-h-0 w-40 rounded-none border-0 border-r no-underline max-[760px]:w-24" href={`/job/${number}/parts`}>
           Parts
         </Link>
-        <div className="flex min-w-0 flex-1 items-center gap-4 pl-5">
-          <h1 className="min-w-0 flex-1 truncate">
+        <div className="flex min-w-0 flex-1 items-center gap-4 pl-5 max-[760px]:flex-col max-[760px]:items-stretch max-[760px]:gap-0 max-[760px]:pl-0">
+          <h1 className="min-w-0 flex-1 truncate max-[760px]:order-last max-[760px]:whitespace-normal max-[760px]:px-3 max-[760px]:py-2">
             <span className="mono font-semibold">{number}</span> {view.title}: {arrived} of {rows.length} arrived
           </h1>
-          <Button bench className="shrink-0" onClick={() => setPersonOpen(true)}>
+          <Button bench className="shrink-0 max-[760px]:rounded-none max-[760px]:border-0 max-[760px]:border-b" onClick={() => setPersonOpen(true)}>
             <span className="sr-only">Who works here: </span>
             {who.name}
           </Button>
@@ -120,13 +120,19 @@ export function ReceiptScreen({ view, who, people }: { view: ReceiptView; who: W
                 arrive(typed.trim());
               }}
             >
-              <div className="grid grid-cols-2 gap-3">
+              <div className="grid grid-cols-2 gap-3 max-[760px]:grid-cols-1">
                 <Field word="Serial: scan, or type" mono value={typed} most={80} onChange={set("serial")} />
                 <Field word="Supplier" value={supplier} most={120} onChange={set("supplier")} />
                 <Field word="Covered until" mono type="date" value={until} onChange={set("until")} />
                 <Field word="Price" mono type="number" value={price} onChange={set("price")} />
               </div>
-              <Button bench type="submit" className="px-2 min-h-28 w-84 self-end" tone={at.arrivedAt ? "plain" : "mark"} disabled={act.pending}>
+              <Button
+                bench
+                type="submit"
+                className="px-2 min-h-28 w-84 max-w-full self-end"
+                tone={at.arrivedAt ? "plain" : "mark"}
+                disabled={act.pending}
+              >
                 {at.arrivedAt ? "Correct it" : "Arrived"}
               </Button>
             </form>
