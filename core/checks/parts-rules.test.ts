@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
 import { given } from "../../tests/fixtures/small";
@@ -172,6 +173,62 @@ describe("what the parts list alone says", () => {
         : t;
     const found = of(changed("fs-1041", { add: drives, edit }), "drive-ports").map((f) => f.message);
     expect(found.filter((m) => m.includes("SATA"))).toEqual([]);
+  });
+  it("M.2 drives find slots that speak with them: as many as trying every choice places, with no port more switched off", () => {
+    type Speech = "nvme" | "sata";
+    const slot = fc.record({
+      protocols: fc.constantFrom<Speech[] | undefined>(undefined, ["nvme"], ["sata"], ["nvme", "sata"]),
+      displaces: fc.subarray(["SATA_1", "SATA_2", "SATA_3"]),
+      bySata: fc.subarray(["SATA_1", "SATA_2", "SATA_3"]),
+    });
+    type Slot = typeof slot extends fc.Arbitrary<infer T> ? T : never;
+    const off = (s: Slot, d: Speech) => [...s.displaces, ...(d === "sata" ? s.bySata : [])];
+    /** Every way to put the drives into slots: how many are in, how many SATA ports are left. */
+    const every = (slots: Slot[], drives: Speech[], taken: ReadonlySet<number>, gone: ReadonlySet<string>): [number, number][] => {
+      const [d, ...rest] = drives;
+      if (!d) return [[taken.size, 3 - gone.size]];
+      return [
+        ...every(slots, rest, taken, gone),
+        ...slots.flatMap((s, i) =>
+          !taken.has(i) && (s.protocols === undefined || s.protocols.includes(d))
+            ? every(slots, rest, new Set([...taken, i]), new Set([...gone, ...off(s, d)]))
+            : [],
+        ),
+      ];
+    };
+    const board = shelf.find((t) => t.kind === "board" && t.ports.some((p) => p.family === "m2"));
+    const [m2, port] = ["m2", "sata-data"].map((f) => board?.ports.find((p) => p.family === f));
+    if (!m2 || !port) throw new Error("a board with slots and ports");
+    fc.assert(
+      fc.property(fc.array(slot, { maxLength: 4 }), fc.array(fc.constantFrom<Speech>("nvme", "sata"), { maxLength: 4 }), (slots, drives) => {
+        const edit = (t: PartType): PartType => {
+          if (t.kind !== "board") return t;
+          const own = t.ports.filter((p) => p.family !== "m2" && p.family !== "sata-data");
+          const made = slots.map((s, i) => ({
+            ...m2,
+            id: `M_${i}`,
+            protocols: s.protocols,
+            displaces: s.displaces,
+            displacesWhen: s.bySata.length > 0 ? [{ protocol: "sata" as const, ports: s.bySata }] : undefined,
+          }));
+          return { ...t, ports: [...own, ...made, ...[1, 2, 3].map((n) => ({ ...port, id: `SATA_${n}`, displaces: [] }))] };
+        };
+        const types: Record<Speech, string> = { nvme: "pebblestone-swift-500", sata: "pebblestone-stone-500" };
+        const m2s = drives.map((d, i) => part(`m2-${i}`, types[d]));
+        const hdds = [1, 2, 3].map((n) => part(`hdd-x${n}`, "pebblestone-vault-4000"));
+        const found = of(changed("fs-1041", { drop: /^(nvme|ssd|hdd)/, add: [...m2s, ...hdds], edit }), "drive-ports").map((f) => f.message);
+        const ends = every(slots, drives, new Set(), new Set());
+        const most = Math.max(...ends.map(([n]) => n));
+        const left = Math.max(...ends.filter(([n]) => n === most).map(([, n]) => n));
+        expect(found.some((m) => /M\.2 drives?( for (NVMe|SATA))?, /.test(m))).toBe(most < drives.length);
+        expect(found.some((m) => /SATA drives, /.test(m))).toBe(left < 3);
+        if (left < 3)
+          expect(found.join()).toContain(
+            `3 SATA drives, ${left} of 3 SATA ports: M.2 drives switch ${3 - left === 1 ? "one" : 3 - left} off wherever they go.`,
+          );
+      }),
+      { numRuns: 150, seed: 20261128 },
+    );
   });
   it("forty slots that each switch a port off are judged at once", () => {
     const drives = Array.from({ length: 20 }, (_, n) => part(`nvme-x${n}`, "pebblestone-swift-500"));

@@ -67,7 +67,7 @@ export function bootDrive(graph: Graph): PartNode | undefined {
 }
 
 /** An NVMe drive wants a slot that speaks NVMe. Slots that say nothing take both. */
-export const speaks = (lead: Lead, port: Port): boolean =>
+export const speaks = (lead: Pick<Lead, "protocol">, port: Pick<Port, "protocols">): boolean =>
   lead.protocol === undefined || port.protocols === undefined || port.protocols.includes(lead.protocol);
 
 /** The drive that the system starts from, in a slot that holds it back though the board has a faster one for it. */
