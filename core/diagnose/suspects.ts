@@ -67,7 +67,8 @@ function actionOn(e: Element): { action: string; minutes: number } {
 }
 
 /**
- * What the lines that went wrong share, less what the good ones clear. One fault at a time: two at once come later.
+ * What the lines that went wrong share, less what the good ones clear. Each action is the best against one cause of lines that share
+ * something; where more is bad, the next comes up once the first is mended and the lines are looked at again (a law tries pairs).
  * `tried`: elements already reseated or swapped without effect.
  */
 export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], tried: ReadonlySet<string> = new Set()): Diagnosis {

@@ -1,6 +1,6 @@
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, type Seat, sit } from "./page";
+import { accessible, base, launch, readIn, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -358,5 +358,37 @@ describe("receipt at the bench", () => {
     await page.getByText("The replacement is here. Scan its serial, then test it.").waitFor();
     expect(bench.errors).toEqual([]);
     await bench.context.close();
+  });
+});
+
+describe("where things hang", () => {
+  it("a radiator is refused where fans hang, by their name, and hangs elsewhere once they are gone, its fans with it", async () => {
+    const { page } = desk;
+    const job = await readIn(page, "examples/fs-1041.json");
+    const list = page.getByRole("region", { name: "Parts list" });
+    const choose = (name: RegExp) => list.getByRole("button", { name }).first().click();
+    const radiator = page.getByLabel("Where its radiator hangs, its fans with it");
+    const at = () => radiator.evaluate((e) => (e as HTMLSelectElement).selectedOptions[0]?.textContent);
+    await choose(/Coldwharf 360/);
+    expect(await at()).toBe("at the top");
+    await radiator.selectOption({ label: "at the front" });
+    await page.getByText(/^A mount at the front already holds .+\. Move that first\. Nothing was changed\.$/).waitFor();
+    await expect.poll(at).toBe("at the top");
+    for (const fan of ["top", "middle", "bottom"]) {
+      await choose(new RegExp(`Front fan ${fan}`));
+      await page.getByLabel(/^Where it hangs/).selectOption("");
+      await expect.poll(() => page.getByLabel(/^Where it hangs/).inputValue()).toBe("");
+    }
+    await choose(/Coldwharf 360/);
+    await radiator.selectOption({ label: "at the front" });
+    await expect.poll(at).toBe("at the front");
+    await page.reload();
+    await choose(/Coldwharf 360/);
+    expect(await at()).toBe("at the front");
+    await page.goto(`${base()}/job/${job}/parts`);
+    await choose(/Radiator fan/);
+    expect(
+      await page.getByLabel(/^Where it hangs/).evaluate((e) => (e as HTMLSelectElement).selectedOptions[0]?.textContent),
+    ).toMatch(/front/);
   });
 });

@@ -52,4 +52,49 @@ describe("laws of the diagnosis over generated builds", () => {
     },
     120_000 + RUNS * 20_000,
   );
+
+  it(
+    "of two things that are bad none is cleared by what works; both are found by following the advice, looking anew at what changed",
+    async () => {
+      let found = 0;
+      let most = 0;
+      await fc.assert(
+        fc.asyncProperty(recipe, fc.array(fc.tuple(fc.nat(), fc.nat()), { minLength: 6, maxLength: 6 }), async (r, picks) => {
+          const { build: given, types } = build(r);
+          const graph = buildGraph(allPlugged((await plan(given, types, { deadlineS: DEADLINE_S })).build), types);
+          const { lines } = powerOn(graph);
+          const elements = [...new Map<string, Element>(lines.flatMap((l) => l.leans).map((e) => [e.id, e])).values()];
+          const look = (bad: ReadonlySet<string>): Seen[] => {
+            const real = new Map(powerOn(graph, bad).lines.map((l) => [l.id, l]));
+            return lines.map((l) => ({ line: l.id, asExpected: real.get(l.id)?.expected === l.expected, value: real.get(l.id)?.expected ?? "" }));
+          };
+          for (const pair of picks) {
+            const bad = new Set(pair.flatMap((n) => elements[n % elements.length]?.id ?? []));
+            const names = [...bad];
+            let seen = look(bad);
+            const tried = new Set<string>();
+            let tries = 0;
+            while (seen.some((s) => !s.asExpected)) {
+              const d = diagnose(lines, seen, tried);
+              const cleared = d.cleared.map((c) => c.name);
+              for (const e of elements) if (bad.has(e.id)) expect([names, e.name, cleared.includes(e.name)]).toEqual([names, e.name, false]);
+              const id = d.next?.element.id;
+              expect([names, tries, id !== undefined && !tried.has(id)]).toEqual([names, tries, true]);
+              if (id === undefined) break;
+              tries++;
+              tried.add(id);
+              // What was reseated or swapped stays so; who sees a change looks at every line again.
+              if (bad.delete(id)) seen = look(bad);
+            }
+            most = Math.max(most, tries);
+            found++;
+          }
+        }),
+        { numRuns: Math.max(3, RUNS), seed: SEED },
+      );
+      if (process.env.LAWS_SAY) console.log({ found, most });
+      expect(found).toBeGreaterThan(RUNS);
+    },
+    120_000 + RUNS * 20_000,
+  );
 });
