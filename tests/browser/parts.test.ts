@@ -387,8 +387,6 @@ describe("where things hang", () => {
     expect(await at()).toBe("at the front");
     await page.goto(`${base()}/job/${job}/parts`);
     await choose(/Radiator fan/);
-    expect(
-      await page.getByLabel(/^Where it hangs/).evaluate((e) => (e as HTMLSelectElement).selectedOptions[0]?.textContent),
-    ).toMatch(/front/);
+    expect(await page.getByLabel(/^Where it hangs/).evaluate((e) => (e as HTMLSelectElement).selectedOptions[0]?.textContent)).toMatch(/front/);
   });
 });

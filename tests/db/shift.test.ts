@@ -158,6 +158,29 @@ function press(v: JobView, roll: Roll, n: number): [Any, Record<string, unknown>
   return made[roll(0, made.length - 1)] as [Any, Record<string, unknown>];
 }
 
+/** What holds of a job whatever was said of it; `told` says what that was. */
+async function looksRight(told: string, number: string): Promise<JobView> {
+  const after = await viewAtOnce(db.em(), number);
+  if (!after) throw new Error(told);
+  // What is kept is what would be derived anew.
+  expect([told, JSON.stringify(await keptView(db.em(), number)) === JSON.stringify(after)]).toEqual([told, true]);
+  for (const slice of [wiringSlice, partsSlice, orderSlice, benchSlice, handoverSlice, bootSlice, faultsSlice])
+    expect([told, words(slice(after))]).toEqual([told, []]);
+  expect([told, words(after.log)]).toEqual([told, []]);
+  const { steps, leads: all } = after;
+  expect([told, new Set(steps.map((s) => s.id)).size]).toEqual([told, steps.length]);
+  // Nothing is planned for where it does not belong.
+  const graph = buildGraph(after.build, typeLookup(after.build, []));
+  const astray = graph.connections.filter((c) => {
+    const [l, p] = [graph.leads.get(c.lead)?.lead, graph.ports.get(c.port)?.port];
+    return (c.state === "planned" || c.state === "fixed") && (!l || !p || !usable(mate(l.family, p.family, l.key, p.key)));
+  });
+  expect([told, astray]).toEqual([told, []]);
+  const inPort = all.filter((l) => l.port && l.state !== "planned");
+  expect([told, inPort.filter((l) => !l.portName).map((l) => l.address)]).toEqual([told, []]);
+  return after;
+}
+
 describe.each([
   ["a generated build of 24 leads", 1, () => JSON.stringify(generated(24, SEED + 1).build)],
   ["a build of the shop's own parts", 3, () => readFileSync(`examples/fs-104${1 + (SEED % 8)}.json`, "utf8")],
@@ -203,27 +226,51 @@ describe.each([
       const again = await carryOut(db.em(), by, action, { number, ...input }, entry);
       if (action !== takeBack || said.revision !== before.head.revision) expect([told, again.ok]).toEqual([told, true]);
       expect([told, (await stored(number)) === is]).toEqual([told, true]);
-      const after = await viewAtOnce(db.em(), number);
-      if (!after) throw new Error(told);
+      const after = await looksRight(told, number);
       if ("revision" in said && said.revision !== undefined) expect([told, after.head.revision]).toEqual([told, said.revision]);
-      // What is kept is what would be derived anew.
-      expect([told, JSON.stringify(await keptView(db.em(), number)) === JSON.stringify(after)]).toEqual([told, true]);
-      for (const slice of [wiringSlice, partsSlice, orderSlice, benchSlice, handoverSlice, bootSlice, faultsSlice])
-        expect([told, words(slice(after))]).toEqual([told, []]);
-      expect([told, words(after.log)]).toEqual([told, []]);
-      const { steps, leads: all } = after;
-      expect([told, new Set(steps.map((s) => s.id)).size]).toEqual([told, steps.length]);
-      // Nothing is planned for where it does not belong.
-      const graph = buildGraph(after.build, typeLookup(after.build, []));
-      const astray = graph.connections.filter((c) => {
-        const [l, p] = [graph.leads.get(c.lead)?.lead, graph.ports.get(c.port)?.port];
-        return (c.state === "planned" || c.state === "fixed") && (!l || !p || !usable(mate(l.family, p.family, l.key, p.key)));
-      });
-      expect([told, astray]).toEqual([told, []]);
-      const inPort = all.filter((l) => l.port && l.state !== "planned");
-      expect([told, inPort.filter((l) => !l.portName).map((l) => l.address)]).toEqual([told, []]);
     }
     if (process.env.SHIFT_PRESSES) console.log([...names].map(([k, [ok, not]]) => `${k} ${ok}/${not}`).join(", "), [...refusals].sort().join("\n"));
     expect(taken).toBeGreaterThan(PRESSES / 4);
+  }, 600_000);
+
+  it(`${PRESSES / 4} times two people at the same moment: each is taken once or refused in a sentence, nothing is lost or torn`, async () => {
+    const roll = dice(SEED + 7 * nth);
+    const people = (await db.em().find(Person, { role: { $in: ["technician", "lead"] } }, { limit: 3 })) as PersonRow[];
+    const [one, two] = people as [PersonRow, PersonRow];
+    const read = await carryOut(db.em(), one, jobFromFile, { text: text() });
+    if (!read.ok) throw new Error(read.sentence);
+    const number = read.value as string;
+    await planJob(db.em(), number, one, (build) => plan(build, typeLookup(build, []), { deadlineS: 3 }));
+    let both = 0;
+    for (let n = 0; n < PRESSES / 4; n++) {
+      const before = await db.view(number);
+      const closed = before.head.stage === "handed-over" || before.head.stage === "waiting";
+      const [a, b] = closed
+        ? [[before.head.stage === "waiting" ? goOn : reopen, { reason: "goes on" }] as [Any, object], press(before, roll, n)]
+        : [press(before, roll, n), press(before, roll, n)];
+      const entries = [0, 1].map((i) => ({ key: `${number}-pair-${n}-${i}` }));
+      const told = `${n}: ${a[0].name} ${JSON.stringify(a[1])} beside ${b[0].name} ${JSON.stringify(b[1])}`;
+      const say = () =>
+        Promise.all([
+          carryOut(db.em(), one, a[0], { number, ...a[1] }, entries[0]),
+          carryOut(db.em(), two, b[0], { number, ...b[1] }, entries[1]),
+        ]).catch((e: unknown) => {
+          throw new Error(`${told}: ${e instanceof Error ? e.stack : e}`);
+        });
+      const said = await say();
+      for (const r of said) if (!r.ok) expect([told, r.sentence]).toEqual([told, expect.stringMatching(/^\S.*[.?]$/s)]);
+      const after = await looksRight(told, number);
+      const taken = said.filter((r) => r.ok).length;
+      if (taken === 2) both++;
+      // Whoever came second is told where the job stands then; of two refused it stands where it stood.
+      const at = said.flatMap((r) => (r.ok && r.revision !== undefined ? [r.revision] : []));
+      expect([told, after.head.revision]).toEqual([told, at.length > 0 ? Math.max(...at) : before.head.revision]);
+      const is = await stored(number);
+      const again = await say();
+      expect([told, again.map((r, i) => r.ok || !said[i]?.ok)]).toEqual([told, [true, true]]);
+      // What was refused may be possible by now: only what was taken must not count twice.
+      if (taken === 2 && ![a[0], b[0]].includes(takeBack as Any)) expect([told, (await stored(number)) === is]).toEqual([told, true]);
+    }
+    expect(both).toBeGreaterThan(0);
   }, 600_000);
 });
