@@ -311,7 +311,8 @@ function solveLevels(
       const all = level === undefined || level === levels.at(-1) || MOSTLY_ZERO.includes(level);
       const mostS = all ? Number.POSITIVE_INFINITY : solving.leftS() * levelShare;
       // The order of names is asked of answers whose lengths stay: there is nothing left to decide first.
-      const read = solving.worthReading();
+      // Whoever brings answers to begin with needs one, however late it is: where none of them holds, it is looked for all the same.
+      const read = solving.worthReading() || (!solving.values && starts.length > 0);
       const status = !read
         ? TIME_LIMIT
         : level && level !== "canonical" && solving.whatDecides(level, mostS)
