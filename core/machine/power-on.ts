@@ -92,18 +92,17 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
   for (const l of whole.leads.values()) {
     if (l.part.type.kind !== "case" || !["audio", "usb"].includes(l.lead.role)) continue;
     const path = join(world, [start.path, leadPath(world, l.address)]);
-    if (start.path.ok) add(`port:${l.address}`, "Front ports", l.name, path, ["works", "dead"], "Plug a stick or a headset in.");
-    else
-      lines.push({
-        id: `port:${l.address}`,
-        group: "Front ports",
-        what: l.name,
-        works: false,
-        expected: NOT_REACHED,
-        otherwise: ["works", "dead"],
-        because: `${upper(path.missing ?? "")}.`,
-        ...leansOf(join(world, [button, path])),
-      });
+    const expected = !start.path.ok ? NOT_REACHED : path.ok ? "works" : "dead";
+    lines.push({
+      id: `port:${l.address}`,
+      group: "Front ports",
+      what: l.name,
+      works: path.ok,
+      expected,
+      otherwise: ["works", "dead"].filter((w) => w !== expected),
+      because: path.ok ? "Plug a stick or a headset in." : `${upper(path.missing ?? "")}.`,
+      ...leansOf(join(world, [button, path])),
+    });
   }
   return { verdict: verdict(damage, start, lines, button, board), damage, ...(start.stopsAt ? { stopsAt: start.stopsAt } : {}), lines };
 }
@@ -237,13 +236,14 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Sta
     );
     const [draw, carries] = [cpuDrawW(graph), cpuFilledW(fed)];
     const short = picture.ok && carries < draw - 1e-9;
+    const expected = !picture.ok ? NOT_REACHED : short ? "shuts down" : "holds";
     lines.push({
       id: "cpu-load",
       group: "Start-up",
       what: "Full load on the CPU",
       works: picture.ok && !short,
-      expected: !picture.ok ? NOT_REACHED : short ? "shuts down" : "holds",
-      otherwise: ["holds", "shuts down", NOT_REACHED].filter((w) => w !== (!picture.ok ? NOT_REACHED : short ? "shuts down" : "holds")),
+      expected,
+      otherwise: ["holds", "shuts down", NOT_REACHED].filter((w) => w !== expected),
       because: !picture.ok ? `${upper(picture.missing ?? "")}.` : `The CPU draws ${Math.round(draw)} W; its plugs carry ${Math.round(carries)} W.`,
       ...leansOf(join(world, [picture, ...alive.map((s) => powerPath(world, s))])),
       silent: true,
