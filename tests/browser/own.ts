@@ -1,19 +1,13 @@
-import { createServer } from "node:net";
 import { afterAll } from "vitest";
 import { startPlanner, startServer } from "../../scripts/processes.mjs";
 import { ownDatabase } from "../fixtures/own-database";
+import { freePort } from "../fixtures/second-server";
 
 // Before each file of this folder: a database, a server and a planner of its own. A server that is named by IMBRA_URL is used instead.
 if (!process.env.IMBRA_URL) {
   const own = await ownDatabase("today");
   process.env.DATABASE_URL = own.url;
-  const port = await new Promise<number>((resolve) => {
-    const s = createServer();
-    s.listen(0, "127.0.0.1", () => {
-      const at = (s.address() as { port: number }).port;
-      s.close(() => resolve(at));
-    });
-  });
+  const port = await freePort();
   const server = startServer(process.cwd(), process.env, { host: "127.0.0.1", port });
   // Most files plan nothing.
   const planner = startPlanner(process.cwd(), { ...process.env, IMBRA_WARM: "no" });

@@ -1,6 +1,11 @@
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, plannedIn, plansAgain, type Seat, sit } from "./page";
+import { usbShort } from "../fixtures/short";
+import { accessible, base, launch, plannedIn, plansAgain, readIn, type Seat, sit } from "./page";
+import { plannedJob } from "./stored";
 
 let browser: Browser;
 let desk: Seat;
@@ -151,5 +156,55 @@ describe("the wiring screen", () => {
     await accessible(page);
     await sheet.getByRole("button", { name: "Close", exact: true }).click();
     expect(desk.errors).toEqual([]);
+  });
+});
+
+describe("findings", () => {
+  it("a warning is set aside with a reason, then shows it with the name, here and at handover", async () => {
+    const { page } = desk;
+    const job = await plannedJob("examples/fs-1046.json");
+    await page.goto(`${base()}/job/${job}/wiring`);
+    await page.waitForLoadState("networkidle");
+    await page.getByRole("button", { name: /Warn/ }).click();
+    const panel = page.getByRole("region", { name: "Findings" });
+    const mine = panel.getByRole("listitem").filter({ hasText: "front USB-C" });
+    await mine.getByRole("button", { name: /^Set aside/ }).click();
+    await mine.getByLabel(/Why it may stay/).fill("no");
+    expect(await mine.getByRole("button", { name: "Set aside", exact: true }).isDisabled()).toBe(true);
+    await mine.getByLabel(/Why it may stay/).fill("The client has nothing with that plug.");
+    await accessible(page);
+    await mine.getByRole("button", { name: "Set aside", exact: true }).click();
+    await panel.getByText("Set aside. The reason and your name stay on record.").waitFor();
+    await mine.getByText(/Set aside by Tansy Okoru, .+ was a warning: The client has nothing with that plug\./).waitFor();
+    await accessible(page);
+    await page.goto(`${base()}/job/${job}/handover`);
+    await page.getByRole("heading", { name: "What was set aside, by whom and why" }).waitFor();
+    await page.getByText("The client has nothing with that plug.").waitFor();
+    expect(desk.errors).toEqual([]);
+  });
+});
+
+describe("what stays free, and the way out", () => {
+  it("says the fewest things that would let it in; one press orders them and plans again", async () => {
+    const { page } = desk;
+    const file = join(mkdtempSync(join(tmpdir(), "imbra-")), "short.json");
+    // By hand: 2 halves of one header; a hub takes one and gives six. One hub in stock: 7 places for 8 devices.
+    writeFileSync(file, JSON.stringify(usbShort(8, { mayOrder: false }).build));
+    const job = await readIn(page, file);
+    await page.goto(`${base()}/job/${job}/wiring`);
+    await page.waitForLoadState("networkidle");
+    await page.getByRole("button", { name: "Plan the wiring" }).click();
+    // Jobs of other tests may have taken the hub from stock; then it takes two. Exact counts stand in the database tests.
+    const ways = page.getByRole("region", { name: /wanted ends? stays? free$/ });
+    await ways.waitFor({ timeout: 150_000 });
+    expect(await ways.getByRole("listitem").allInnerTexts()).toEqual([expect.stringMatching(/^[12] more Internal USB 2 hub$/)]);
+    if (process.env.IMBRA_PICTURE) await page.screenshot({ path: process.env.IMBRA_PICTURE });
+    await accessible(page);
+    await ways.getByRole("button", { name: "Order it and plan again" }).click();
+    await page.getByText(/^Plan \d+(, proved in| is proved as it stands,) .+, 0 wanted ends free\./).waitFor({ timeout: 150_000 });
+    await ways.waitFor({ state: "detached" });
+    await page.goto(`${base()}/job/${job}/parts`);
+    await page.getByRole("button", { name: "Order list" }).click();
+    await page.getByText("Internal USB 2 hub").first().waitFor();
   });
 });

@@ -1,23 +1,14 @@
 import { spawn } from "node:child_process";
 import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
-import { createServer } from "node:net";
 import { networkInterfaces } from "node:os";
 import { afterAll, describe, expect, it } from "vitest";
 import { ownHosts } from "../../scripts/processes.mjs";
+import { freePort } from "../fixtures/second-server";
 
 const NAME = "pg-start";
 afterAll(() => {
   for (const f of [NAME, `${NAME}-password`]) rmSync(`.data/${f}`, { recursive: true, force: true });
 });
-
-const freePort = () =>
-  new Promise<number>((resolve) => {
-    const s = createServer();
-    s.listen(0, "127.0.0.1", () => {
-      const at = (s.address() as { port: number }).port;
-      s.close(() => resolve(at));
-    });
-  });
 
 /** Processes whose parent is this one, by what their command line holds. */
 const childOf = (parent: number, words: string) =>

@@ -1,6 +1,5 @@
-import { type ChildProcess, spawn, spawnSync } from "node:child_process";
+import { type ChildProcess, spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
@@ -9,6 +8,7 @@ import { type Entry, splitOf } from "../../features/outbox/entries";
 import { asSent, type Store, sendAll } from "../../features/outbox/send-all";
 import type { Result } from "../../server/kernel/result";
 import { TEMPLATES } from "../fixtures/own-database";
+import { freePort, killed, secondServer } from "../fixtures/second-server";
 import { signedIn } from "../fixtures/signed-in";
 
 // A server and a database of its own, all of which this file may kill.
@@ -34,24 +34,8 @@ let url = "";
 let port = 0;
 let server: ChildProcess | undefined;
 
-async function startServer(): Promise<void> {
-  server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)], {
-    env: { ...process.env, DATABASE_URL: url, NODE_ENV: "production" },
-    stdio: ["ignore", "pipe", "ignore"],
-  });
-  await new Promise<void>((resolve, reject) => {
-    const late = setTimeout(() => reject(new Error("the server did not start")), 60_000);
-    server?.stdout?.on("data", (chunk) => {
-      if (!String(chunk).includes("Ready")) return;
-      clearTimeout(late);
-      resolve();
-    });
-  });
-}
-const kill = async () => {
-  const gone = new Promise((resolve) => server?.once("exit", resolve));
-  server?.kill("SIGKILL");
-  await gone;
+const startServer = async () => {
+  server = await secondServer(port, { DATABASE_URL: url });
 };
 
 beforeAll(async () => {
@@ -61,17 +45,11 @@ beforeAll(async () => {
     encoding: "utf8",
   });
   if (copied.status !== 0) throw new Error(copied.stderr);
-  port = await new Promise<number>((resolve) => {
-    const s = createServer();
-    s.listen(0, "127.0.0.1", () => {
-      const at = (s.address() as { port: number }).port;
-      s.close(() => resolve(at));
-    });
-  });
+  port = await freePort();
   await startServer();
 }, 180_000);
 afterAll(async () => {
-  server?.kill("SIGKILL");
+  await killed(server);
   cluster("stop");
   rmSync(folder, { recursive: true, force: true });
 }, 90_000);
@@ -168,7 +146,7 @@ describe("500 entries of 10 benches", () => {
     for (let i = 0; i < EACH; i++) {
       for (const t of tablets) t.press(i);
       if (i === 10) {
-        await kill();
+        await killed(server);
         await startServer();
       }
       if (i === 20) {
