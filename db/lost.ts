@@ -5,7 +5,9 @@ import { DeadlockException, DriverException, LockWaitTimeoutException, ServerExc
  * manual), and what the network itself says.
  */
 const CODES = /^(08|53|57P|55P03|25P03|ECONN|ETIMEDOUT|EPIPE|ENOTFOUND)/;
-const WORDS = /connection terminated|timeout acquiring a connection/i;
+/** Errors of the driver and of its pool that have no code: what ends a transaction is thrown as it comes (`pg` 8, `knex` 3). */
+const WORDS =
+  /connection terminated|not queryable|timeout acquiring a connection|timeout exceeded when trying to connect|unable to acquire a connection/i;
 
 /** Did the database not answer, so that the same may be asked again? Otherwise it answered, or the fault is ours. */
 export function isLost(e: unknown): boolean {

@@ -9,7 +9,14 @@ import type { Refusal } from "./result";
 export function failed(e: unknown, kept = "Nothing was changed."): Refusal {
   const lost = isLost(e);
   // Behind the statement, which says what somebody wrote.
-  console.error(lost && e instanceof Error ? `The database did not answer: ${e.message.trim().split(/\n| - /).at(-1)}` : e);
+  console.error(
+    lost && e instanceof Error
+      ? `The database did not answer: ${e.message
+          .trim()
+          .split(/\n| - /)
+          .at(-1)}`
+      : e,
+  );
   return lost
     ? { ok: false, sentence: `The database did not answer. ${kept} Try again.`, later: "again" }
     : {
