@@ -33,12 +33,9 @@ export interface World {
 
 export const partElement = (graph: Graph, id: string): Element => {
   const p = graph.parts.get(id);
-  return {
-    ...(p && !p.cable ? { of: p.type.kind } : {}),
-    id,
-    kind: p?.cable ? "cable" : p?.type.kind === "board" ? "board" : "part",
-    name: p?.part.label ?? p?.type.name ?? id,
-  };
+  const name = p?.part.label ?? p?.type.name ?? id;
+  if (!p) return { id, kind: "part", name };
+  return p.cable ? { id, kind: "cable", name } : { id, kind: p.type.kind === "board" ? "board" : "part", name, of: p.type.kind };
 };
 export const jointElement = (l: LeadNode, p: PortNode): Element => ({
   id: `${l.address}@${p.address}`,

@@ -157,9 +157,12 @@ export function networkOf(graph: Graph): Network | undefined {
  */
 const standing = (graph: Graph): readonly Body[] => bodies(graph).filter((b) => !b.assumed && b.kind !== "light" && b.kind !== "card");
 
-/** Networks of late, so that a build read anew, or with a lead moved, goes on with the ways that are known. */
+/**
+ * Networks of late, so that a build read anew, or with a lead moved, goes on with the ways that are known: as many as there are benches in a
+ * large shop. Each takes about a third of a megabyte; what is worked out from them has a bound of its own.
+ */
 const late = new Map<string, Network | undefined>();
-const MOST_LATE = 4;
+const MOST_LATE = 128;
 
 function shared(graph: Graph): Network | undefined {
   const body = partsOfKind(graph, "case")[0]?.type.body;

@@ -57,6 +57,20 @@ function asGraph(net: Network, bend: number, cutout: number): Graphology {
   return g;
 }
 
+describe("what was worked out", () => {
+  it("is remembered of every build that is asked for in turn, as a server is by its benches, each read anew", async () => {
+    const anew = async () => Promise.all(DEMO.map(async (name) => buildGraph((await demoPlan(name)).build, demo(name).types)));
+    const ways = (graphs: readonly Graph[]) => graphs.flatMap((g) => routesOf(g).routes.flatMap((r) => (r.way && !r.asked ? [r.way] : [])));
+    const [first, second] = [await anew(), await anew()];
+    const was = ways(first);
+    const again = ways(second);
+    expect(again.length).toBe(was.length);
+    // The very same: nothing was worked out a second time.
+    expect(again.filter((w, i) => w !== was[i])).toEqual([]);
+    expect(second.filter((g, i) => networkOf(g) !== networkOf(first[i] as Graph))).toEqual([]);
+  });
+});
+
 describe("the cheapest way", () => {
   it.each(["fs-1044", "fs-1047"])("%s: costs what Dijkstra of a general graph library (graphology) finds, to every crossing", (name) => {
     const graph = of(name);

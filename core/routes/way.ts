@@ -34,23 +34,36 @@ const SHORT_HOP_MM = 160;
 
 const keyOf = (s: Spot) => `${s.on}:${Math.round(s.xMm * 10)},${Math.round(s.yMm * 10)}`;
 
-/** What spreads of one network may take, bytes: each takes 12 a state, and a plan of many leads asks for hundreds again and again. */
-const MOST_BYTES = 60_000_000;
-const mostSpreads = (net: Network) => Math.max(40, Math.floor(MOST_BYTES / (sizeOf(net) * 4 * 12)));
+/**
+ * What spreads of all networks together may take, bytes: each takes 12 a state, a plan of many leads asks for hundreds again and again, and a
+ * server is asked of as many builds as there are benches.
+ */
+const MOST_BYTES = 160_000_000;
 
-/** Spreads of one network, by kind and start: worked out when first asked for. */
-const known = new WeakMap<Network, Map<string, Spread>>();
+/** Spreads by network, kind and start, those of late last: worked out when first asked for. */
+const known = new Map<string, Spread>();
+let bytes = 0;
+const numbers = new WeakMap<Network, number>();
+let lastNumber = 0;
+function numberOf(net: Network): number {
+  const has = numbers.get(net) ?? ++lastNumber;
+  numbers.set(net, has);
+  return has;
+}
+const bytesOf = (s: Spread) => sizeOf(s.net) * 4 * 12;
 
 function spreadOf(net: Network, from: Spot, how: "tidy" | "short"): Spread {
-  const mine = known.get(net) ?? new Map<string, Spread>();
-  known.set(net, mine);
-  const key = `${how} ${keyOf(from)}`;
-  const made = mine.get(key) ?? spread(net, from, how === "tidy" ? TIDY : SHORT);
-  mine.delete(key);
-  mine.set(key, made);
-  for (const old of mine.keys()) {
-    if (mine.size <= mostSpreads(net)) break;
-    mine.delete(old);
+  const key = `${numberOf(net)} ${how} ${keyOf(from)}`;
+  const was = known.get(key);
+  if (was) known.delete(key);
+  const made = was ?? spread(net, from, how === "tidy" ? TIDY : SHORT);
+  known.set(key, made);
+  if (was) return made;
+  bytes += bytesOf(made);
+  for (const [old, s] of known) {
+    if (bytes <= MOST_BYTES || s === made) break;
+    known.delete(old);
+    bytes -= bytesOf(s);
   }
   return made;
 }
@@ -171,12 +184,32 @@ function tidyWay(net: Network, a: Spot, b: Spot): Way | undefined {
   return hop && hop.lengthMm <= SHORT_HOP_MM && !hop.blocked ? hop : wayBetween(net, a, b, "tidy");
 }
 
+/** So many ways of leads that are plugged are remembered of one network: those of a build and of what is tried in it. */
+const MOST_WAYS = 600;
+const ways = new WeakMap<Network, Map<string, Way | undefined>>();
+const exactly = (s: Spot) => `${s.on}:${s.xMm},${s.yMm}`;
+
+/** A way of a lead that is plugged: the same is asked for again with every entry and every page of its job. */
+function plugged(net: Network, a: Spot, b: Spot, how: "tidy" | "short"): Way | undefined {
+  const mine = ways.get(net) ?? new Map<string, Way | undefined>();
+  ways.set(net, mine);
+  const key = `${how} ${exactly(a)} ${exactly(b)}`;
+  const is = mine.has(key) ? mine.get(key) : how === "tidy" ? tidyWay(net, a, b) : wayBetween(net, a, b, "short");
+  mine.delete(key);
+  mine.set(key, is);
+  for (const old of mine.keys()) {
+    if (mine.size <= MOST_WAYS) break;
+    mine.delete(old);
+  }
+  return is;
+}
+
 /** What a lead of `hasMm` needs and how it then lies; undefined where the two ends are not joined at all. */
 export function needs(net: Network, a: Spot, b: Spot, hasMm: number, slackMm = SLACK_MM): Needs | undefined {
-  const tidy = tidyWay(net, a, b);
+  const tidy = plugged(net, a, b, "tidy");
   if (!tidy) return undefined;
   if (tidy.lengthMm + slackMm <= hasMm && !tidy.blocked) return { needMm: tidy.lengthMm + slackMm, way: tidy, tidy: true };
-  const short = wayBetween(net, a, b, "short");
+  const short = plugged(net, a, b, "short");
   if (!short || short.lengthMm >= tidy.lengthMm) return { needMm: tidy.lengthMm + slackMm, way: tidy, tidy: true };
   return { needMm: short.lengthMm + slackMm, way: short, tidy: false };
 }
