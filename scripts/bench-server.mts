@@ -144,6 +144,16 @@ const plugged = (made: string) => async (n: number, i: number) => {
   const said = await send({ action: "bench.plug", input, entry: { key: `${made}-${n}-${i}` } });
   if (!said.ok) throw new Error(said.sentence);
 };
+/** A step ticked, and undone again, at the same seven jobs: builds that differ, so that nothing known of one helps with another. */
+const ticked = (made: string) => async (n: number, i: number) => {
+  const number = byJob[n % byJob.length]?.[0]?.number;
+  const said = await send({
+    action: "bench.step",
+    input: { number, step: "standoffs", done: i % 2 === 0 },
+    entry: { key: `${made}-${n}-${i}` },
+  });
+  if (!said.ok) throw new Error(said.sentence);
+};
 // A server that has just started takes the first entries slowly: that is told apart.
 const first = await paced(entered(`first-${key}`), WARM_SECONDS);
 const sent = await paced(entered(key));
@@ -156,12 +166,15 @@ const bare = await paced((n, i) =>
   ]),
 );
 const plugs = await paced(plugged(`plug-${key}`), 20);
+const ticks = await paced(ticked(`tick-${key}`), 20);
 const there = Number((await sql("select count(*) from log_entry where entry_key like $1", [`${key}-%`])).rows[0].count);
 console.log(
   `${BENCHES} benches, an entry a second each: in the first ${WARM_SECONDS} s of the server p95 ${ms(at(first, 0.95))}; then for ${SECONDS} s p50 ${ms(at(sent, 0.5))}, p95 ${ms(at(sent, 0.95))}; a bare insert of the same row at the same pace p50 ${ms(at(bare, 0.5))}, p95 ${ms(at(bare, 0.95))}: p95 ${(at(sent, 0.95) / at(bare, 0.95)).toFixed(1)} times; ${there} of ${BENCHES * SECONDS} kept`,
 );
 
-console.log(`The same with plugs for 20 s: p50 ${ms(at(plugs, 0.5))}, p95 ${ms(at(plugs, 0.95))}`);
+console.log(
+  `The same with plugs for 20 s: p50 ${ms(at(plugs, 0.5))}, p95 ${ms(at(plugs, 0.95))}; with ticks of steps p50 ${ms(at(ticks, 0.5))}, p95 ${ms(at(ticks, 0.95))}`,
+);
 agent.destroy();
 
 // Pages while ten plans are made, against pages while nothing is.

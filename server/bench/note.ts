@@ -27,7 +27,7 @@ export const note = jobAction({
 
 /** One thing said of a step or of the whole job. */
 export async function say(unit: JobUnit, n: z.infer<typeof Note>): Promise<Result> {
-  const title = n.step && (await unit.steps()).get(n.step)?.title;
+  const title = n.step && (await unit.step(n.step))?.title;
   const said = title ? `${title}: ${n.text}` : n.text;
   unit.emit(KIND[n.kind], { text: said });
   if (n.kind === "skip" && n.step && title) await skip(unit, n.step, n.text);

@@ -22,7 +22,7 @@ export const step = jobAction({ name: "bench.step", permission: "record", input:
 
 export async function markStep(unit: JobUnit, s: z.infer<typeof Step>): Promise<Result> {
   const row = await unit.tx.findOne(StepDone, { job: unit.job.id, step: s.step });
-  const there = (await unit.steps()).get(s.step);
+  const there = await unit.step(s.step);
   const known = there?.id.startsWith("plug:") ? undefined : there;
   if (!known && !(row && !s.done))
     return no(`${s.number} has no such step any more: its parts or its plan changed. Nothing was changed. Look at the order again.`);

@@ -1,5 +1,5 @@
 import { type EventKind, type Happening, isStage, type JobEvents, type Stage, stageAfter } from "../../core/job";
-import { stepsFor, type Work } from "../../core/order";
+import { stepNamed, type Work } from "../../core/order";
 import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, Person, type PersonRow, prepared } from "../../db";
 import { buildOfJob, type JobBuild } from "../read/build-of-job";
 import type { Actor } from "./actor";
@@ -46,7 +46,6 @@ export const jobRead = (row: JobRow): JobRead => ({ id: row.id, number: row.numb
 export class JobUnit extends Unit {
   private row: JobRow | undefined;
   private built: Promise<JobBuild> | undefined;
-  private known: Promise<ReadonlyMap<string, StepName>> | undefined;
   private readonly told: { kind: EventKind; data: unknown; plan_revision: number | null; entry_key: string | null }[] = [];
   /** The entry of the log that this one takes back. */
   takesBack: number | undefined;
@@ -74,13 +73,9 @@ export class JobUnit extends Unit {
     return this.built;
   }
 
-  /** Its steps by id as they were when the unit began, those for which it is too late among them; worked out once, when asked for. */
-  steps(): Promise<ReadonlyMap<string, StepName>> {
-    this.known ??= this.build().then((b) => {
-      const { works, late } = stepsFor(b.graph);
-      return new Map<string, StepName>([...late.map((w) => [w.id, w] as const), ...works]);
-    });
-    return this.known;
+  /** A step of it by its id, as it was when the unit began; also one for which it is too late. */
+  async step(id: string): Promise<StepName | undefined> {
+    return stepNamed((await this.build()).graph, id);
   }
 
   /** Rows that were read or made by this unit. */

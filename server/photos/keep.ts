@@ -26,7 +26,7 @@ export const keepPhoto = jobAction({
       return no(`${p.number} has ${MOST_PHOTOS} photos already. Nothing was changed.`);
     const part = p.part === undefined ? undefined : await findPart(unit, p.part);
     if (part && !part.ok) return part;
-    const title = p.step === undefined ? undefined : (await unit.steps()).get(p.step)?.title;
+    const title = p.step === undefined ? undefined : (await unit.step(p.step))?.title;
     unit.tx.create(Photo, { job: unit.job, step: p.step ?? null, part: p.part ?? null, ...p.photo, by: unit.by, at: unit.when.happened });
     unit.emit("photo", { photo: p.photo.id, of: title ?? part?.name ?? "the job" });
     return done();

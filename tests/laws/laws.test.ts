@@ -4,7 +4,7 @@ import { type Build, buildGraph, type Graph, partsOfKind, type TypeLookup } from
 import { check, checkAll } from "../../core/checks";
 import { account, claimsHere, freeEnds, say } from "../../core/claims";
 import { powerOn } from "../../core/machine";
-import { cardsOf, doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, startedBy, undoOf } from "../../core/order";
+import { cardsOf, doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, startedBy, stepNamed, stepsFor, undoOf } from "../../core/order";
 import { compareCost, LEVELS, type Plan, plan, verify, waysIn, wholeCost } from "../../core/plan";
 import { FREE_LEVELS } from "../../core/plan/cost";
 import { routesOf } from "../../core/routes";
@@ -243,6 +243,13 @@ describe("laws over generated builds", () => {
           expect(words.filter((t) => /(^|[ (])(0 (?!of|V|mm)[a-z]|1 [a-z]+s\b(?! own)|undefined|NaN|\? )/.test(t))).toEqual([]);
           // What is done first, by hands that follow it.
           const did = new Set(whole.steps.slice(0, n % (whole.steps.length + 1)).map((s) => s.id));
+          // What an entry asks of one step is what the whole says of it, also when it is too late.
+          const then = buildGraph({ ...made.build, done: [...did].filter((id) => !id.startsWith("plug:")) }, types);
+          const { works, late } = stepsFor(then);
+          const some = [...works.values(), ...late].filter((w, i) => i % 7 === n % 7 || /^(route|dress|tie)/.test(w.id));
+          const named = (w: ReturnType<typeof stepNamed>) => [w?.id, w?.title, w?.measure];
+          expect(some.map((w) => named(stepNamed(then, w.id)))).toEqual(some.map(named));
+          expect(stepNamed(then, "no-such-step")).toBeUndefined();
           const half = { ...problem, works: problem.works.map((w) => ({ ...w, done: did.has(w.id) })) };
           const rest = orderOfProblem(half);
           expect(faultsOf(half, rest, made.build).filter((f) => !f.includes("put back"))).toEqual([]);
