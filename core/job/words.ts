@@ -1,3 +1,4 @@
+import { lower } from "../words";
 import type { EventKind, JobEvent, JobEvents } from "./events";
 
 const PLUG_WORD = { plugged: "plugged into", checked: "checked in", out: "taken out of" } as const;
@@ -26,7 +27,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   "part-removed": (d) => `${d.name} removed from the parts.`,
   "part-placed": (d) => `${d.name}: ${d.changes.join(", ")}.`,
   "part-measured": (d) =>
-    `${d.name}: ${d.word.charAt(0).toLowerCase()}${d.word.slice(1)} ${d.mm === null ? "no longer measured" : `measured, ${d.mm} mm`}${d.was === null ? "" : `; ${d.was} mm before`}.`,
+    `${d.name}: ${lower(d.word)} ${d.mm === null ? "no longer measured" : `measured, ${d.mm} mm`}${d.was === null ? "" : `; ${d.was} mm before`}.`,
   "part-named": (d) => `${d.was} is called ${d.now || "by its place"} now.`,
   "part-serial": (d) => `${d.name}: serial ${d.serial === null ? "removed" : d.serial}.`,
   "part-swapped": (d) => `${d.name}: ${d.was} replaced by ${d.now}. The plan is stale.`,

@@ -11,5 +11,8 @@ export const list = (names: readonly string[], most = Number.POSITIVE_INFINITY):
   return shown.length > 1 ? `${shown.slice(0, -1).join(parted)}${and}${shown.at(-1)}` : (shown[0] ?? "");
 };
 
+/** As it stands in the middle of a sentence: "CPU" and "SATA data" stay as they are. */
+export const lower = (s: string): string => (/^\p{Lu}(?![\p{Lu}\d.-])/u.test(s) ? s.charAt(0).toLowerCase() + s.slice(1) : s);
+
 /** As a sentence begins. */
 export const upper = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { list } from ".";
+import { list, lower } from ".";
 
 describe("names in a sentence", () => {
   it.each([
@@ -16,5 +16,19 @@ describe("names in a sentence", () => {
     expect(list(["A", "B", "C"], 3)).toBe("A, B and C");
     expect(list(["A", "B", "C", "D", "E"], 3)).toBe("A, B, C and 2 more");
     expect(list(["A, a", "B", "C"], 2)).toBe("A, a; B; and 1 more");
+  });
+});
+
+describe("a name in the middle of a sentence", () => {
+  it.each([
+    ["Full load on the CPU", "full load on the CPU"],
+    ["SATA data plugs", "SATA data plugs"],
+    ["M.2 slot 1", "M.2 slot 1"],
+    ["A20 fan", "A20 fan"],
+    ["X-frame hub", "X-frame hub"],
+    ["rear fan", "rear fan"],
+    ["", ""],
+  ])("%j stands there as %j", (name, said) => {
+    expect(lower(name)).toBe(said);
   });
 });

@@ -2,6 +2,7 @@
 import { useCallback, useMemo, useReducer, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import { sceneOf } from "../../core/scene";
+import { lower } from "../../core/words";
 import type { JobView } from "../../server/read/job-view";
 import type { LeadRow } from "../../server/read/lead-rows";
 import { Button } from "../../ui/button";
@@ -166,7 +167,7 @@ export function WiringScreen({
       { keys: ["f"], word: "Fix the lead where it is, or let the planner have it", run: fixHere },
       { keys: ["w"], word: "Why here", run: focusOn("why") },
       { keys: ["p"], word: "Pins", run: focusOn("pins") },
-      ...looms.map((l, i) => ({ keys: [`${i + 1}`], word: `Only ${LOOM_NAME[l].toLowerCase()}`, run: () => happen({ do: "loom", loom: l }) })),
+      ...looms.map((l, i) => ({ keys: [`${i + 1}`], word: `Only ${lower(LOOM_NAME[l])}`, run: () => happen({ do: "loom", loom: l }) })),
       { keys: ["0"], word: "All looms", run: () => happen({ do: "loom", loom: null }) },
       { keys: ["t"], word: "Turn to the other side of the tray", run: () => happen({ do: "turn" }) },
       { keys: ["+", "="], word: "Nearer", run: () => happen({ do: "zoom", to: zoom + 1 }) },

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { Policy } from "../../core/assembly";
 import { WORK_SCHOOLS } from "../../core/order";
 import { SCHOOLS } from "../../core/wiring";
+import { lower } from "../../core/words";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
@@ -27,10 +28,10 @@ export const SchoolsChange = z.object({ number: JobNumber, schools: SchoolsPicke
 
 const inWords = (id: string, answer: unknown) => {
   const work = WORK_SCHOOLS.find((s) => s.id === id);
-  if (work) return { school: work.word.toLowerCase(), answer: work.options[String(answer)]?.words ?? String(answer) };
+  if (work) return { school: lower(work.word), answer: work.options[String(answer)]?.words ?? String(answer) };
   const school = SCHOOLS.find((s) => s.id === id);
   const options: Record<string, string> = school?.options ?? {};
-  return { school: school?.word.toLowerCase() ?? id, answer: options[String(answer)] ?? String(answer) };
+  return { school: school ? lower(school.word) : id, answer: options[String(answer)] ?? String(answer) };
 };
 
 /** A job follows other schools than before. Its plan is stale then, unless it is the mains alone. */

@@ -13,7 +13,7 @@ function nextOf(v: JobView, left: Step | undefined): string {
   if (v.head.stage === "soak") return "Soak: read temperatures and fan speeds";
   if (left) return left.title;
   const unseen = v.power.lines.find((l) => !v.seen[l.id]);
-  return unseen ? `First boot: look at ${unseen.what.toLowerCase()}` : "All as expected. Soak next";
+  return unseen ? `First boot, to be seen: ${unseen.what}` : "All as expected. Soak next";
 }
 
 const UNKNOWN = "This job could not be worked out. Nothing of it is lost; open it, undo the last entry, or tell the lead";

@@ -1,6 +1,7 @@
 import { type LeadNode, naturally } from "../../assembly";
 import { LOOM_NAME, type Loom } from "../../catalogue";
 import { behindWords, type Route, routesOf } from "../../routes";
+import { lower } from "../../words";
 import { CAUTION, minutesOf, PER_LEAD } from "../practice";
 import { list, mountId, plugId, plural, type Site } from "./site";
 
@@ -38,7 +39,7 @@ export function bundleSteps(site: Site): void {
   all.forEach(({ loom, routes: of }, i) => {
     const leads = of.map((r) => r.lead);
     const nodes = leads.flatMap((a) => graph.leads.get(a) ?? []);
-    const name = LOOM_NAME[loom].toLowerCase();
+    const name = lower(LOOM_NAME[loom]);
     const through = [...new Set(leads.flatMap((l) => cut.get(l) ?? []))];
     const id = `route:${loom}`;
     add({
