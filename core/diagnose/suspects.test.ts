@@ -3,6 +3,7 @@ import { pluggedDemo } from "../../tests/fixtures/demo";
 import { type Element, type Expectation, powerOn } from "../machine";
 import { MAINS } from "../machine/paths";
 import { diagnose, type Seen } from ".";
+import { elsewhere } from "./elsewhere";
 
 /** What a person would see on a machine with these things bad. */
 async function sheet(name: string, bad: string[]) {
@@ -116,5 +117,59 @@ describe("what is cleared, and what does not hang together", () => {
     }
     expect(order.at(-1)).toBe("board");
     expect(order).toHaveLength(4);
+  });
+});
+
+describe("the next action", () => {
+  const following = async (name: string, bad: string) => {
+    const { graph, lines, seen } = await sheet(name, [bad]);
+    const tried = new Set<string>();
+    for (;;) {
+      const { next } = diagnose(lines, seen, tried, graph);
+      if (!next || next.element.id === bad) return next;
+      tried.add(next.element.id);
+    }
+  };
+  it("no picture though it starts: a look at the monitor, in the card or in the board, before anything is unplugged", async () => {
+    for (const [name, where] of [
+      ["fs-1041", "and in the card, not in the board."],
+      ["fs-1044", "and in the board."],
+    ] as const) {
+      const next = await following(name, "monitor");
+      expect([next?.action.startsWith("Look at the monitor: on, "), next?.action.endsWith(where), next?.minutes]).toEqual([true, true, 1]);
+    }
+  });
+  it("a port in doubt: its lead goes where there is room, by name, and what each outcome means is said", async () => {
+    const next = await following("fs-1041", "board:SYS_FAN2");
+    expect(next?.action).toMatch(/^Supply off, mains out, press the button once\. Put FN-\d\d into SYS_FAN3, which is free, then start\.$/);
+    expect(next?.ifGood).toMatch(
+      /^Front fan top, Front fan middle and Front fan bottom as expected: SYS_FAN2 is dead\. Leave FN-\d\d there and say so at the bench\.$/,
+    );
+    expect(next?.ifBad).toMatch(/^No change: it follows the lead, so SYS_FAN2 is cleared\. Put FN-\d\d back\.$/);
+    expect((await following("fs-1041", "board:DIMM_A2"))?.action).toContain("Put Memory 1 into DIMM_A1, which is free");
+  });
+  it("a data plug goes beside, where its cable reaches; where there is no other port, somebody looks into it", async () => {
+    const { graph } = await sheet("fs-1041", []);
+    expect(elsewhere(graph, "board:SATA_3", new Set())?.action).toMatch(/^Put .+ into SATA_\d, which is free$/);
+    expect(elsewhere(graph, "board:CPU_FAN", new Set())).toBeUndefined();
+    expect((await following("fs-1041", "board:CPU_FAN"))?.action).toContain("Look into CPU_FAN with a light, for bent pins and dirt");
+  });
+  it("with no port free, a lead changes places with one of its kind that was seen to work, and with no other", async () => {
+    const { graph } = await sheet("fs-1045", []);
+    const [mine, theirs] = ["hub-fan:FAN_6", "hub-fan:FAN_5"].map((p) => graph.atPort.get(p)?.[0]?.lead ?? "");
+    // By hand: every port of its kind that is free is away.
+    const kind = graph.ports.get("hub-fan:FAN_6")?.port.role;
+    const ports = new Map([...graph.ports].filter(([a, p]) => p.port.role !== kind || graph.atPort.has(a)));
+    const full = { ...graph, ports };
+    expect(elsewhere(full, "hub-fan:FAN_6", new Set())).toBeUndefined();
+    const other = elsewhere(full, "hub-fan:FAN_6", new Set([theirs ?? ""]));
+    expect(other?.action).toMatch(/^Exchange FN-\d\d with FN-\d\d, which works in Fan hub FAN_5$/);
+    expect(other?.moves).toEqual([
+      { lead: mine, port: "hub-fan:FAN_5" },
+      { lead: theirs, port: "hub-fan:FAN_6" },
+    ]);
+  });
+  it("what sits in a slot takes as long as taking it out", async () => {
+    expect((await following("fs-1041", "board:CPU"))?.minutes).toBe(40);
   });
 });

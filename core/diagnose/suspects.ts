@@ -1,6 +1,8 @@
+import type { Graph } from "../assembly";
 import type { PartKind } from "../catalogue";
 import type { Element, Expectation } from "../machine";
 import { list } from "../words";
+import { elsewhere } from "./elsewhere";
 
 /** What a person saw on one line of the sheet. */
 export interface Seen {
@@ -36,7 +38,9 @@ export interface Diagnosis {
  * How often each kind of thing is to blame before anything is seen (common practice: a plug that is not
  * fully in comes long before a dead part). A first cut: the shop's own figures come later.
  */
-const PRIOR: Record<Element["kind"], number> = { joint: 8, cable: 2, part: 3, board: 0.3, port: 1, mains: 5, switch: 2 };
+const PRIOR: Record<Element["kind"], number> = { joint: 8, cable: 2, part: 3, board: 0.3, port: 1, mains: 5, switch: 2, monitor: 4 };
+/** So many things are named of what one action would mend. */
+const MOST_NAMED = 4;
 /** A wrong entry must never empty the list. */
 const MISREAD = 0.02;
 
@@ -44,8 +48,18 @@ const MISREAD = 0.02;
 const SWAP_MIN: Partial<Record<PartKind, number>> = { memory: 3, card: 5, supply: 20, cpu: 40, cooler: 40, case: 120, board: 60 };
 const OTHER_SWAP_MIN = 8;
 
-/** What is done about an element, and about how many minutes it takes. All but a look at the mains begins with the power off. */
-function actionOn(e: Element): { action: string; minutes: number } {
+interface Action {
+  action: string;
+  minutes: number;
+  ifGood?: string;
+  ifBad?: string;
+}
+
+/**
+ * What is done about an element, and about how many minutes it takes. All but a look at the mains or the monitor begins with the power off.
+ * `graph` says where a plug could go instead, `works` which leads are of things that were seen to work.
+ */
+function actionOn(e: Element, graph: Graph | undefined, works: ReadonlySet<string>): Action {
   const off = (words: string, minutes: number, start = "start") => ({
     action: `Supply off, mains out, press the button once. ${words}, then ${start}.`,
     minutes,
@@ -57,8 +71,21 @@ function actionOn(e: Element): { action: string; minutes: number } {
       return off(`Reseat ${e.name}`, 2);
     case "cable":
       return off(`Use another cable in place of ${e.name}`, 4);
-    case "port":
-      return off(`Use another port than ${e.name}`, 3);
+    case "port": {
+      const other = graph && elsewhere(graph, e.id, works);
+      const in_ = graph?.leads.get(graph.atPort.get(e.id)?.[0]?.lead ?? "");
+      // What sits in a slot has to come out of it.
+      const minutes = in_?.loom === "seat" ? (SWAP_MIN[in_.part.type.kind] ?? OTHER_SWAP_MIN) : (other?.minutes ?? 3);
+      return other ? { ...other, ...off(other.action, minutes) } : off(`Look into ${e.name} with a light, for bent pins and dirt`, minutes);
+    }
+    case "monitor":
+      return {
+        action:
+          e.of === "card"
+            ? "Look at the monitor: on, set to this input, its cable in at both ends, and in the card, not in the board."
+            : "Look at the monitor: on, set to this input, its cable in at both ends, and in the board.",
+        minutes: 1,
+      };
     case "switch":
       return off("Put the lead of another switch, such as reset, on the power-switch pins", 3, "start with that");
     default:
@@ -69,9 +96,9 @@ function actionOn(e: Element): { action: string; minutes: number } {
 /**
  * What the lines that went wrong share, less what the good ones clear. Each action is the best against one cause of lines that share
  * something; where more is bad, the next comes up once the first is mended and the lines are looked at again (a law tries pairs).
- * `tried`: elements already reseated or swapped without effect.
+ * `tried`: elements already reseated or swapped without effect. `graph`: as it is plugged, for what could go elsewhere.
  */
-export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], tried: ReadonlySet<string> = new Set()): Diagnosis {
+export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], tried: ReadonlySet<string> = new Set(), graph?: Graph): Diagnosis {
   const at = new Map(lines.map((l) => [l.id, l]));
   // A line that was expected not to work tells nothing about good parts.
   const wrong = seen.flatMap((s) => (!s.asExpected ? (at.get(s.line) ?? []) : []));
@@ -108,14 +135,19 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
     }),
   );
   // Falling probability over cost gives the least expected minutes (Kadane and Simon 1977; from memory).
-  const first = [...ranked]
+  const works = new Set(right.map((r) => r.id.slice(r.id.indexOf(":") + 1)));
+  const first = ranked
     .filter((x) => !tried.has(x.element.id))
-    .sort((a, b) => b.score / actionOn(b.element).minutes - a.score / actionOn(a.element).minutes || (a.element.id < b.element.id ? -1 : 1))[0];
+    .map((x) => ({ ...x, ...actionOn(x.element, graph, works) }))
+    .sort((a, b) => b.score / b.minutes - a.score / a.minutes || (a.element.id < b.element.id ? -1 : 1))[0];
   const wrongIds = new Set(wrong.flatMap((w) => w.leans.map((e) => e.id)));
   const cleared = [...clearedBy].filter(([id]) => wrongIds.has(id)).map(([, c]) => c);
   if (!first) return { suspects, cleared };
-  const { action, minutes } = actionOn(first.element);
-  const what = list(first.explains.map((w) => w.what));
+  const { action, minutes, ifGood, ifBad } = first;
+  const what = list(
+    first.explains.map((w) => w.what),
+    MOST_NAMED,
+  );
   return {
     suspects,
     cleared,
@@ -123,8 +155,8 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
       element: first.element,
       minutes,
       action,
-      ifGood: `${what} as expected: that was it.`,
-      ifBad: `No change: ${first.element.name} is cleared; the next suspect comes up.`,
+      ifGood: `${what} as expected: ${ifGood ?? "that was it."}`,
+      ifBad: ifBad ?? `No change: ${first.element.name} is cleared; the next suspect comes up.`,
     },
   };
 }

@@ -5,9 +5,9 @@ import { family, mate, type PartKind, usable } from "../catalogue";
 /** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
 export interface Element {
   id: string;
-  kind: "part" | "board" | "joint" | "port" | "cable" | "mains" | "switch";
+  kind: "part" | "board" | "joint" | "port" | "cable" | "mains" | "switch" | "monitor";
   name: string;
-  /** What it is or belongs to, where it is a part. */
+  /** What it is or belongs to, where it is a part; what a monitor is plugged into. */
   of?: PartKind;
 }
 
@@ -44,6 +44,11 @@ export const jointElement = (l: LeadNode, p: PortNode): Element => ({
 });
 const portElement = (p: PortNode): Element => ({ id: p.address, kind: "port", name: p.name });
 export const MAINS: Element = { id: "mains", kind: "mains", name: "Mains lead and switch" };
+
+/** The monitor with its cable, which somebody has plugged into what gives the picture, or not. */
+export function monitorPath(world: World, into: "card" | "board"): Path {
+  return judge(world, [{ id: "monitor", kind: "monitor", name: `Monitor and its cable, in the ${into}`, of: into }]);
+}
 
 function judge(world: World, leans: Element[], missing?: string): Path {
   const broken = leans.find((e) => world.bad.has(e.id));

@@ -14,6 +14,7 @@ import {
   join,
   jointElement,
   leadPath,
+  monitorPath,
   type Path,
   powerPath,
   seatPath,
@@ -199,7 +200,7 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Sta
     });
   line("cpu", "Start-up gets past the CPU stage", cpuPath, ["passes", "stops"], "CPU power and CPU are in.");
   line("memory-stage", "Start-up gets past the memory stage", post, ["passes", "stops"], `${seen.length} of ${modules.length} modules are in.`);
-  const picture = upTo(post, graphics);
+  const picture = upTo(post, graphics, ...(graphics.ok ? [monitorPath(world, card ? "card" : "board")] : []));
   line(
     "picture",
     "Picture",

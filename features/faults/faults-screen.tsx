@@ -63,7 +63,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
               Next action, about {next.minutes} {next.minutes === 1 ? "minute" : "minutes"}
             </h2>
             <p className="mt-1 text-verdict font-semibold">{next.action}</p>
-            {next.element.kind === "mains" ? null : (
+            {next.element.kind === "mains" || next.element.kind === "monitor" ? null : (
               <div className="mt-4">
                 <Caution text="Supply switch off, mains lead out, press the button once to drain it. Then plug." />
               </div>

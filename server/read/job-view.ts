@@ -245,6 +245,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       power.lines,
       seenList.filter((s) => s.asExpected || openFaults.some((f) => f.line === s.line)),
       tried,
+      b.graph,
     ),
     log: entries.map(logLine),
     draw: wholeDraw(b.graph),

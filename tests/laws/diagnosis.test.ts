@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { buildGraph } from "../../core/assembly";
+import { buildGraph, withConnections } from "../../core/assembly";
 import { diagnose, type Seen } from "../../core/diagnose";
+import { elsewhere } from "../../core/diagnose/elsewhere";
 import { type Element, powerOn } from "../../core/machine";
 import { plan } from "../../core/plan";
 import { build, recipe } from "./builds";
@@ -94,6 +95,42 @@ describe("laws of the diagnosis over generated builds", () => {
       );
       if (process.env.LAWS_SAY) console.log({ found, most });
       expect(found).toBeGreaterThan(RUNS);
+    },
+    120_000 + RUNS * 20_000,
+  );
+
+  it(
+    "what is put elsewhere tells the port from the device as it is said: it works there where the port is dead, and nothing else comes to harm",
+    async () => {
+      const said = { free: 0, exchanged: 0 };
+      await fc.assert(
+        fc.asyncProperty(recipe, async (r) => {
+          const { build: given, types } = build(r);
+          const graph = buildGraph(allPlugged((await plan(given, types, { deadlineS: DEADLINE_S })).build), types);
+          const before = powerOn(graph);
+          const leadOf = (line: string) => line.slice(line.indexOf(":") + 1);
+          const works = new Set(before.lines.filter((l) => l.works).map((l) => leadOf(l.id)));
+          for (const port of new Set(before.lines.flatMap((l) => l.leans.filter((e) => e.kind === "port").map((e) => e.id)))) {
+            const other = elsewhere(graph, port, works);
+            if (!other) continue;
+            const to = new Map(other.moves.map((m) => [m.lead, m.port]));
+            const moved = withConnections(
+              graph,
+              graph.connections.map((c) => ({ ...c, port: to.get(c.lead) ?? c.port })),
+            );
+            expect([port, other.action, powerOn(moved).damage]).toEqual([port, other.action, []]);
+            // Of what has a line of its own: with the port dead it works in its new place, and what came from there does not.
+            const now = new Map(powerOn(moved, new Set([port])).lines.map((l) => [leadOf(l.id), l]));
+            const [mine, theirs] = other.moves.map((m) => m.lead);
+            if (mine && works.has(mine)) expect([port, other.action, now.get(mine)?.works]).toEqual([port, other.action, true]);
+            if (theirs) expect([port, other.action, now.get(theirs)?.works]).toEqual([port, other.action, false]);
+            said[theirs ? "exchanged" : "free"]++;
+          }
+        }),
+        { numRuns: Math.max(3, Math.ceil(RUNS / 2)), seed: SEED },
+      );
+      if (process.env.LAWS_SAY) console.log(said);
+      expect([said.free > RUNS, said.exchanged > RUNS / 10]).toEqual([true, true]);
     },
     120_000 + RUNS * 20_000,
   );
