@@ -1,4 +1,4 @@
-import type { Graph } from "../assembly";
+import type { Address, Graph } from "../assembly";
 import type { PartKind } from "../catalogue";
 import type { Element, Expectation } from "../machine";
 import { list } from "../words";
@@ -24,6 +24,8 @@ export interface Suspect {
 export interface NextAction {
   element: Element;
   action: string;
+  /** The port that hands go to. */
+  port?: Address;
   minutes: number;
   ifGood: string;
   ifBad: string;
@@ -50,6 +52,7 @@ const OTHER_SWAP_MIN = 8;
 
 interface Action {
   action: string;
+  port?: Address;
   minutes: number;
   ifGood?: string;
   ifBad?: string;
@@ -68,7 +71,7 @@ function actionOn(e: Element, graph: Graph | undefined, works: ReadonlySet<strin
     case "mains":
       return { action: "Look whether the supply's switch is on and the mains lead is in at both ends, then start.", minutes: 1 };
     case "joint":
-      return off(`Reseat ${e.name}`, 2);
+      return { ...off(`Reseat ${e.name}`, 2), port: e.id.slice(e.id.indexOf("@") + 1) };
     case "cable":
       return off(`Use another cable in place of ${e.name}`, 4);
     case "port": {
@@ -76,7 +79,10 @@ function actionOn(e: Element, graph: Graph | undefined, works: ReadonlySet<strin
       const in_ = graph?.leads.get(graph.atPort.get(e.id)?.[0]?.lead ?? "");
       // What sits in a slot has to come out of it.
       const minutes = in_?.loom === "seat" ? (SWAP_MIN[in_.part.type.kind] ?? OTHER_SWAP_MIN) : (other?.minutes ?? 3);
-      return other ? { ...other, ...off(other.action, minutes) } : off(`Look into ${e.name} with a light, for bent pins and dirt`, minutes);
+      const to = other?.moves[0]?.port;
+      return other
+        ? { ifGood: other.ifGood, ifBad: other.ifBad, ...(to ? { port: to } : {}), ...off(other.action, minutes) }
+        : { ...off(`Look into ${e.name} with a light, for bent pins and dirt`, minutes), port: e.id };
     }
     case "monitor":
       return {
@@ -143,7 +149,7 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
   const wrongIds = new Set(wrong.flatMap((w) => w.leans.map((e) => e.id)));
   const cleared = [...clearedBy].filter(([id]) => wrongIds.has(id)).map(([, c]) => c);
   if (!first) return { suspects, cleared };
-  const { action, minutes, ifGood, ifBad } = first;
+  const { action, port, minutes, ifGood, ifBad } = first;
   const what = list(
     first.explains.map((w) => w.what),
     MOST_NAMED,
@@ -155,6 +161,7 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
       element: first.element,
       minutes,
       action,
+      ...(port ? { port } : {}),
       ifGood: `${what} as expected: ${ifGood ?? "that was it."}`,
       ifBad: ifBad ?? `No change: ${first.element.name} is cleared; the next suspect comes up.`,
     },

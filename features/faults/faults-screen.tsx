@@ -105,7 +105,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
         </ul>
       </section>
       <section tabIndex={0} aria-label="Tried and cleared" className="region w-80 shrink-0 p-4">
-        {shown.length > 0 ? <Where build={view.build} suspects={shown} next={next?.element.id.split("@").at(-1)} /> : null}
+        {shown.length > 0 ? <Where build={view.build} suspects={shown} next={next?.port} /> : null}
         <h2 className="mt-4 text-key font-[650]">Tried</h2>
         {triedOnce.length === 0 ? (
           <p className="text-soft">Nothing yet. One thing at a time.</p>
