@@ -18,6 +18,13 @@ describe("dates", () => {
     expect(withDates(said, datesIn("en-GB", "Europe/Oslo"))).toBe("FN-01 is in SYS_FAN1 (Ebo Larkmoor, 00:02). Due Sat 28 Nov, part 2026-99-99.");
     expect(withDates(said, datesIn("en-US", "UTC"))).toBe("FN-01 is in SYS_FAN1 (Ebo Larkmoor, 11:02 PM). Due Sat, Nov 28, part 2026-99-99.");
   });
+  it("are made once for a language and zone, and again when many others came between", () => {
+    const first = datesIn("en-GB", "Europe/Oslo");
+    expect(datesIn("en-GB", "Europe/Oslo")).toBe(first);
+    for (let i = 0; i < 60; i++) datesIn(`en-x-lang${i}`, "UTC");
+    expect(datesIn("en-GB", "Europe/Oslo")).not.toBe(first);
+    expect(datesIn("en-GB", "Europe/Oslo").both("2026-11-27T23:02:00Z")).toBe("28 Nov 00:02");
+  });
   it("the language is the first that the browser asks for and that there is", () => {
     expect(languageOf("nb-NO,nb;q=0.9,en;q=0.8")).toBe("nb-NO");
     expect(languageOf("xx-nothing, *;q=0.5, fr")).toBe("fr");
