@@ -235,7 +235,9 @@ function labelItems(here: readonly SceneBox[], ports: readonly { p: ScenePort; b
     if (rank < 1) strong.add(`${b.id}#${b.kind}`);
   }
   const clear = [...ports.filter((x) => !x.p.landmark).map((x) => x.box), ...(look.clear ?? [])];
-  return placeLabels(wishes, { bounds, keepClear: clear, line: look.line, letter: look.letter }).map((label) => ({
+  const wished = new Map(wishes.map((w) => [w.id, w.at]));
+  const outlines = here.map((b) => wished.get(`${b.id}#${b.kind}`) ?? box(b.rect));
+  return placeLabels(wishes, { bounds, keepClear: clear, outlines, line: look.line, letter: look.letter }).map((label) => ({
     kind: "label",
     label,
     strong: strong.has(label.id),

@@ -32,6 +32,8 @@ export interface LabelRoom {
   bounds: Box;
   /** What no word may cover. */
   keepClear: readonly Box[];
+  /** Outlines that would run through a word: it stands elsewhere where there is room nearby. */
+  outlines?: readonly Box[];
   /** Height of a line, and width of a letter as a share of it. */
   line: number;
   letter: number;
@@ -39,6 +41,12 @@ export interface LabelRoom {
 
 const overlaps = (a: Box, b: Box, gap = 0) => a.x < b.x + b.w + gap && b.x < a.x + a.w + gap && a.y < b.y + b.h + gap && b.y < a.y + a.h + gap;
 const within = (a: Box, b: Box) => a.x >= b.x && a.y >= b.y && a.x + a.w <= b.x + b.w && a.y + a.h <= b.y + b.h;
+
+/** So far from what it names a word is looked for through which no outline runs, before one is taken through which some do. */
+const PLAIN_RINGS = 4;
+
+/** Below this rank it is what somebody has chosen: it comes before all others, wherever it stands. */
+const FIRST = 1;
 
 /** Over ten letters a label breaks at an underscore or a blank; it is never shortened. */
 export function labelLines(label: string): string[] {
@@ -83,7 +91,8 @@ function cuts(l: { x1: number; y1: number; x2: number; y2: number }, b: Box): bo
 }
 
 /**
- * Words beside what they name, first come by rank. No word covers another, a port or a leader; no leader crosses a word. What finds no
+ * Words within or beside what they name, first come by rank; but those below the first that stand within come before those beside, for which
+ * there is more than one place. No word covers another, a port or a leader; no leader crosses a word. What finds no
  * room is left out, and shows when it is pointed at. Same wishes, same places.
  */
 export function placeLabels(wishes: readonly LabelWish[], room: LabelRoom): PlacedLabel[] {
@@ -95,14 +104,16 @@ export function placeLabels(wishes: readonly LabelWish[], room: LabelRoom): Plac
     out.every((o) => !overlaps(box, o.box, 1)) &&
     leaders.every((l) => !cuts(l, box)) &&
     (inside || room.keepClear.every((k) => k === own || !overlaps(box, k)));
-  for (const w of order) {
-    const lines = labelLines(w.text);
-    const size = { w: Math.max(...lines.map((t) => t.length)) * room.line * room.letter + 2, h: lines.length * room.line };
-    const made = insideOf(w, lines, room, isFree) ?? (w.inside === "only" ? undefined : besideOf(w, lines, size, isFree, out, leaders, room));
-    if (!made) continue;
-    out.push(made);
-    if (made.leader) leaders.push(made.leader);
-  }
+  const put = (made: PlacedLabel | undefined): boolean => {
+    if (made) out.push(made);
+    if (made?.leader) leaders.push(made.leader);
+    return made !== undefined;
+  };
+  const standsIn = (w: LabelWish) => put(insideOf(w, labelLines(w.text), room, isFree));
+  const beside = (w: LabelWish) => w.inside !== "only" && put(besideOf(w, labelLines(w.text), room, isFree, out, leaders));
+  for (const w of order) if (w.rank < FIRST) standsIn(w) || beside(w);
+  const left = order.filter((w) => w.rank >= FIRST && !standsIn(w));
+  for (const w of left) beside(w);
   return out;
 }
 
@@ -122,16 +133,21 @@ function insideOf(w: LabelWish, lines: string[], room: LabelRoom, isFree: (b: Bo
 function besideOf(
   w: LabelWish,
   lines: string[],
-  size: { w: number; h: number },
+  room: LabelRoom,
   isFree: (b: Box, own: Box, inside: boolean) => boolean,
   placed: readonly PlacedLabel[],
   leaders: readonly { x1: number; y1: number; x2: number; y2: number }[],
-  room: LabelRoom,
 ): PlacedLabel | undefined {
+  const size = { w: Math.max(...lines.map((t) => t.length)) * room.line * room.letter + 2, h: lines.length * room.line };
   const { x, y, w: aw, h: ah } = w.at;
   const [cx, cy] = [x + aw / 2, y + ah / 2];
   const gap = room.line * 0.3;
-  for (let ring = 0; ring < 9; ring++) {
+  const crossed = (b: Box) => (room.outlines ?? []).some((o) => o !== w.at && overlaps(b, o) && !within(b, o));
+  const rings = Array.from({ length: 9 }, (_, ring) => ring);
+  for (const { ring, plain } of [
+    ...rings.slice(0, PLAIN_RINGS).map((ring) => ({ ring, plain: true })),
+    ...rings.map((ring) => ({ ring, plain: false })),
+  ]) {
     const d = gap + ring * room.line * 0.9;
     const upright: [number, number][] = [
       [cx - size.w / 2, y - d - size.h],
@@ -159,7 +175,7 @@ function besideOf(
     ];
     for (const [bx, by] of places) {
       const box = { x: bx, y: by, ...size };
-      if (!isFree(box, w.at, false)) continue;
+      if (!isFree(box, w.at, false) || (plain && crossed(box))) continue;
       if (ring === 0) return { id: w.id, text: w.text, lines, box, inside: false };
       const leader = {
         x1: cx,

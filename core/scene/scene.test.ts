@@ -165,6 +165,42 @@ describe("labels", () => {
   });
 });
 
+describe("where words stand", () => {
+  const room = { bounds: { x: 0, y: 0, w: 420, h: 320 }, keepClear: [], line: 14, letter: 0.52 };
+  it("not where an outline would run through them, while there is room nearby; else there all the same", () => {
+    const at = { x: 200, y: 100, w: 20, h: 60 };
+    const wish = { id: "a", text: "FN-01", at, rank: 3 };
+    const [plain] = placeLabels([wish], room);
+    if (!plain) throw new Error("no word");
+    // By hand: an edge through its first place, at the right of it; then one wherever it could stand.
+    const edge = { x: plain.box.x + 10, y: plain.box.y - 20, w: 300, h: 54 };
+    const [moved] = placeLabels([wish], { ...room, outlines: [at, edge] });
+    const crosses = (b: typeof at, o: typeof at) => over(b, o) && !(b.x >= o.x && b.y >= o.y && b.x + b.w <= o.x + o.w && b.y + b.h <= o.y + o.h);
+    expect([moved && crosses(moved.box, edge), moved?.leader]).toEqual([false, undefined]);
+    const everywhere = Array.from({ length: 40 }, (_, i) => ({ x: 0, y: i * 8, w: 420, h: 4 }));
+    expect(placeLabels([wish], { ...room, outlines: everywhere })[0]?.box).toEqual(plain.box);
+  });
+  it("within what they name before others stand beside, but for what is chosen", () => {
+    const drive = { id: "drive", text: "Drive 5", at: { x: 100, y: 100, w: 90, h: 20 }, rank: 5, inside: "may" as const };
+    const fan = { id: "fan", text: "FN-05", at: { x: 160, y: 60, w: 10, h: 100 }, rank: 3 };
+    const made = placeLabels([drive, fan], room);
+    expect(made.map((l) => [l.id, l.inside])).toEqual([
+      ["drive", true],
+      ["fan", false],
+    ]);
+    expect(placeLabels([drive, { ...fan, rank: 0 }], room).map((l) => l.id)[0]).toBe("fan");
+  });
+  it("fs-1043: each of its eight drives is named in its own place", () => {
+    const { build, types } = demo("fs-1043");
+    const d = drawSheet(sceneOf(buildGraph(build, types)), "front", {
+      ...look(of("fs-1043"), 1),
+      nameOfPort: () => undefined,
+      nameOfBox: (b) => (b.kind === "board" ? undefined : b.kind === "fan" ? (b.faceOn ? 6 : 3) : 5),
+    });
+    expect(labels(d.items).filter((l) => l.text.startsWith("Dome drive") && l.inside).length).toBe(8);
+  });
+});
+
 describe("the machine as SVG", () => {
   it.each(DEMO)("%s is well-formed XML (fast-xml-parser), to scale in mm, both sides, with its ports and filled headers named", (name) => {
     const g = of(name);
