@@ -9,14 +9,10 @@ export interface Elsewhere {
   action: string;
   /** Which leads are then in which ports. */
   moves: readonly { lead: Address; port: Address }[];
-  minutes: number;
   /** What it means where everything works then. */
   ifGood: string;
   ifBad: string;
 }
-
-const FREE_MIN = 3;
-const EXCHANGE_MIN = 4;
 
 /** Where the other plug of a data cable is. */
 function otherEnd(graph: Graph, l: LeadNode): PortNode | undefined {
@@ -72,7 +68,6 @@ export function elsewhere(graph: Graph, port: Address, works: ReadonlySet<Addres
       return {
         action: `Put ${called(l)} into ${q.name}, which is free`,
         moves,
-        minutes: FREE_MIN,
         ifGood: `${p.name} is dead. Leave ${called(l)} there and say so at the bench.`,
         ifBad: `No change: it follows ${l.loom === "seat" ? "the part" : "the lead"}, so ${p.name} is cleared. Put ${called(l)} back.`,
       };
@@ -87,7 +82,6 @@ export function elsewhere(graph: Graph, port: Address, works: ReadonlySet<Addres
       return {
         action: `Exchange ${called(l)} with ${called(m)}, which works in ${q.name}`,
         moves,
-        minutes: EXCHANGE_MIN,
         ifGood: `${p.name} is dead, and ${m.name} does not work in it.`,
         ifBad: `No change: it follows ${l.loom === "seat" ? "the part" : "the lead"}, so ${p.name} is cleared. Put both back.`,
       };

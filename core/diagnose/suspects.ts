@@ -50,52 +50,54 @@ const MISREAD = 0.02;
 const SWAP_MIN: Partial<Record<PartKind, number>> = { memory: 3, card: 5, supply: 20, cpu: 40, cooler: 40, case: 120, board: 60 };
 const OTHER_SWAP_MIN = 8;
 
+/** What sits in a port. */
+const inPort = (graph: Graph | undefined, port: string) => graph?.leads.get(graph.atPort.get(port)?.[0]?.lead ?? "");
+
+/** About how many minutes it takes to do something about an element. What sits in a slot has to come out of it. */
+function minutesOf(e: Element, graph: Graph | undefined): number {
+  const swap = (kind: PartKind | undefined) => (kind && SWAP_MIN[kind]) ?? OTHER_SWAP_MIN;
+  const sits = e.kind === "port" ? inPort(graph, e.id) : undefined;
+  if (sits?.loom === "seat") return swap(sits.part.type.kind);
+  const minutes = { mains: 1, monitor: 1, joint: 2, cable: 4, port: 3, switch: 3, part: undefined, board: undefined }[e.kind];
+  return minutes ?? swap(e.of);
+}
+
 interface Action {
   action: string;
   port?: Address;
-  minutes: number;
   ifGood?: string;
   ifBad?: string;
 }
 
 /**
- * What is done about an element, and about how many minutes it takes. All but a look at the mains or the monitor begins with the power off.
+ * What is done about an element. All but a look at the mains or the monitor begins with the power off.
  * `graph` says where a plug could go instead, `works` which leads are of things that were seen to work.
  */
 function actionOn(e: Element, graph: Graph | undefined, works: ReadonlySet<string>): Action {
-  const off = (words: string, minutes: number, start = "start") => ({
-    action: `Supply off, mains out, press the button once. ${words}, then ${start}.`,
-    minutes,
-  });
+  const off = (words: string, start = "start") => ({ action: `Supply off, mains out, press the button once. ${words}, then ${start}.` });
   switch (e.kind) {
     case "mains":
-      return { action: "Look whether the supply's switch is on and the mains lead is in at both ends, then start.", minutes: 1 };
-    case "joint":
-      return { ...off(`Reseat ${e.name}`, 2), port: e.id.slice(e.id.indexOf("@") + 1) };
-    case "cable":
-      return off(`Use another cable in place of ${e.name}`, 4);
-    case "port": {
-      const other = graph && elsewhere(graph, e.id, works);
-      const in_ = graph?.leads.get(graph.atPort.get(e.id)?.[0]?.lead ?? "");
-      // What sits in a slot has to come out of it.
-      const minutes = in_?.loom === "seat" ? (SWAP_MIN[in_.part.type.kind] ?? OTHER_SWAP_MIN) : (other?.minutes ?? 3);
-      const to = other?.moves[0]?.port;
-      return other
-        ? { ifGood: other.ifGood, ifBad: other.ifBad, ...(to ? { port: to } : {}), ...off(other.action, minutes) }
-        : { ...off(`Look into ${e.name} with a light, for bent pins and dirt`, minutes), port: e.id };
-    }
+      return { action: "Look whether the supply's switch is on and the mains lead is in at both ends, then start." };
     case "monitor":
       return {
         action:
           e.of === "card"
             ? "Look at the monitor: on, set to this input, its cable in at both ends, and in the card, not in the board."
             : "Look at the monitor: on, set to this input, its cable in at both ends, and in the board.",
-        minutes: 1,
       };
+    case "joint":
+      return { ...off(`Reseat ${e.name}`), port: e.id.slice(e.id.indexOf("@") + 1) };
+    case "cable":
+      return off(`Use another cable in place of ${e.name}`);
+    case "port": {
+      const other = graph && elsewhere(graph, e.id, works);
+      if (!other) return { ...off(`Look into ${e.name} with a light, for bent pins and dirt`), port: e.id };
+      return { ...off(other.action), port: other.moves[0]?.port ?? e.id, ifGood: other.ifGood, ifBad: other.ifBad };
+    }
     case "switch":
-      return off("Put the lead of another switch, such as reset, on the power-switch pins", 3, "start with that");
+      return off("Put the lead of another switch, such as reset, on the power-switch pins", "start with that");
     default:
-      return off(`Swap ${e.name} for one that works`, e.of === undefined ? OTHER_SWAP_MIN : (SWAP_MIN[e.of] ?? OTHER_SWAP_MIN));
+      return off(`Swap ${e.name} for one that works`);
   }
 }
 
@@ -141,15 +143,15 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
     }),
   );
   // Falling probability over cost gives the least expected minutes (Kadane and Simon 1977; from memory).
-  const works = new Set(right.map((r) => r.id.slice(r.id.indexOf(":") + 1)));
   const first = ranked
     .filter((x) => !tried.has(x.element.id))
-    .map((x) => ({ ...x, ...actionOn(x.element, graph, works) }))
+    .map((x) => ({ ...x, minutes: minutesOf(x.element, graph) }))
     .sort((a, b) => b.score / b.minutes - a.score / a.minutes || (a.element.id < b.element.id ? -1 : 1))[0];
   const wrongIds = new Set(wrong.flatMap((w) => w.leans.map((e) => e.id)));
   const cleared = [...clearedBy].filter(([id]) => wrongIds.has(id)).map(([, c]) => c);
   if (!first) return { suspects, cleared };
-  const { action, port, minutes, ifGood, ifBad } = first;
+  const works = new Set(right.map((r) => r.id.slice(r.id.indexOf(":") + 1)));
+  const { action, port, ifGood, ifBad } = actionOn(first.element, graph, works);
   const what = list(
     first.explains.map((w) => w.what),
     MOST_NAMED,
@@ -159,7 +161,7 @@ export function diagnose(lines: readonly Expectation[], seen: readonly Seen[], t
     cleared,
     next: {
       element: first.element,
-      minutes,
+      minutes: first.minutes,
       action,
       ...(port ? { port } : {}),
       ifGood: `${what} as expected: ${ifGood ?? "that was it."}`,

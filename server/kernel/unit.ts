@@ -1,5 +1,5 @@
 import { type EventKind, type Happening, isStage, type JobEvents, type Stage, stageAfter } from "../../core/job";
-import { stepNamed, type Work } from "../../core/order";
+import { stepsByName, type Work } from "../../core/order";
 import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, Person, type PersonRow, prepared } from "../../db";
 import { buildOfJob, type JobBuild } from "../read/build-of-job";
 import type { Actor } from "./actor";
@@ -46,6 +46,7 @@ export const jobRead = (row: JobRow): JobRead => ({ id: row.id, number: row.numb
 export class JobUnit extends Unit {
   private row: JobRow | undefined;
   private built: Promise<JobBuild> | undefined;
+  private named: Promise<(id: string) => StepName | undefined> | undefined;
   private readonly told: { kind: EventKind; data: unknown; plan_revision: number | null; entry_key: string | null }[] = [];
   /** The entry of the log that this one takes back. */
   takesBack: number | undefined;
@@ -75,7 +76,8 @@ export class JobUnit extends Unit {
 
   /** A step of it by its id, as it was when the unit began; also one for which it is too late. */
   async step(id: string): Promise<StepName | undefined> {
-    return stepNamed((await this.build()).graph, id);
+    this.named ??= this.build().then((b) => stepsByName(b.graph));
+    return (await this.named)(id);
   }
 
   /** Rows that were read or made by this unit. */

@@ -5,7 +5,7 @@ import { caseSteps } from "./case";
 import { finishSteps, gates, riserSteps, supportSteps } from "./finish";
 import { mountSteps } from "./mounts";
 import { coverPlugs, plugSteps } from "./plugs";
-import { newSite } from "./site";
+import { newSite, type Site } from "./site";
 import { tableSteps } from "./table";
 
 export { measureOfPlug } from "./plugs";
@@ -26,20 +26,25 @@ export interface Asked {
   history?: History;
 }
 
-/** Everything that is to be done at a build, whole, and what must come before what; in no order yet. */
-export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, Work>; edges: Precedence[]; late: Problem["late"] } {
-  const done = asked.done ?? new Set(graph.build.done ?? []);
-  const site = newSite(graph, asked.policy ?? graph.build.policy, done, asked.powered ?? false);
+/** All makers in their turn; without `ways` none that asks for the ways of leads, whose steps and reach are left out then. */
+function gather(site: Site, ways: boolean): void {
   caseSteps(site);
   mountSteps(site);
   plugSteps(site);
   tableSteps(site);
   riserSteps(site);
   supportSteps(site);
-  bundleSteps(site);
-  coverPlugs(site);
+  if (ways) bundleSteps(site);
+  coverPlugs(site, ways);
   finishSteps(site);
   gates(site);
+}
+
+/** Everything that is to be done at a build, whole, and what must come before what; in no order yet. */
+export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, Work>; edges: Precedence[]; late: Problem["late"] } {
+  const done = asked.done ?? new Set(graph.build.done ?? []);
+  const site = newSite(graph, asked.policy ?? graph.build.policy, done, asked.powered ?? false);
+  gather(site, true);
   const isDone = (id: string) => site.works.get(id)?.done === true;
   const works = new Map([...site.works].filter(([, w]) => w.done || !w.mootOnce.some(isDone)));
   for (const p of graph.build.pulled ?? []) site.edge("school", p.step, p.before, BY_HAND);
@@ -57,21 +62,22 @@ export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, 
 const FROM_WAYS = /^((route|dress):.*|tie)$/;
 
 /**
- * One step of a build, also one for which it is too late: what every entry of a bench asks. Without what comes before what, and without the
- * ways of leads where it does not follow from them, which takes a third of the time.
+ * The steps of a build by their ids, also those for which it is too late: what every entry of a bench asks. Without the ways of leads until a
+ * step is asked for that follows from them: that takes a third of the time. Each is worked out once.
  */
-export function stepNamed(graph: Graph, id: string): Pick<Work, "id" | "title" | "measure"> | undefined {
-  const site = newSite(graph, graph.build.policy, new Set(graph.build.done ?? []), false);
-  caseSteps(site);
-  mountSteps(site);
-  plugSteps(site);
-  tableSteps(site);
-  riserSteps(site);
-  supportSteps(site);
-  if (FROM_WAYS.test(id)) bundleSteps(site);
-  finishSteps(site);
-  gates(site);
-  return site.works.get(id);
+export function stepsByName(graph: Graph): (id: string) => Pick<Work, "id" | "title" | "measure"> | undefined {
+  const made = (ways: boolean) => {
+    const site = newSite(graph, graph.build.policy, new Set(graph.build.done ?? []), false);
+    gather(site, ways);
+    return site.works;
+  };
+  let plain: ReadonlyMap<string, Work> | undefined;
+  let whole: ReadonlyMap<string, Work> | undefined;
+  return (id) => {
+    if (whole || FROM_WAYS.test(id)) whole ??= made(true);
+    else plain ??= made(false);
+    return (whole ?? plain)?.get(id);
+  };
 }
 
 function withHistory(w: Work, history: History): Work {

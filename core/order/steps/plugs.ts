@@ -221,8 +221,8 @@ function late(site: Site, l: LeadNode, p: PortNode): void {
     else if (!p.port.coveredBy.includes("card")) edge("school", inPlace(card), id, "the shop puts the card in as soon as the board is in");
 }
 
-/** What a step hides, from what the board's entry says of its ports; and leads that reach only once their part hangs. */
-export function coverPlugs(site: Site): void {
+/** What a step hides, from what the board's entry says of its ports; and leads that reach only once their part hangs, for which their ways are asked. */
+export function coverPlugs(site: Site, ways: boolean): void {
   const { graph, edge } = site;
   const kinds = {
     card: partsOfKind(graph, "card").map((p) => ({ id: inPlace(p), name: nameOf(p) })),
@@ -240,7 +240,7 @@ export function coverPlugs(site: Site): void {
         // Other parts of its kind may hide it; where there are none, its entry says that it hides itself.
         if (by.id === plugId(c.lead) && kinds[what].length > 1) continue;
         edge("covers", plugId(c.lead), by.id, `${p.port.label} lies under ${by.name}`);
-        if (what === "radiator") reach(site, l, by.id);
+        if (ways && what === "radiator") reach(site, l, by.id);
       }
     // The head's lead reaches only from the CPU.
     if (isLiquid(l.part.type)) edge("reach", `head:${l.part.id}`, plugId(c.lead), `${l.tag} reaches its port only once the pump head is on the CPU`);
