@@ -1,11 +1,22 @@
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
+import { BaseSequencer, type TestSpecification } from "vitest/node";
 
 const alias = { "server-only": fileURLToPath(new URL("./node_modules/next/dist/compiled/server-only/empty.js", import.meta.url)) };
+
+/** Files that take longest, as measured: begun last, one of them would run alone at the end. A fresh clone knows no times, and goes by size. */
+const LONG = ["every-screen", "hands", "large", "whole-job", "build", "wiring", "in-between", "every-sheet", "laws", "shift"];
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const rank = (f: TestSpecification) => LONG.findIndex((name) => f.moduleId.endsWith(`/${name}.test.ts`)) + 1 || LONG.length + 1;
+    return (await super.sort(files)).toSorted((a, b) => rank(a) - rank(b));
+  }
+}
 
 export default defineConfig({
   resolve: { alias },
   test: {
+    sequence: { sequencer: LongestFirst },
     projects: [
       {
         resolve: { alias },
