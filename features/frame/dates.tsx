@@ -1,4 +1,5 @@
 "use client";
+import { LRUCache } from "lru-cache";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
 
 export interface Dates {
@@ -12,20 +13,14 @@ export interface Dates {
 const IsDay = /^\d{4}-\d{2}-\d{2}$/;
 
 /** By language and zone: making them takes as long as a small screen, and each day on a page asks for them. */
-const made = new Map<string, Dates>();
-const MOST_MADE = 40;
+const made = new LRUCache<string, Dates>({ max: 40 });
 
 /** Dates as they are written in a language. A zone is left out for the device's own. */
 export function datesIn(language: string, zone?: string): Dates {
   // A device may be taken elsewhere.
   const key = `${language} ${zone ?? new Date().getTimezoneOffset()}`;
   const is = made.get(key) ?? make(language, zone);
-  made.delete(key);
   made.set(key, is);
-  for (const old of made.keys()) {
-    if (made.size <= MOST_MADE) break;
-    made.delete(old);
-  }
   return is;
 }
 
