@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { DEMO, demo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
 import { airOf, FILTERED, flowForHeatM3h, MOUNTED, soundAtDb, soundSumDb, THROUGH_RADIATOR, usualWay } from ".";
@@ -160,7 +161,7 @@ describe("what holds of every case", () => {
         );
         expect(slow.noiseFullDb).toBeGreaterThanOrEqual(slow.noiseDb - 1e-9);
       }),
-      { numRuns: 80, seed: 67 },
+      cases(80, 67),
     );
   });
 });

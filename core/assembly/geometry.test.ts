@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { manhattanMm, runCostCm, runLengthMm, SLACK_MM } from ".";
 
 const point = fc.record({ xMm: fc.integer({ min: 0, max: 600 }), yMm: fc.integer({ min: 0, max: 600 }) });
@@ -31,5 +32,6 @@ it("is never shorter than the straight way, and a cut-out more never makes it lo
       expect(runLengthMm(a, b, [...cuts, more])).toBeLessThanOrEqual(mm);
       expect(runLengthMm(b, a, cuts)).toBe(mm);
     }),
+    cases(300, 131),
   );
 });

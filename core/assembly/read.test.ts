@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { processorMs } from "../../tests/cases";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
 import { T } from "../../tests/fixtures/small";
 import { readBuild, readBuildText } from ".";
@@ -99,12 +100,12 @@ describe("bad build files get a sentence that names the place", () => {
     const b = base();
     b.partTypes[1] = { ...T.fan("f", 0.1), leads: Array.from({ length: 40 }, (_, i) => T.lead(`l${i}`, "fan-4", "case-fan", 100)) };
     b.parts = [{ id: "board", type: "b" }, ...Array.from({ length: 190 }, (_, i) => ({ id: `p${i}`, type: "f" }))];
-    const started = performance.now();
+    const started = processorMs();
     expect(faults(b)).toEqual([expect.stringContaining("7600 leads in all; a build may have 600")]);
     const many = { ...base(), parts: Array.from({ length: 10_000 }, (_, i) => ({ id: `p${i}`, type: "f" })) };
     expect(faults(many)).toEqual(["parts: 10000 entries. No list of a build is longer than 1500."]);
     expect(faults({ ...base(), parts: many.parts.slice(0, 1000) })[0]).toContain("parts: this is too long; at most 200");
-    expect(performance.now() - started).toBeLessThan(3000);
+    expect(processorMs() - started).toBeLessThan(3000);
   });
   it("anything at all: never throws, never more than 41 sentences", () => {
     for (const junk of [null, 1, "x", [], {}, { format: "imbra-build" }, { ...base(), parts: Array.from({ length: 150 }, () => ({})) }]) {

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
 import { type Build, buildGraph, type TypeLookup } from "../assembly";
 import { checkParts, type Finding, withTriedWays } from ".";
@@ -61,7 +62,7 @@ describe("law 8: a way out, applied, does what it said", () => {
             if (removed) expect(Number(removed[2])).toBe(stops(before).length);
           }
       }),
-      { numRuns: 200, seed: 8 },
+      cases(200, 8),
     );
     expect(offered).toBeGreaterThan(40);
   });

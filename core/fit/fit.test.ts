@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { demo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
 import { buildGraph } from "../assembly";
@@ -219,7 +220,7 @@ describe("what holds of every clearance", () => {
         expect(b.left).toBeCloseTo(a.left - more, 6);
         expect(rank[b.verdict]).toBeGreaterThanOrEqual(rank[a.verdict]);
       }),
-      { numRuns: 60, seed: 61 },
+      cases(60, 61),
     );
   });
   it("verdicts stand at 0 and 2 mm; slots have no tight", () => {

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { demo, demoPlan, shelf } from "../../tests/fixtures/demo";
 import { buildGraph } from "../assembly";
 import { matchRows, orderList, partIds, pastedLine, proposeMounts } from ".";
@@ -87,7 +88,7 @@ describe("rows against the shelf", () => {
         const r = matchRows(rows, shelf);
         expect([...r.matched.map((m) => m.row.line), ...r.aside.map((a) => a.row.line)].sort((a, b) => a - b)).toEqual(rows.map((x) => x.line));
       }),
-      { numRuns: 60, seed: 73 },
+      cases(60, 73),
     );
   });
 });

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { HAPPENINGS, type Happening, isClosed, STAGES, type Stage, stageAfter } from ".";
 
 const ORDER: Stage[] = ["intake", "planning", "bench", "first-boot", "soak", "handed-over"];
@@ -22,6 +23,7 @@ describe("the stages of a job", () => {
       fc.property(fc.constantFrom(...ORDER.slice(0, 5)), (stage) => {
         expect(stageAfter(stageAfter(stage, "waits"), "arrived", stage)).toBe(stage);
       }),
+      cases(30, 113),
     );
     for (const h of HAPPENINGS.filter((x) => x !== "reopened")) expect([h, stageAfter("handed-over", h)]).toEqual([h, "handed-over"]);
     expect(stageAfter("handed-over", "reopened")).toBe("first-boot");
@@ -34,6 +36,7 @@ describe("the stages of a job", () => {
       fc.property(fc.constantFrom(...ORDER), fc.constantFrom(...work), (stage, h) => {
         expect(ORDER.indexOf(stageAfter(stage, h))).toBeGreaterThanOrEqual(ORDER.indexOf(stage));
       }),
+      cases(300, 127),
     );
   });
 });

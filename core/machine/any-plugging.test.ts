@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { type Build, buildGraph, type Connection } from "../assembly";
 import { hungOn, rootOf } from "../brings";
@@ -50,7 +51,7 @@ describe("whatever hands have plugged", () => {
         expect(orderOf(graph).steps.length).toBeGreaterThan(build.connections.length);
         freeEnds(graph);
       }),
-      { numRuns: 60, seed: 53 },
+      cases(60, 53),
     );
   });
   it("a splitter plugged into a splitter that hangs on it: said, and planned round", async () => {

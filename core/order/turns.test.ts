@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { buildGraph } from "../assembly";
 import { POSTURES, type Posture } from "./model";
@@ -50,7 +51,7 @@ describe("the fewest turns of the case", () => {
         expect(blocks[0]).toBe(start);
         expect(blocks.length - 1).toBe(exhaustive(net, mine, start));
       }),
-      { numRuns: 400, seed: 71 },
+      cases(400, 71),
     );
   });
   it.each(DEMO)("%s: are as few as a plain search without the bound finds", async (name) => {

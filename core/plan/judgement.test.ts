@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { processorMs } from "../../tests/cases";
 import { type Given, given, T } from "../../tests/fixtures/small";
 import { buildGraph, type Graph } from "../assembly";
 import { commander, hungOn, signallers, wayOfLead } from "../brings";
@@ -458,12 +459,12 @@ describe("chains without an order", () => {
       [{ id: "case", type: "c" }, { id: "board", type: "b" }, ...Array.from({ length: 8 }, (_, i) => ({ id: `s${i}`, type: "s", mount: `m${i}` }))],
       { policy: { mayOrder: false } },
     );
-    const t = performance.now();
+    const t = processorMs();
     const { made } = await seen(g);
     expect(made.status).toBe("proved");
     expect(freeLeads(made)).toEqual(["s5:lead", "s6:lead", "s7:lead"]);
     for (const f of made.free) expect(f.reason).toMatch(/too far|taken/);
-    expect(performance.now() - t).toBeLessThan(10_000);
+    expect(processorMs() - t).toBeLessThan(10_000);
   });
 });
 

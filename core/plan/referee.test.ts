@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { generated } from "../../tests/fixtures/generated";
 import { given, T } from "../../tests/fixtures/small";
 import { exhaustive } from "../../tests/referee/exhaustive";
@@ -65,7 +66,7 @@ describe("the planner against every possible plan", () => {
         expect(made.status).toBe("proved");
         expect(strip(made.cost)).toEqual(strip(exhaustive(build, types).cost));
       }),
-      { numRuns: 60, seed: 7 },
+      cases(60, 7),
     );
   }, 120_000);
 
@@ -95,7 +96,7 @@ describe("the planner against every possible plan", () => {
         expect(made.broken).toEqual([]);
         expect(strip(made.cost)).toEqual(strip(exhaustive(build, types).cost));
       }),
-      { numRuns: 60, seed: 11 },
+      cases(60, 11),
     );
   }, 120_000);
 
@@ -145,7 +146,7 @@ describe("the planner against every possible plan", () => {
         expect(made.broken).toEqual([]);
         expect(strip(made.cost)).toEqual(strip(exhaustive(build, types).cost));
       }),
-      { numRuns: 40, seed: 13 },
+      cases(40, 13),
     );
   }, 120_000);
 
@@ -203,7 +204,7 @@ describe("the planner against every possible plan", () => {
         expect(made.broken).toEqual([]);
         expect(strip(made.cost)).toEqual(strip(exhaustive(build, types).cost));
       }),
-      { numRuns: 60, seed: 17 },
+      cases(60, 17),
     );
   }, 120_000);
 });
@@ -223,7 +224,7 @@ describe("the planner against every possible plan, round what is fixed and plugg
         expect(made.connections.find((c) => c.lead === fan.address)).toMatchObject({ port: header.address });
         expect(strip(made.cost)).toEqual(strip(exhaustive(held, types).cost));
       }),
-      { numRuns: 40, seed: 37 },
+      cases(40, 37),
     );
   }, 120_000);
 
@@ -266,7 +267,7 @@ describe("the planner against every possible plan, round what is fixed and plugg
         expect(made.connections.filter((c) => c.state === "plugged")).toHaveLength(2);
         expect(strip(made.cost)).toEqual(strip(exhaustive(held, types).cost));
       }),
-      { numRuns: 30, seed: 39 },
+      cases(30, 39),
     );
   }, 120_000);
 });
@@ -280,7 +281,7 @@ describe("the planner against the plain model", () => {
         const plain = await plainFans(build, types);
         for (const [level, value] of Object.entries(plain)) expect([level, made.cost[level as keyof Cost]]).toEqual([level, value]);
       }),
-      { numRuns: 12, seed: 23 },
+      cases(12, 23),
     );
   }, 300_000);
 });
@@ -294,7 +295,7 @@ describe("what holds of every plan", () => {
         const more = await plan({ ...build, accessories: build.accessories.map((a) => ({ ...a, count: a.count + 1 })) }, types);
         expect(compareCost(more.cost, without.cost)).toBeLessThanOrEqual(0);
       }),
-      { numRuns: 20, seed: 29 },
+      cases(20, 29),
     );
   }, 120_000);
 
@@ -345,7 +346,7 @@ describe("what holds of every plan", () => {
         );
         expect(where(again)).toEqual(where(made));
       }),
-      { numRuns: 25, seed: 31 },
+      cases(25, 31),
     );
   }, 120_000);
 });

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { DEMO, demo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
 import { efficiencyPercent, efficiencyPoints, powerBudget, usualSupply } from ".";
@@ -44,7 +45,7 @@ describe("80 PLUS (published, from memory)", () => {
           if (share < (points[0]?.[0] ?? 0)) expect(eff).toBeLessThanOrEqual((points[0]?.[1] ?? 0) + 1e-9);
         },
       ),
-      { numRuns: 200, seed: 71 },
+      cases(200, 71),
     );
     expect(efficiencyPercent("gold", 0, 230)).toBe(0);
   });

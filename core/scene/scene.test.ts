@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { XMLParser, XMLValidator } from "fast-xml-parser";
 import { beforeAll, describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { generated } from "../../tests/fixtures/generated";
 import { build, recipe } from "../../tests/laws/builds";
@@ -74,7 +75,7 @@ describe("laws of the scene", () => {
         const { build: b, types } = build(r);
         look(buildGraph(bare ? b : (await plan(b, types, { deadlineS: 1 })).build, types));
       }),
-      { numRuns: 40, seed: 20261128 },
+      cases(40, 20261128),
     );
     for (const leads of [62, 110]) {
       const { build: b, types } = generated(leads, 9011);

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { buildGraph, type Graph } from "../assembly";
 import { orderOf } from "../order";
@@ -73,7 +74,7 @@ describe("the connection list", () => {
         if (r.ok) expect(r.rows.length).toBeLessThanOrEqual(600);
         else expect(r.sentence.length).toBeGreaterThan(10);
       }),
-      { numRuns: 150, seed: 103 },
+      cases(150, 103),
     );
   });
 });

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { DEMO, demo, shelf } from "../../tests/fixtures/demo";
 import { buildGraph, partsOfKind } from "../assembly";
 import { withTriedWays } from "../checks";
@@ -24,7 +25,7 @@ describe("judged again after one part changed", () => {
         const again = judge(buildGraph(other.build, other.types, now.graph));
         expect(plain(again)).toEqual(plain(judge(buildGraph(other.build, other.types))));
       }),
-      { numRuns: 150, seed: 89 },
+      cases(150, 89),
     );
   });
   it("the graph made from another is the graph made from nothing: tags, places, order and all", () => {
@@ -42,7 +43,7 @@ describe("judged again after one part changed", () => {
         expect([...a.ports].map(([k, p]) => [k, p.name, p.at])).toEqual([...b.ports].map(([k, p]) => [k, p.name, p.at]));
         expect([...a.parts.keys()]).toEqual([...b.parts.keys()]);
       }),
-      { numRuns: 100, seed: 97 },
+      cases(100, 97),
     );
   });
   it("rules that look at other kinds keep what they said, the very same findings", () => {

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Result } from "../../server/kernel/result";
+import { cases } from "../../tests/cases";
 import { type Entry, splitOf } from "./entries";
 import { asSent, type Store, sendAll } from "./send-all";
 
@@ -74,7 +75,7 @@ describe("entries that are sent", () => {
           );
         },
       ),
-      { numRuns: 100 },
+      cases(300, 137),
     );
   });
   it("a card that cannot be taken falls apart in its place: only what is refused is set aside", async () => {

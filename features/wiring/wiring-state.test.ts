@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../tests/cases";
 import { fromAddress, STILL, toAddress, type WiringDoing, wiringAfter } from "./wiring-state";
 
 const LOOMS = ["power", "fans", "data"] as const;
@@ -24,6 +25,7 @@ describe("what the hand holds on the wiring screen", () => {
         const back = fromAddress(new URLSearchParams(toAddress(s)), there);
         expect(back).toEqual({ ...wiringAfter(s, { do: "put down" }), region: null });
       }),
+      cases(100, 109),
     );
   });
   it("letting go puts down first what was taken, then chooses nothing; and no further", () => {

@@ -12,8 +12,8 @@ afterAll(async () => {
   await browser.close();
 });
 
-describe("every sheet and panel, on every width, light and dark", () => {
-  // Each key that opens something: what it opens is looked at on every width.
+describe("every sheet and panel, on each width, light and dark", () => {
+  // Each key that opens something: what it opens is looked at on each width.
   it.each([
     ["/", "From a build file"],
     ["/job/FS-1047/parts", "Add parts"],

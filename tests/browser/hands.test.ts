@@ -120,6 +120,15 @@ describe("each stage by keyboard alone", () => {
     await page.keyboard.press("Enter");
     await page.getByText(/Recorded\. The next suspect is up\./).waitFor();
     await expect.poll(() => focused(page)).not.toBe("BODY");
+    const before = await page.getByText("Close it with a finding").count();
+    await tabTo(page, /^\s*Close it with a finding/);
+    await page.keyboard.press("Enter");
+    await tabTo(page, /^\s*What fault \d+ was/);
+    await page.keyboard.type("A splitter without current.");
+    await page.keyboard.press("Enter");
+    await expect.poll(() => page.getByText("Close it with a finding").count(), { timeout: 20_000 }).toBe(before - 1);
+    await page.getByText("A splitter without current.").first().waitFor();
+    await expect.poll(() => focused(page)).not.toBe("BODY");
   });
   it("order leads to the bench, the bench ticks and takes back", async () => {
     const { page } = seat;
@@ -144,6 +153,18 @@ describe("each stage by keyboard alone", () => {
     await tabTo(page, /^\s*Hand over as it is/);
     await page.keyboard.press("Enter");
     await page.getByText(/^Something is open: /).waitFor();
+    await expect.poll(() => focused(page)).not.toBe("BODY");
+    await tabTo(page, /^\s*Why it goes like this/);
+    await page.keyboard.type("The client waits for it.");
+    await tabTo(page, /^\s*Hand over as it is/);
+    await page.keyboard.press("Enter");
+    await page.getByText(/This job was handed over and is closed/).waitFor();
+    await expect.poll(() => focused(page)).not.toBe("BODY");
+    await tabTo(page, /^\s*Why it is opened again/);
+    await page.keyboard.type("It came back.");
+    await tabTo(page, /^\s*Open it again/);
+    await page.keyboard.press("Enter");
+    await page.getByRole("button", { name: "Hand over as it is" }).waitFor();
     await expect.poll(() => focused(page)).not.toBe("BODY");
   });
 });

@@ -1,9 +1,10 @@
 import axe from "axe-core";
 import type { Page } from "playwright-core";
 import { expect } from "vitest";
+import { TRIAL } from "../cases";
 import { base, readIn } from "./seat";
 
-export { base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat";
+export { asked, base, demoPerson, launch, readIn, type Seat, signIn, sit } from "./seat";
 
 type Rules = { only: readonly string[] } | { without: readonly string[] } | undefined;
 
@@ -22,6 +23,17 @@ async function wrong(page: Page, where = "document", rules?: Rules): Promise<str
   );
 }
 
+/** Cards of a bench that axe has judged, by what they are made of. */
+const judgedCards = new Set<string>();
+
+/** axe on a bench's card; one that is made of the same elements as one before is not judged again, but in the trial. */
+export async function accessibleCard(page: Page): Promise<void> {
+  const made = (await structure(page, undefined)).replace(/=[^ >]*|[^<>]*(?=<)/g, (s) => (s.startsWith("=") ? "" : s.trim() === "" ? "" : "."));
+  if (!TRIAL && judgedCards.has(made)) return;
+  judgedCards.add(made);
+  await accessible(page);
+}
+
 /** axe without exceptions; `only` narrows to rules that something changed since concerns. */
 export async function accessible(page: Page, only?: readonly string[]): Promise<void> {
   expect(await wrong(page, "document", only && { only })).toEqual([]);
@@ -35,6 +47,8 @@ export const WIDTHS = [
   [1280, 800],
   [1920, 1080],
 ] as const;
+/** For every change the smallest, the bench's and the largest; all in the trial. */
+const LOOKED_AT = TRIAL ? WIDTHS : WIDTHS.filter(([w]) => [390, 1024, 1920].includes(w));
 
 /** The rules that look at colours, those that look at where things are; all others look at elements, attributes and words. */
 const BY_COLOUR = ["color-contrast", "link-in-text-block"] as const;
@@ -127,7 +141,7 @@ const structure = (page: Page, within: string | undefined): Promise<string> =>
   }, within);
 
 /**
- * What is open now, with axe on every width, in light and in dark: every rule where the page is made otherwise than on a width before,
+ * What is open now, with axe on each width, in light and in dark: every rule where the page is made otherwise than on a width before,
  * those about colours on a text of each look that was not judged before, those about places on all. Where a sheet is open, it alone: what
  * is behind it cannot be used, and is looked at by itself. Nothing is loaded anew, and nothing may be wider than the window, so that
  * nobody scrolls sideways. Widths and theme are as before afterwards.
@@ -140,7 +154,7 @@ export async function everywhere(page: Page): Promise<void> {
   const seen = new Set<string>();
   await page.evaluate("delete window.looks");
   const byColour = async () => ((await newLooks(page, within)) > 0 ? wrong(page, "{ include: window.newLooks }", { only: BY_COLOUR }) : []);
-  for (const [width, height] of WIDTHS) {
+  for (const [width, height] of LOOKED_AT) {
     await page.setViewportSize({ width, height });
     const made = await structure(page, within);
     // The first time all texts are judged, whatever their looks have in common.

@@ -1,6 +1,6 @@
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { accessible, base, launch, readIn, type Seat, sit } from "./page";
+import { accessible, asked, base, launch, readIn, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -132,11 +132,15 @@ describe("a job whose parts are still on a list", () => {
 });
 
 describe("a CSV file", () => {
+  /** How much there is of whatever a list could become. */
+  const stored = () =>
+    asked(`select (select count(*) from "job") as jobs, (select count(*) from "job_part") as parts, (select count(*) from "log_entry") as entries`);
   const csv = (text: string | Buffer, name = "list.csv") => ({ name, mimeType: "text/csv", buffer: Buffer.from(text as string) });
   it("its columns are named on screen; wrong encoding and too many rows are a sentence and nothing is stored", async () => {
     const { page } = desk;
     await page.goto(`${base()}/intake`);
     await page.waitForLoadState("networkidle");
+    const before = await stored();
     const input = page.locator('input[type="file"]');
     await input.setInputFiles(csv("Position;Article;Pieces;S/N\n1;Heron T40;1;AB-1\n2;Whirrow 120;3;\n3;Nobody knows;1;AB-1\n"));
     await page.getByText("2 of 3 lines understood.").waitFor();
@@ -157,6 +161,7 @@ describe("a CSV file", () => {
     await page.getByText("The file is not UTF-8 text. Nothing was read. Save it again as CSV UTF-8.").waitFor();
     await input.setInputFiles(csv(Array.from({ length: 100_000 }, (_, i) => `p${i},1`).join("\n")));
     await page.getByText("100000 rows; at most 2000. Nothing was read. Split the list.").waitFor();
+    expect(await stored()).toEqual(before);
   });
   it("a picture of 60 MB in its place is refused before it is read", async () => {
     const { page } = desk;

@@ -92,12 +92,15 @@ describe("signing in", () => {
   it("a role that is taken away meanwhile: a sentence, and nothing is changed", async () => {
     const seat = await sit(browser, "Mirel Quist");
     await seat.page.goto(`${base()}/shelf?q=knotwick-split-2`);
+    const stock = () => asked(`select "id", "stock" from "shelf_type" order by "id"`);
+    const before = await stock();
     await asked(`update person set role = 'reader' where name = 'Mirel Quist'`);
     await seat.page
       .getByRole("button", { name: /^One .* more$/ })
       .first()
       .click();
     await seat.page.getByText(/Mirel Quist is a reader and may not do this/).waitFor();
+    expect(await stock()).toEqual(before);
     await asked(`update person set role = 'technician' where name = 'Mirel Quist'`);
     await seat.context.close();
   });

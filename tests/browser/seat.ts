@@ -22,26 +22,19 @@ export const base = (): string => {
   return url;
 };
 
-/** A page rests when nothing has been asked for this long, ms. */
-const QUIET_MS = 300;
-
 /**
- * Waiting for a quiet network, by the requests themselves: the package's own way misses the quiet at times, though nothing but the live
- * stream is open (3 of 540 visits, on a page that was in front again). Says what is open where it never becomes quiet.
+ * Waiting for a page: until it says itself that it has its keys, and what it has asked for is there, but for the live stream. No silence
+ * is waited for: what comes later by itself is waited for by who looks for it. Says what is open where a page never comes to rest.
  */
 function waitsByRequests(page: Page): void {
   const open = new Set<Request>();
-  let lastAt = Date.now();
   page.on("request", (r) => {
     if (r.resourceType() === "eventsource") return;
     // A new document: what the one before has asked for is no longer waited for.
     if (r.isNavigationRequest()) open.clear();
     open.add(r);
-    lastAt = Date.now();
   });
-  const ended = (r: Request) => {
-    if (open.delete(r)) lastAt = Date.now();
-  };
+  const ended = (r: Request) => open.delete(r);
   page.on("requestfinished", ended);
   page.on("requestfailed", ended);
   const plain = page.waitForLoadState.bind(page);
@@ -49,7 +42,9 @@ function waitsByRequests(page: Page): void {
     if (state !== "networkidle") return plain(state, options);
     const end = Date.now() + (options?.timeout ?? 90_000);
     await plain("load", options);
-    while (open.size > 0 || Date.now() - lastAt < QUIET_MS) {
+    await page.waitForSelector("html[data-ready]", { state: "attached", timeout: 30_000 }).catch(() => undefined);
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+    while (open.size > 0) {
       if (Date.now() > end) throw new Error(`${page.url()} does not rest. Open: ${[...open].map((r) => `${r.method()} ${r.url()}`).join(", ")}`);
       await new Promise((r) => setTimeout(r, 25));
     }
@@ -71,6 +66,17 @@ export interface Seat {
   context: BrowserContext;
   page: Page;
   errors: string[];
+}
+
+/** What the database answers, for what no screen shows. */
+export async function asked(sql: string): Promise<unknown[]> {
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
+  await client.connect();
+  try {
+    return (await client.query(sql)).rows;
+  } finally {
+    await client.end();
+  }
 }
 
 /** The cookie of somebody who signed in a moment ago, as the door makes it: the door has tests of its own. */

@@ -3,6 +3,7 @@ import { ShelfType } from "../../db";
 import { carryOut } from "../../server/kernel/action";
 import { shelfEntry } from "../../server/shelf/search";
 import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf/shelf-file";
+import { processorMs } from "../cases";
 import { testDatabase } from "./setup";
 
 const db = testDatabase();
@@ -119,22 +120,22 @@ describe("bad rows and files, a sentence each; the good rows go", () => {
 describe("a file that is far too large for what it is", () => {
   it("of 40,000 columns is refused at once, with their number", async () => {
     const wide = `id,${Array.from({ length: 40_000 }, (_, i) => `c${i}`).join(",")}\nwhirrow-120${",1".repeat(40_000)}`;
-    const t = performance.now();
+    const t = processorMs();
     expect(await refused(wide)).toMatch(/^40001 columns; at most 200\. Nothing was read\./);
-    expect(performance.now() - t).toBeLessThan(3000);
+    expect(processorMs() - t).toBeLessThan(3000);
   });
   it("of 2,000 part types holds up nobody: others have their turn while it is judged", async () => {
     const one = (await shelfEntry(db.em(), "whirrow-120"))?.type;
     const text = JSON.stringify(Array.from({ length: 1500 }, (_, i) => ({ ...one, id: `many-${i}` })));
     let longest = 0;
-    let last = performance.now();
+    let last = processorMs();
     const beat = setInterval(() => {
-      longest = Math.max(longest, performance.now() - last);
-      last = performance.now();
+      longest = Math.max(longest, processorMs() - last);
+      last = processorMs();
     }, 5);
-    const began = performance.now();
+    const began = processorMs();
     expect((await judge(text)).rows).toHaveLength(1500);
     clearInterval(beat);
-    expect(longest).toBeLessThan((performance.now() - began) / 2);
+    expect(longest).toBeLessThan((processorMs() - began) / 2);
   }, 60_000);
 });

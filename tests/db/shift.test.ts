@@ -40,6 +40,7 @@ import { benchSlice, bootSlice, faultsSlice, handoverSlice, orderSlice, partsSli
 import { benchTest } from "../../server/receipt/bench-test";
 import { receive } from "../../server/receipt/receive";
 import { replacementCame } from "../../server/receipt/replacement";
+import { cases, TRIAL } from "../cases";
 import { shelf } from "../fixtures/demo";
 import { dice, generated } from "../fixtures/generated";
 import { testDatabase } from "./setup";
@@ -47,8 +48,8 @@ import { testDatabase } from "./setup";
 const db = testDatabase();
 
 /** `LAWS_SEED` and `SHIFT_PRESSES` ask for another and a longer shift. */
-const SEED = Number(process.env.LAWS_SEED ?? 20261128);
-const PRESSES = Number(process.env.SHIFT_PRESSES ?? 40);
+const { seed: SEED } = cases(1, 20261128);
+const PRESSES = Number(process.env.SHIFT_PRESSES ?? (TRIAL ? 160 : 28));
 
 // biome-ignore lint/suspicious/noExplicitAny: any action at all
 type Any = Action<any, any>;

@@ -1,15 +1,15 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { buildGraph, withConnections } from "../../core/assembly";
-import { diagnose, type Seen } from "../../core/diagnose";
-import { elsewhere } from "../../core/diagnose/elsewhere";
+import { diagnose, elsewhere, type Seen } from "../../core/diagnose";
 import { type Element, powerOn } from "../../core/machine";
 import { plan } from "../../core/plan";
+import { cases } from "../cases";
 import { build, recipe } from "./builds";
 import { allPlugged } from "./plugged";
 
-const SEED = Number(process.env.LAWS_SEED ?? 20261126);
-const RUNS = Number(process.env.LAWS_RUNS ?? 25);
+const { numRuns, seed: SEED } = cases(30, 20261126);
+const RUNS = Number(process.env.LAWS_RUNS ?? numRuns);
 const DEADLINE_S = 8;
 
 describe("laws of the diagnosis over generated builds", () => {

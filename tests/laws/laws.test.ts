@@ -5,19 +5,19 @@ import { check, checkAll } from "../../core/checks";
 import { account, claimsHere, freeEnds, say } from "../../core/claims";
 import { powerOn } from "../../core/machine";
 import { cardsOf, doneAfter, faultsOf, orderOfProblem, POSTURES, problemOf, startedBy, stepsByName, stepsFor, undoOf } from "../../core/order";
-import { compareCost, LEVELS, type Plan, plan, verify, waysIn, wholeCost } from "../../core/plan";
-import { FREE_LEVELS } from "../../core/plan/cost";
+import { compareCost, FREE_LEVELS, LEVELS, type Plan, plan, verify, waysIn, wholeCost } from "../../core/plan";
 import { routesOf } from "../../core/routes";
 import { isHung } from "../../core/space";
 import { runOf, wayWords } from "../../core/wiring";
+import { cases } from "../cases";
 import { build, type Recipe, recipe } from "./builds";
 import { claimHolds } from "./claim-holds";
 import { loosened } from "./loosened";
 import { allPlugged, scrambled } from "./plugged";
 
 /** `npm run laws` asks for more builds and a fresh seed; `npm test` runs these. */
-const SEED = Number(process.env.LAWS_SEED ?? 20261126);
-const RUNS = Number(process.env.LAWS_RUNS ?? 25);
+const { numRuns, seed: SEED } = cases(30, 20261126);
+const RUNS = Number(process.env.LAWS_RUNS ?? numRuns);
 const runs = (share = 1) => ({ numRuns: Math.max(3, Math.round(RUNS * share)), seed: SEED, endOnFailure: RUNS > 100 });
 const DEADLINE_S = 8;
 const LIMIT_MS = 120_000 + RUNS * 20_000;

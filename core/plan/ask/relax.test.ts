@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../../tests/cases";
 import { DEMO, demo } from "../../../tests/fixtures/demo";
 import { type Given, given, T } from "../../../tests/fixtures/small";
 import { leadToPortMm } from "../../routes";
@@ -188,7 +189,7 @@ describe("what would let everything in", () => {
           expect(free(await withOrdered(count("s2"), count("s3")))).toBe(0);
         } else expect(bought).toBeGreaterThanOrEqual(100);
       }),
-      { numRuns: 12, seed: 3 },
+      cases(12, 3),
     );
   }, 120_000);
 });

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../../tests/cases";
 import { wantedFree } from "../../../tests/fixtures/cost";
 import { type Given, given, T } from "../../../tests/fixtures/small";
 import { buildGraph, type PortNode } from "../../assembly";
@@ -132,7 +133,7 @@ describe("chains", () => {
           sound(g, p);
         },
       ),
-      { numRuns: 150, seed: 5 },
+      cases(150, 5),
     );
     expect(behind).toBeGreaterThan(20);
   }, 120_000);

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../../tests/cases";
 import { addCost, compareCost, LEVEL_WORDS, LEVELS, zeroCost } from "../cost";
 import { smallEngine } from "../solve/enumerate";
 import { highsEngine } from "../solve/highs";
@@ -54,7 +55,7 @@ describe("two engines, one answer", () => {
         expect(holds(piece, a.values) && holds(piece, b.values)).toBe(true);
         expect(compareCost(totalCost(piece, a.values), totalCost(piece, b.values))).toBe(0);
       }),
-      { numRuns: 60, seed: 5 },
+      cases(60, 5),
     );
   });
   it("says when nothing holds, and when nothing can beat what there is", async () => {

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../../tests/cases";
 import { DEMO, demo } from "../../../tests/fixtures/demo";
 import { generated } from "../../../tests/fixtures/generated";
 import { compareCost, LEVEL_WORDS, LEVELS, plan, proofWords } from "..";
@@ -70,7 +71,7 @@ describe("hubs on offer, set by set", () => {
           expect(sets.proved).toBe(true);
         }
       }),
-      { numRuns: 400, seed: 7 },
+      cases(400, 7),
     );
     expect(apart).toBeGreaterThan(100);
   }, 60_000);

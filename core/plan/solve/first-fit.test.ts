@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { cases } from "../../../tests/cases";
 import { DEMO, demo } from "../../../tests/fixtures/demo";
 import { generated } from "../../../tests/fixtures/generated";
 import { given, T } from "../../../tests/fixtures/small";
@@ -39,7 +40,7 @@ describe("a first fit", () => {
         const { build, types } = generated(leads, seed);
         for (const { piece, values } of starts(build, types, new Set())) expect(holds(piece, values)).toBe(true);
       }),
-      { numRuns: 40, seed: 3 },
+      cases(40, 3),
     );
   });
   it.each(["fs-1041", "fs-1047", "fs-1048"] as const)("%s: keeps leads where the last plan had them", async (name) => {
