@@ -11,9 +11,10 @@ const config = {
   htmlLimitedBots: /.*/,
   // Its WebAssembly file is found beside it, not in a bundle.
   // The others look for their database drivers, or their native library, by name.
-  serverExternalPackages: ["highs", "rate-limiter-flexible", "@node-rs/argon2"],
+  serverExternalPackages: ["highs", "sharp", "rate-limiter-flexible", "@node-rs/argon2"],
   // A page that is open stays open while nothing answers.
-  experimental: { serverActions: { bodySizeLimit: "5mb" }, useOffline: true },
+  // What may be read of a body behind proxy.ts: a photo as large as is said (MOST_PHOTO_BYTES), whole.
+  experimental: { serverActions: { bodySizeLimit: "5mb" }, proxyClientMaxBodySize: "26mb", useOffline: true },
   async headers() {
     return [
       {

@@ -9,6 +9,9 @@ import { LiveProvider } from "../features/frame/live";
 import { OfflinePages } from "../features/frame/offline-pages";
 import { Ready } from "../features/frame/ready";
 import { OutboxProvider } from "../features/outbox/outbox";
+import { TurnWatch } from "../features/people/turn-watch";
+import { may } from "../server/kernel/actor";
+import { seatHere } from "../server/kernel/who";
 import { newsMark } from "../server/live/since";
 import "./globals.css";
 
@@ -24,13 +27,24 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const language = languageOf(h.get("accept-language"));
   // Before anything of the page is read.
   const since = await newsMark();
+  // A database that is away is told by the page itself.
+  const seat = await seatHere().catch(() => undefined);
+  const turn = {
+    worker: seat ? { id: seat.actor.id, name: seat.actor.name } : null,
+    records: may(seat?.actor, "record"),
+    asOfMs: Date.now(),
+    lockMinutes: seat?.lockMinutes ?? 0,
+  };
   return (
     <html lang="en" data-theme={chosen === "dark" || chosen === "light" ? chosen : "system"}>
       <body>
         <LanguageProvider language={language}>
           <KeysProvider>
             <LiveProvider since={since}>
-              <OutboxProvider>{children}</OutboxProvider>
+              <OutboxProvider>
+                <TurnWatch seat={turn} />
+                {children}
+              </OutboxProvider>
               <OfflinePages />
             </LiveProvider>
           </KeysProvider>

@@ -1,4 +1,5 @@
 export { IsolationLevel, LockMode, UniqueConstraintViolationException } from "@mikro-orm/core";
+export { afterCommit } from "./after-commit";
 export {
   Credential,
   Fault,
@@ -26,6 +27,7 @@ export {
   StepDone,
   StepSkipped,
   StepTime,
+  Turn,
 } from "./entities";
 export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";

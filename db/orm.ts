@@ -1,10 +1,12 @@
 import { MikroORM } from "@mikro-orm/postgresql";
+import { AfterCommit } from "./after-commit";
 import { ENTITIES } from "./entities";
 
 export function ormConfig(url: string) {
   return {
     clientUrl: url,
     entities: ENTITIES,
+    subscribers: [new AfterCommit()],
     discovery: { disableDynamicFileAccess: true },
     pool: { min: 0, max: 10 },
     // One held row does not stop other pages: who waits for it for long is told to try again.

@@ -156,6 +156,8 @@ export async function startCluster(project, { name, port, fresh = false }) {
   return {
     url: urlOf(password, at),
     wasRunning: running,
+    /** Does it run? It may have been killed, or stopped by whoever started it. */
+    isRunning: () => asOwner(pgctl, ["-D", data, "status"]).status === 0,
     /** Lets the application's role make databases, as tests do that each want one. */
     letMakeDatabases: () => keeper("alter role imbra createdb"),
     stop: () => {
@@ -220,6 +222,19 @@ export function runningCluster(project, { name }) {
   if (asOwner(join(bin, "pg_ctl"), ["-D", data, "status"]).status !== 0 || !existsSync(portFile)) return undefined;
   return urlOf(databasePassword(project, name), Number(readFileSync(portFile, "utf8")));
 }
+
+const noDemo = (project) => join(project, ".data", "no-demo");
+
+/** This installation is a shop's own from now on: no start puts a demo into it, but one that asks for a fresh one. */
+export function beginsWithoutDemo(project) {
+  mkdirSync(join(project, ".data"), { recursive: true });
+  writeFileSync(
+    noDemo(project),
+    "This installation belongs to a shop: npm start makes no demo here. npm start -- --fresh does, and takes all away.\n",
+  );
+}
+export const isWithoutDemo = (project) => existsSync(noDemo(project));
+export const mayHaveDemo = (project) => rmSync(noDemo(project), { force: true });
 
 /** Installs the locked packages when the lock file has changed since they were installed. */
 export function installPackages(project) {

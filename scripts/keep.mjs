@@ -3,7 +3,7 @@ import { spawnSync } from "node:child_process";
 import { cpSync, existsSync, mkdirSync, readdirSync, rmSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import { binFolder, runningCluster, say, startCluster, stopWith } from "./cluster.mjs";
+import { beginsWithoutDemo, binFolder, installDebian, runningCluster, say, startCluster, stopWith } from "./cluster.mjs";
 
 const project = process.env.IMBRA_PROJECT ?? dirname(dirname(fileURLToPath(import.meta.url)));
 const DUMP = "database.dump";
@@ -12,8 +12,9 @@ const photos = process.env.IMBRA_PHOTOS ?? join(project, ".data", PHOTOS);
 
 /** A program of PostgreSQL's to its end; stops with its last line when it fails. */
 function pg(program, args, env) {
+  if (!binFolder()) installDebian(["postgresql"], "PostgreSQL");
   const bin = binFolder();
-  if (!bin) stopWith("PostgreSQL's programs were not found. Install them with: sudo apt-get install postgresql-client");
+  if (!bin) stopWith("PostgreSQL's programs were not found. Install them with: sudo apt-get install postgresql");
   const r = spawnSync(join(bin, program), args, { encoding: "utf8", env, maxBuffer: 64_000_000 });
   if (r.status !== 0) stopWith(`${program} failed: ${(r.stderr ?? "").trim().split("\n").at(-1)}`);
   return r.stdout;
@@ -35,10 +36,16 @@ function envOf(url) {
 function backup(url, folder) {
   if (existsSync(join(folder, DUMP))) stopWith(`${folder} holds a backup already. Nothing was written. Name another folder.`);
   mkdirSync(folder, { recursive: true, mode: 0o700 });
+  const env = envOf(url);
+  // A database that nobody has prepared yet has no extension, and the program refuses to look for one.
+  const extended = pg("psql", ["-Atqc", "select 1 from pg_extension where extname = 'pg_trgm'"], env).trim() === "1";
   pg(
     "pg_dump",
-    ["--format=custom", "--no-owner", "--no-privileges", "--schema=public", "--extension=pg_trgm", `--file=${join(folder, DUMP)}`],
-    envOf(url),
+    [
+      ...["--format=custom", "--no-owner", "--no-privileges", "--schema=public", `--file=${join(folder, DUMP)}`],
+      ...(extended ? ["--extension=pg_trgm"] : []),
+    ],
+    env,
   );
   if (existsSync(photos)) cpSync(photos, join(folder, PHOTOS), { recursive: true });
   return folder;
@@ -57,14 +64,16 @@ function restore(url, folder) {
     env,
   ).trim();
   if (others !== "0") stopWith(`${others} connections to the database are open. Nothing was changed. Stop the servers and planners first.`);
-  const before = backup(url, join(project, ".data", "backups", `before-restore-${stamp()}`));
-  say(`What is there now was kept in ${before}.`);
+  // Whatever becomes of this: a shop that is brought back is never a demo.
+  beginsWithoutDemo(project);
+  const tables = pg("psql", ["-Atqc", "select count(*) from pg_tables where schemaname = 'public'"], env).trim();
+  if (tables === "0" && !existsSync(photos)) say("Nothing is here yet, so nothing has to be kept.");
+  else say(`What is there now was kept in ${backup(url, join(project, ".data", "backups", `before-restore-${stamp()}`))}.`);
   pg("psql", ["-qc", `drop schema public cascade;${/ SCHEMA - public /.test(list) ? "" : " create schema public"}`], env);
   pg("pg_restore", ["--no-owner", "--no-privileges", "--single-transaction", "--exit-on-error", "--dbname", env.PGDATABASE, dump], env);
-  if (existsSync(join(folder, PHOTOS))) {
-    rmSync(photos, { recursive: true, force: true });
-    cpSync(join(folder, PHOTOS), photos, { recursive: true });
-  }
+  // Photos of whatever was here belong to no job any more; they are in the backup that was just made.
+  rmSync(photos, { recursive: true, force: true });
+  if (existsSync(join(folder, PHOTOS))) cpSync(join(folder, PHOTOS), photos, { recursive: true });
 }
 
 const stamp = () => new Date().toISOString().replace(/[:.]/g, "-").slice(0, 19);

@@ -3,7 +3,18 @@ import { readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWhenChanged, run } from "./build.mjs";
-import { installPackages, nodeIsNewEnough, say, secret, setupCode, startCluster, stopWith } from "./cluster.mjs";
+import {
+  beginsWithoutDemo,
+  installPackages,
+  isWithoutDemo,
+  mayHaveDemo,
+  nodeIsNewEnough,
+  say,
+  secret,
+  setupCode,
+  startCluster,
+  stopWith,
+} from "./cluster.mjs";
 import { startPlanner, startServer } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
@@ -11,6 +22,10 @@ const fresh = process.argv.includes("--fresh");
 const host = process.env.HOST ?? "127.0.0.1";
 const port = process.env.PORT ?? "3000";
 const bin = (name) => join(project, "node_modules", ".bin", name);
+
+const CLUSTER = { name: process.env.IMBRA_CLUSTER ?? "pg", port: 54331 };
+/** Between two looks whether the database is there. */
+const LOOK_MS = 2000;
 
 let cluster;
 let server;
@@ -30,12 +45,19 @@ function end(code) {
   server.kill("SIGTERM");
   setTimeout(() => server.kill("SIGKILL"), 5000).unref();
 }
+// However this process ends, what it started does not stay behind.
+process.on("exit", () => {
+  planner?.stop();
+  server?.kill("SIGTERM");
+});
 process.on("SIGINT", () => end(0));
 process.on("SIGTERM", () => end(0));
 
 nodeIsNewEnough();
 installPackages(project);
-const demo = !process.argv.includes("--without-demo");
+if (fresh) mayHaveDemo(project);
+if (process.argv.includes("--without-demo")) beginsWithoutDemo(project);
+const demo = !isWithoutDemo(project);
 const env = {
   ...process.env,
   IMBRA_SECRET: process.env.IMBRA_SECRET ?? secret(project),
@@ -46,7 +68,7 @@ const env = {
 if (env.DATABASE_URL) say("Database: the one that DATABASE_URL names.");
 else {
   say("Starting the database …");
-  cluster = await startCluster(project, { name: process.env.IMBRA_CLUSTER ?? "pg", port: 54331 });
+  cluster = await startCluster(project, CLUSTER);
   env.DATABASE_URL = cluster.url;
 }
 say(demo ? "Preparing the database: migrations and demo …" : "Preparing the database: migrations …");
@@ -81,7 +103,27 @@ if (!ending) {
     );
     end(code || 1);
   });
+  if (cluster) watchDatabase();
   if (await started.ready) say(`\nImbra: http://${host}:${port}\n${demo ? demoWords() : ""}Ctrl-C ends it.`);
+}
+
+/** A database that ended, however that came, is started again on its port; servers and planners wait for it meanwhile and go on. */
+function watchDatabase() {
+  setTimeout(async () => {
+    if (ending) return;
+    if (!cluster.isRunning()) {
+      say("The database has ended. Starting it again; what is pressed meanwhile waits on its device …");
+      const again = await startCluster(project, CLUSTER);
+      if (again.url !== env.DATABASE_URL) {
+        console.error("It came up on another port. Ending, so that the next npm start uses it.");
+        return end(1);
+      }
+      cluster = { ...again, wasRunning: cluster.wasRunning };
+      if (ending) return cluster.wasRunning ? undefined : cluster.stop();
+      say("The database is back.");
+    }
+    watchDatabase();
+  }, LOOK_MS).unref();
 }
 
 /** How the people of the demo sign in, as long as nobody changed it. */

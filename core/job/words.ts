@@ -1,5 +1,5 @@
 import { lower } from "../words";
-import type { EventKind, JobEvent, JobEvents } from "./events";
+import type { EventKind, JobEvents } from "./events";
 
 const PLUG_WORD = { plugged: "plugged into", checked: "checked in", out: "taken out of" } as const;
 
@@ -84,10 +84,16 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   details: (d) => `Changed: ${d.changes.map((c) => `${c.what} ${c.now ?? "none"}, was ${c.was ?? "none"}`).join("; ")}.`,
 };
 
-/** What happened, as one sentence of the log. */
-export function eventWords(event: JobEvent): string {
-  const words = (WORDS[event.kind] as (d: JobEvent["data"]) => string)(event.data);
-  return "takesBack" in event.data ? `Taken back. ${words}` : words;
+/** What happened, as one sentence of the log. One that nobody can word, of another version or spoilt, says so in its line. */
+export function eventWords({ kind, data }: { kind: string; data: unknown }): string {
+  try {
+    const words = isEventKind(kind) ? (WORDS[kind] as (d: unknown) => string)(data) : undefined;
+    if (words !== undefined && !/\b(undefined|NaN|\[object Object\])/.test(words))
+      return typeof data === "object" && data !== null && "takesBack" in data ? `Taken back. ${words}` : words;
+  } catch {
+    // Data of another shape.
+  }
+  return `Something happened that this version of Imbra has no words for (${kind}).`;
 }
 
 export const isEventKind = (kind: string): kind is EventKind => Object.hasOwn(WORDS, kind);

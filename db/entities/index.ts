@@ -1,7 +1,7 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
 import { Fault, LogEntry, Observation } from "./happened";
 import { Job, JobHead, JobPart, Override } from "./job";
-import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn } from "./people";
+import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
 import { Link, Plan, PlanRun } from "./plan";
 import { ShelfRevision, ShelfType } from "./shelf";
 
@@ -18,6 +18,7 @@ export const ENTITIES = [
   Session,
   Turn,
   Attempt,
+  WrongTry,
   ShopEntry,
   ShelfType,
   ShelfRevision,

@@ -95,6 +95,10 @@ export const JobPart = defineEntity({
   indexes: [
     { name: "job_part_type_index", properties: ["type"] },
     {
+      name: "job_part_serial_exact_index",
+      expression: `create index "job_part_serial_exact_index" on "job_part" (lower("serial"))`,
+    },
+    {
       name: "job_part_serial_index",
       expression: `create index "job_part_serial_index" on "job_part" using gin (lower("serial") gin_trgm_ops)`,
     },

@@ -31,7 +31,10 @@ export const Credential = defineEntity({
 export const Session = defineEntity({
   name: "Session",
   tableName: "session",
-  indexes: [{ name: "session_person_index", properties: ["person", "endedAt"] }],
+  indexes: [
+    { name: "session_person_index", properties: ["person", "endedAt"] },
+    { name: "session_opened_index", properties: ["openedBy", "device"] },
+  ],
   properties: {
     id: id(),
     tokenHash: p.string().length(64).unique(),
@@ -39,6 +42,8 @@ export const Session = defineEntity({
     device: p.uuid(),
     /** Who works at it now. */
     person: () => p.manyToOne(Person),
+    /** Who signed in with a password: it ends with them, whoever works at it since. */
+    openedBy: () => p.manyToOne(Person),
     /** Taken over by a PIN: what changes people or ends jobs asks for the password. */
     byPin: p.boolean().default(false),
     /** Browser and system, in words. */
@@ -51,11 +56,32 @@ export const Session = defineEntity({
   },
 });
 
-/** Who has worked at a device: an entry that waited on it may be theirs. */
+/** From when to when a person worked at a device: an entry that waited on it may be theirs, if its seal says that it is of this turn. */
 export const Turn = defineEntity({
   name: "Turn",
   tableName: "turn",
-  properties: { device: p.uuid().primary(), person: () => p.manyToOne(Person).primary(), since: now() },
+  indexes: [
+    { name: "turn_device_index", properties: ["device", "person"] },
+    { name: "turn_open_unique", expression: `create unique index "turn_open_unique" on "turn" ("session_id") where "ended_at" is null` },
+  ],
+  properties: {
+    id: id(),
+    device: p.uuid(),
+    session: () => p.manyToOne(Session).deleteRule("cascade"),
+    person: () => p.manyToOne(Person),
+    byPin: p.boolean().default(false),
+    beganAt: now(),
+    endedAt: p.datetime().nullable(),
+    /** `taken over`, `signed out`, `ended` (by a lead, or with its person). */
+    endedBy: p.string().length(20).nullable(),
+  },
+});
+
+/** Wrong tries in a row by key, since when they count, and until when no more are taken. */
+export const WrongTry = defineEntity({
+  name: "WrongTry",
+  tableName: "wrong_try",
+  properties: { key: p.string().primary(), count: p.integer(), since: p.datetime(), until: p.datetime() },
 });
 
 /** Wrong attempts by key, as the rate limiter counts them. */
@@ -84,7 +110,8 @@ export const ShopEntry = defineEntity({
   properties: {
     id: p.integer().primary().autoincrement(),
     at: now(),
-    by: () => p.manyToOne(Person),
+    /** Nobody: wrong tries of somebody who is not signed in. */
+    by: () => p.manyToOne(Person).nullable(),
     kind: p.string(),
     data: p.json<unknown>(),
   },

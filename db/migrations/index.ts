@@ -13,6 +13,8 @@ import { LeadWays } from "./0012-ways";
 import { WorkInOrder } from "./0013-order";
 import { Photos } from "./0014-photos";
 import { HeadNews } from "./0015-head-news";
+import { Turns } from "./0016-turns";
+import { NewsAfterCommit } from "./0017-news-after-commit";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -31,4 +33,6 @@ export const MIGRATIONS = [
   { name: "0013-order", class: WorkInOrder },
   { name: "0014-photos", class: Photos },
   { name: "0015-head-news", class: HeadNews },
+  { name: "0016-turns", class: Turns },
+  { name: "0017-news-after-commit", class: NewsAfterCommit },
 ];

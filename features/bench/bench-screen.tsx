@@ -6,9 +6,9 @@ import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
-import type { Said } from "../outbox/entries";
 import { EntriesSheet } from "../outbox/entries-sheet";
 import { useOutbox } from "../outbox/outbox";
+import type { Said } from "../outbox/said";
 import { usePhotos } from "../outbox/use-photos";
 import { type AtBench as Colleague, WhoWorks } from "../people/who-works";
 import { useUntouched, useWorker, type Worker } from "../people/worker";
@@ -22,6 +22,7 @@ import { CardPhotos } from "./card-photos";
 import { canNow, coverersOf, portsOf, underTitle } from "./cards";
 import { PhotoKey } from "./photo-key";
 import { RegionView } from "./region-view";
+import { withShowed } from "./showed-here";
 import { useBench } from "./use-bench";
 import { notHereOn, useSaying } from "./use-saying";
 import { useTakeBack } from "./use-take-back";
@@ -75,7 +76,7 @@ export function BenchScreen({
   const outboxPush = outbox.push;
   const push = useCallback(
     (entry: Said, words: string) => {
-      outboxPush(entry, words, by);
+      outboxPush(entry, words);
       if (!by) setPersonOpen(true);
     },
     [outboxPush, by],
@@ -258,7 +259,7 @@ export function BenchScreen({
       </div>
       <BenchFoot
         {...{ left, number, over, onSheet: setSheet, onPress: press }}
-        photo={<PhotoKey className={KEY} about={{ number, step: step.id, ...(by ? { by } : {}) }} open={camera} onSaid={setSaid} />}
+        photo={<PhotoKey className={KEY} about={{ number, step: step.id }} open={camera} onSaid={setSaid} />}
         undoes={elsewhere && card.done}
         warned={(stop !== undefined || covered !== undefined) && !elsewhere}
         done={
@@ -327,7 +328,7 @@ export function BenchScreen({
           setLooking(null);
         }}
         onBuilt={(built, words) => {
-          push(built, words);
+          push(withShowed(built, graph, [...outbox.sent.filter((e) => (e.sent?.revision ?? 0) > view.head.revision), ...outbox.waiting]), words);
           setSheet(null);
           setSaid(
             built.kind === "measure"

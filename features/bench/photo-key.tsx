@@ -11,7 +11,7 @@ export function PhotoKey({
   onSaid,
 }: {
   className: string;
-  about: Pick<KeptPhoto, "number" | "step" | "by">;
+  about: Pick<KeptPhoto, "number" | "step">;
   /** Raised to open the camera from elsewhere: by a key. */
   open: number;
   onSaid: (sentence: string) => void;

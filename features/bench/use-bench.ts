@@ -2,8 +2,8 @@
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import { type Card, cardsOf, type Step } from "../../core/order";
 import type { BenchSlice } from "../../server/read/slices";
-import { type OnCard, onesOf, type Said } from "../outbox/entries";
 import { useOutbox } from "../outbox/outbox";
+import { type OnCard, onesOf, type Said } from "../outbox/said";
 import { blockedBy, cardNow, openOn, type Skipped } from "./cards";
 import { sawOfRow, useSeen } from "./use-seen";
 

@@ -2,7 +2,7 @@
 import Dexie, { type EntityTable } from "dexie";
 import { useEffect, useMemo, useState } from "react";
 import type { BenchSlice } from "../../server/read/slices";
-import type { One } from "../outbox/entries";
+import type { One } from "../outbox/said";
 
 type Saw = NonNullable<Extract<One, { kind: "plug" }>["saw"]>;
 

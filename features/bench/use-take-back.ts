@@ -1,8 +1,9 @@
 "use client";
 import { useCallback } from "react";
 import { useLive } from "../frame/live";
-import { type Entry, entries, type OnCard, type One, type Said } from "../outbox/entries";
+import { type Entry, entries } from "../outbox/entries";
 import { useOutbox } from "../outbox/outbox";
+import type { OnCard, One, Said } from "../outbox/said";
 import { isWaiting } from "../outbox/send-all";
 import type { Worker } from "../people/worker";
 import { takeBackAction } from "./actions";
@@ -47,7 +48,7 @@ export function useTakeBack(number: string, say: (sentence: string) => void, who
     const last = who && lastOf(waiting, number, who.id);
     if (last) {
       const said = opposite(last.said);
-      if (said) push(said, `Taken back: ${last.words}`, who, last.id);
+      if (said) push(said, `Taken back: ${last.words}`, last.id);
       say(said ? `Taken back: ${last.words}.` : `The last thing you did here is taken back on its own screen, not by a key: ${last.words}.`);
       return;
     }

@@ -242,6 +242,7 @@ function Line({
 
 function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; act: Acting }) {
   const s = view.settings;
+  const saw = { memoryProfile: s.memoryProfile, cpuFanWarning: s.cpuFanWarning };
   const [why, setWhy] = useState("");
   return (
     <div className="mt-6 flex flex-col gap-2">
@@ -252,7 +253,7 @@ function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; a
         disabled={act.pending}
         onClick={() =>
           act.run(
-            () => settingAction({ number: view.head.number, memoryProfile: !s.memoryProfile }),
+            () => settingAction({ number: view.head.number, memoryProfile: !s.memoryProfile, saw }),
             () => "Recorded; the expected memory speed follows.",
           )
         }
@@ -271,7 +272,7 @@ function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; a
             disabled={act.pending}
             onClick={() =>
               act.run(
-                () => settingAction({ number: view.head.number, cpuFanWarning: "ignore", because: why }),
+                () => settingAction({ number: view.head.number, cpuFanWarning: "ignore", because: why, saw }),
                 () => "Recorded with its reason.",
               )
             }
@@ -283,7 +284,7 @@ function Settings({ view, act }: { view: Pick<BootSlice, "settings" | "head">; a
         <Button
           onClick={() =>
             act.run(
-              () => settingAction({ number: view.head.number, cpuFanWarning: "halt" }),
+              () => settingAction({ number: view.head.number, cpuFanWarning: "halt", saw }),
               () => "Recorded.",
             )
           }

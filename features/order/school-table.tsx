@@ -42,7 +42,12 @@ export function SchoolTable({ number, revision }: { number: string; revision: nu
                     disabled={act.pending}
                     onChange={() =>
                       act.run(
-                        async () => workSchoolsAction({ number, schools: { [s.id]: r.answer } }),
+                        async () =>
+                          workSchoolsAction({
+                            number,
+                            schools: { [s.id]: r.answer },
+                            saw: { [s.id]: rows.find((x) => x.school === s.id && x.chosen)?.answer ?? null },
+                          }),
                         () => `${s.word}: ${r.words}.`,
                       )
                     }

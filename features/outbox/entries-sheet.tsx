@@ -56,7 +56,7 @@ function Aside({ entry, outbox, who }: { entry: Entry; outbox: Outbox; who: Entr
       <div className="flex flex-wrap gap-3">
         {facts ? (
           <>
-            <Button bench onClick={() => outbox.again(entry, true, who ?? undefined)}>
+            <Button bench onClick={() => outbox.again(entry, "decided")}>
               It is <WithDates text={facts.yours} />
             </Button>
             <Button bench onClick={() => outbox.drop(entry)}>
@@ -65,11 +65,11 @@ function Aside({ entry, outbox, who }: { entry: Entry; outbox: Outbox; who: Entr
           </>
         ) : (
           <>
-            <Button bench onClick={() => outbox.again(entry, false)}>
+            <Button bench onClick={() => outbox.again(entry, "as it was")}>
               Send it again
             </Button>
             {who && entry.by?.id !== who.id ? (
-              <Button bench onClick={() => outbox.again({ ...entry, by: who }, false)}>
+              <Button bench onClick={() => outbox.again(entry, "mine")}>
                 Record it as {who.name}
               </Button>
             ) : null}

@@ -2,7 +2,10 @@
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import type { Result } from "../../server/kernel/result";
 import { useLive } from "../frame/live";
-import { type Entry, entries, newKey, type Said } from "./entries";
+import { type AtTurn, turnNow, useTurnBegins } from "../people/worker";
+import { resultOf } from "./answer";
+import { type Entry, entries, newKey } from "./entries";
+import type { Said } from "./said";
 import { asSent, isWaiting, type Stopped, sendAll } from "./send-all";
 import { usePhotoSending } from "./use-photos";
 
@@ -19,9 +22,7 @@ async function send(entry: Entry): Promise<Result> {
     body: JSON.stringify(asSent(entry, Date.now())),
     signal: AbortSignal.timeout(PATIENCE_MS),
   });
-  // Anything but an answer of our own is a server that is not there yet, or something in between.
-  if (!answer.ok) throw new Error(String(answer.status));
-  return (await answer.json()) as Result;
+  return resultOf(answer);
 }
 
 /** One sender a device, whatever tabs are open, where the browser knows locks (on localhost and behind TLS). */
@@ -44,9 +45,10 @@ export interface Outbox {
   sentence: string;
   /** Entries wait for somebody to say who they are. */
   nobody: boolean;
-  push: (said: Said, words: string, by?: Entry["by"], takesBack?: number) => void;
-  /** Sends one that was set aside again, as it was or as `by` has decided. */
-  again: (entry: Entry, decided: boolean, by?: Entry["by"]) => void;
+  /** Of whoever works here now, or of nobody where that is not known: then it waits for whoever says so next. */
+  push: (said: Said, words: string, takesBack?: number) => void;
+  /** Sends one that was set aside again: as it was, or as whoever works here now has decided. */
+  again: (entry: Entry, how: "as it was" | "mine" | "decided") => void;
   /** Tries to send what waits, now. */
   flush: () => void;
   drop: (entry: Entry) => void;
@@ -107,6 +109,17 @@ function useSending(): Outbox {
     }
   }, [refresh, ownChange]);
   const notKept = useCallback(() => setCame(CANNOT_KEEP), []);
+  // What nobody has signed is of whoever works here from now on.
+  useTurnBegins(
+    useCallback(
+      (at: AtTurn) =>
+        void entries
+          .adopt(at)
+          .then(flush)
+          .catch(() => undefined),
+      [flush],
+    ),
+  );
   useEffect(() => {
     if (unreadable) return;
     entries.forgetOld().catch(() => undefined);
@@ -123,12 +136,12 @@ function useSending(): Outbox {
     };
   }, [flush]);
   const push = useCallback(
-    (said: Said, words: string, by?: Entry["by"], takesBack?: number) => {
+    (said: Said, words: string, takesBack?: number) => {
       const key = newKey();
       setCame("");
       setPressed((p) => [...p, { key, said }]);
       entries
-        .add(key, said, words, by, takesBack)
+        .add(key, said, words, turnNow(), takesBack)
         // The list is read at once: until it is, "all sent" would be said of what has not even begun.
         .then(async () => setList(await entries.all()))
         .finally(() => setPressed((p) => p.filter((one) => one.key !== key)))
@@ -137,7 +150,7 @@ function useSending(): Outbox {
     [flush, notKept],
   );
   const again = useCallback(
-    (entry: Entry, decided: boolean, by?: Entry["by"]) => void entries.again(entry, decided, by).then(flush, notKept),
+    (entry: Entry, how: "as it was" | "mine" | "decided") => void entries.again(entry, how, turnNow()).then(flush, notKept),
     [flush, notKept],
   );
   const drop = useCallback((entry: Entry) => void entries.remove(entry.id), []);

@@ -11,6 +11,9 @@ const entry = (id: number): Entry => ({
   said: { kind: "step", number: "FS-1", step: `s${id}`, done: true, saw: false },
   madeAtMs: 1000 * id,
   words: `step ${id}`,
+  by: { id: "p", name: "Somebody" },
+  turn: "t",
+  seal: "s",
 });
 /** A card of so many steps, named after it. */
 const cardOf = (id: number, items: number): Entry => ({
@@ -103,14 +106,29 @@ describe("entries that are sent", () => {
           { kind: "step", step: "s4.1", done: true },
         ],
       },
-      entry: { key: "k4", madeAtMs: 4000, sentAtMs: 9000 },
+      entry: { key: "k4", madeAtMs: 4000, sentAtMs: 9000, turn: "t", seal: "s" },
     });
   });
   it("say when they were made, by the device's clock, and when sent", () => {
     expect(asSent(entry(3), 9000)).toEqual({
       action: "bench.step",
       input: { number: "FS-1", step: "s3", done: true, saw: false },
-      entry: { key: "k3", madeAtMs: 3000, sentAtMs: 9000 },
+      entry: { key: "k3", madeAtMs: 3000, sentAtMs: 9000, turn: "t", seal: "s" },
     });
+  });
+  it("without a seal waits for somebody to say that they are there, and everything behind it too", async () => {
+    const store = storeOf(3);
+    const { by: _b, turn: _t, seal: _s, ...nobodys } = entry(2);
+    store.list = store.list.map((e) => (e.id === 2 ? nobodys : e));
+    const sent: string[] = [];
+    const took = async (e: Entry): Promise<Result> => {
+      sent.push(e.key);
+      return { ok: true, value: undefined, revision: 1 };
+    };
+    expect(await sendAll(store, took)).toEqual({ took: 1, stopped: "who" });
+    expect(sent).toEqual(["k1"]);
+    store.list = store.list.map((e) => (e.id === 2 ? entry(2) : e));
+    expect(await sendAll(store, took)).toEqual({ took: 2 });
+    expect(sent).toEqual(["k1", "k2", "k3"]);
   });
 });

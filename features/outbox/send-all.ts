@@ -1,5 +1,6 @@
 import type { Result } from "../../server/kernel/result";
-import type { Entry, OnCard, One } from "./entries";
+import type { Entry } from "./entries";
+import { asAction } from "./said";
 
 /** What keeps entries on a device, in the order they were made. */
 export interface Store {
@@ -33,6 +34,8 @@ export async function sendAll(store: Store, send: (entry: Entry) => Promise<Resu
   for (;;) {
     const first = (await store.all()).find(isWaiting);
     if (!first) return out;
+    // Nobody has said yet that it is theirs.
+    if (!first.seal && !first.by) return { ...out, stopped: "who" };
     let r: Result;
     try {
       r = await send(first);
@@ -52,30 +55,8 @@ export async function sendAll(store: Store, send: (entry: Entry) => Promise<Resu
   }
 }
 
-const ACTION = {
-  plug: "bench.plug",
-  step: "bench.step",
-  receive: "receipt.receive",
-  place: "parts.place",
-  gone: "parts.remove",
-  swap: "parts.change",
-  measure: "parts.measure",
-} as const;
-
-/** An entry as the server takes it: the action, its input, and what dates and signs it. */
-export function asSent({ key, said, madeAtMs, by }: Entry, nowMs: number): { action: string; input: unknown; entry: unknown } {
-  const entry = { key, madeAtMs, sentAtMs: nowMs, ...(by ? { by: by.id } : {}) };
-  if (said.kind === "card") return { action: "bench.card", input: { number: said.number, items: said.items.map((i) => inCard(i.said)) }, entry };
-  if (said.kind === "note") return { action: "bench.note", input: noteOf(said), entry };
-  const { kind, ...input } = said;
-  return { action: ACTION[kind], input, entry };
-}
-
-function noteOf({ kind: _, as, ...note }: Extract<One, { kind: "note" }>) {
-  return { ...note, kind: as };
-}
-
-function inCard(said: OnCard): unknown {
-  const { number: _, ...one } = said.kind === "note" ? noteOf(said) : said;
-  return one;
+/** An entry as the server takes it: the action, its input, and what dates it and proves whose it is. */
+export function asSent({ key, said, madeAtMs, by, turn, seal }: Entry, nowMs: number): { action: string; input: unknown; entry: unknown } {
+  const whose = turn && seal ? { turn, seal } : by ? { by: by.id } : {};
+  return { ...asAction(said), entry: { key, madeAtMs, sentAtMs: nowMs, ...whose } };
 }

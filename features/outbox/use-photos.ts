@@ -1,7 +1,8 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { useLive } from "../frame/live";
-import { type KeptPhoto, sendPhotos, watchPhotos } from "./photos";
+import { type AtTurn, useTurnBegins } from "../people/worker";
+import { adoptPhotos, type KeptPhoto, sendPhotos, watchPhotos } from "./photos";
 
 const AGAIN_MS = 6000;
 
@@ -15,6 +16,8 @@ export function usePhotos(): KeptPhoto[] {
 /** Sends photos from whatever page is open, one tab at a time. */
 export function usePhotoSending(): void {
   const { refresh } = useLive();
+  // What is changed in the store is sent by who watches it.
+  useTurnBegins(useCallback((at: AtTurn) => void adoptPhotos(at).catch(() => undefined), []));
   useEffect(() => {
     let busy = false;
     const flush = async () => {

@@ -9,6 +9,7 @@ import { SeverityShape } from "../../ui/marks";
 import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
 import { placePartAction, wishesAction } from "./actions";
+import { showedOf } from "./showed";
 
 const SIGN = { over: "More in than out", under: "More out than in", balanced: "In and out balanced", still: "No fan moves air" } as const;
 const n = (x: number, digits = 0) => x.toFixed(digits);
@@ -47,7 +48,7 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
             disabled={act.pending}
             onClick={() =>
               act.run(
-                () => wishesAction({ number, fanShare: share }),
+                () => wishesAction({ number, fanShare: share, saw: { fanShare: saved } }),
                 () => "Planned speed recorded.",
               )
             }
@@ -96,7 +97,16 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
                     disabled={act.pending}
                     onClick={() =>
                       act.run(
-                        () => placePartAction({ number, part: f.part.id, blows: f.blows === "in" ? "out" : "in" }),
+                        () =>
+                          placePartAction({
+                            number,
+                            part: f.part.id,
+                            blows: f.blows === "in" ? "out" : "in",
+                            saw: showedOf(
+                              graph.build.parts.find((p) => p.id === f.part.id),
+                              { blows: true },
+                            ),
+                          }),
                         () => "Turned round.",
                       )
                     }

@@ -1,5 +1,4 @@
 "use client";
-import { useState } from "react";
 import { measurable, type PartType } from "../../core/catalogue";
 import type { Tubes } from "../../core/fit";
 import type { JobView } from "../../server/read/job-view";
@@ -8,12 +7,14 @@ import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SEVERITY_WORD, SeverityShape } from "../../ui/marks";
+import { useTyped } from "../../ui/use-typed";
 import { useAct } from "../frame/use-act";
 import { changePartAction, measurePartAction, placePartAction, removePartAction } from "./actions";
 import { fullName } from "./full-name";
 import { KIND_WORD } from "./kinds";
 import { PartDecisions } from "./part-decisions";
 import { PartPhotos } from "./part-photos";
+import { showedOf } from "./showed";
 import { WhatIf } from "./what-if";
 
 /** What is known of one part: its numbers, where it sits, its findings, another in its place, its serial. */
@@ -48,8 +49,8 @@ export function PartDetail({
   trying: boolean;
 }) {
   const act = useAct();
-  const [serial, setSerial] = useState(part.serial ?? "");
-  const [label, setLabel] = useState(part.label ?? "");
+  const serial = useTyped(part.serial ?? "");
+  const label = useTyped(part.label ?? "");
   const r = type.ratings;
   const b = type.body;
   const numbers: [string, string][] = [];
@@ -78,7 +79,7 @@ export function PartDetail({
   const mount = mounts.find((m) => m.id === part.mount);
   const place = (change: Record<string, unknown>) =>
     act.run(
-      () => placePartAction({ number, part: part.id, ...change }),
+      () => placePartAction({ number, part: part.id, ...change, saw: showedOf(part, change) }),
       () => "Recorded.",
     );
   return (
@@ -97,7 +98,7 @@ export function PartDetail({
             disabled={act.pending}
             onClick={() =>
               act.run(
-                () => changePartAction({ number, part: part.id, type: part.type }),
+                () => changePartAction({ number, part: part.id, type: part.type, saw: { type: part.type } }),
                 () => "Taken over. The plan is stale.",
               )
             }
@@ -148,7 +149,7 @@ export function PartDetail({
                     disabled={act.pending}
                     onClick={() =>
                       act.run(
-                        () => measurePartAction({ number, part: part.id, what: m.what, mm: null }),
+                        () => measurePartAction({ number, part: part.id, what: m.what, mm: null, saw: { mm: m.mm } }),
                         () => "The entry counts again.",
                       )
                     }
@@ -250,16 +251,16 @@ export function PartDetail({
         onSubmit={(e) => {
           e.preventDefault();
           act.run(
-            () => changePartAction({ number, part: part.id, label }),
+            () => changePartAction({ number, part: part.id, label: label.value, saw: { label: label.from } }),
             () => "Named.",
           );
         }}
       >
         <label className="min-w-0 flex-1">
           <span className="block text-second text-soft">Its name (empty: by its place)</span>
-          <input className="field w-full" value={label} maxLength={60} onChange={(e) => setLabel(e.target.value)} />
+          <input className="field w-full" value={label.value} maxLength={60} onChange={(e) => label.set(e.target.value)} />
         </label>
-        <Button type="submit" disabled={act.pending || label.trim() === (part.label ?? "")}>
+        <Button type="submit" disabled={act.pending || label.value.trim() === (part.label ?? "")}>
           Name it
         </Button>
       </form>
@@ -268,16 +269,16 @@ export function PartDetail({
         onSubmit={(e) => {
           e.preventDefault();
           act.run(
-            () => changePartAction({ number, part: part.id, serial }),
+            () => changePartAction({ number, part: part.id, serial: serial.value, saw: { serial: serial.from } }),
             () => "Serial recorded.",
           );
         }}
       >
         <label className="min-w-0 flex-1">
           <span className="block text-second text-soft">Serial (scan or type)</span>
-          <input className="field mono w-full" value={serial} maxLength={80} onChange={(e) => setSerial(e.target.value)} />
+          <input className="field mono w-full" value={serial.value} maxLength={80} onChange={(e) => serial.set(e.target.value)} />
         </label>
-        <Button type="submit" disabled={act.pending || serial === (part.serial ?? "")}>
+        <Button type="submit" disabled={act.pending || serial.value === (part.serial ?? "")}>
           Record
         </Button>
       </form>

@@ -201,7 +201,7 @@ function Upgrade({ graph, number, left }: { graph: Graph; number: string; left: 
       onSubmit={(e) => {
         e.preventDefault();
         act.run(
-          () => wishesAction({ number, upgrade: what, upgradeW: Number(watts) }),
+          () => wishesAction({ number, upgrade: what, upgradeW: Number(watts), saw: { upgrade: wishes.upgrade, upgradeW: wishes.upgradeW } }),
           () => "Recorded.",
         );
       }}

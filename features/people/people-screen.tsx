@@ -30,6 +30,18 @@ export function PeopleScreen({ view }: { view: PeopleView }) {
         <p role="status" className="min-h-6 font-semibold">
           {[act.sentence, ...act.more].join(" ")}
         </p>
+        {view.wrongTries.length > 0 ? (
+          <section aria-label="Wrong tries" className="border-2 border-ink bg-sheet px-4 py-2">
+            <h2 className="text-key font-[650]">Wrong tries within a day: ask whose they were</h2>
+            <ul>
+              {view.wrongTries.map((t) => (
+                <li key={t.id}>
+                  {t.text} <span className="text-second text-soft">{dates.both(t.at)}</span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
         <section aria-label="Who works here" className="overflow-x-auto">
           <table className="w-full text-left max-[700px]:block max-[700px]:[&_td]:block max-[700px]:[&_th]:block max-[700px]:[&_tr]:block max-[700px]:[&_tbody]:block">
             <thead className="text-second text-soft max-[700px]:sr-only">
@@ -70,7 +82,7 @@ export function PeopleScreen({ view }: { view: PeopleView }) {
               onSubmit={(e) => {
                 e.preventDefault();
                 act.run(
-                  () => benchLockAction({ minutes: Number(minutes) }),
+                  () => benchLockAction({ minutes: Number(minutes), saw: { minutes: view.benchLockMinutes } }),
                   () => "That holds from the next entry on.",
                 );
               }}

@@ -5,6 +5,7 @@ import { Button } from "../../ui/button";
 import { Menu } from "../../ui/menu";
 import { signOutAction } from "./actions";
 import { forgetPages } from "./forget-pages";
+import { dropTurn } from "./worker";
 
 /** Who is signed in here; everything done is recorded under this name. */
 export function PersonMenu({ name, keepsPeople }: { name: string; keepsPeople: boolean }) {
@@ -23,8 +24,9 @@ export function PersonMenu({ name, keepsPeople }: { name: string; keepsPeople: b
         {
           word: "Sign out",
           onSelect: () => {
+            dropTurn();
             void signOutAction({})
-              .then(forgetPages)
+              .then(() => forgetPages())
               .then(() => window.location.assign("/sign-in"));
           },
         },

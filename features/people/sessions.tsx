@@ -25,6 +25,7 @@ export function Sessions({
             {names ? <strong>{s.name}, </strong> : null}
             {s.label}
             {s.byPin ? ", by PIN" : ""}
+            {s.openedBy ? `, signed in by ${s.openedBy}` : ""}
             {s.here ? ", this device" : ""}
             <span className="block text-second text-soft">
               since {dates.both(s.startedAt)}, last seen {dates.both(s.seenAt)}

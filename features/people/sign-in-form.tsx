@@ -3,7 +3,8 @@ import { useState, useTransition } from "react";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
 import { signInAction } from "./actions";
-import { touchDevice } from "./worker";
+import { forgetPages } from "./forget-pages";
+import { keepTurn, touchDevice } from "./worker";
 
 /** Name and password. What was typed stays where it was refused. */
 export function SignInForm({ onIn, bench = false, name: first = "" }: { onIn: () => void; bench?: boolean; name?: string }) {
@@ -22,6 +23,8 @@ export function SignInForm({ onIn, bench = false, name: first = "" }: { onIn: ()
             setSentence("");
             // A bench that nobody touched since yesterday is theirs now.
             touchDevice();
+            await forgetPages();
+            keepTurn(r.value);
             onIn();
           } else setSentence(r ? [r.sentence, ...(r.more ?? [])].join(" ") : "No answer from the server. Check the network and try again.");
         });

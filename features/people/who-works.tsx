@@ -1,13 +1,15 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState, useTransition } from "react";
+import type { NowAt } from "../../server/people/sign-in";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { DigitKeys } from "../../ui/digit-keys";
 import { Field } from "../../ui/field";
 import { takeOverAction } from "./actions";
+import { forgetPages } from "./forget-pages";
 import { SignInForm } from "./sign-in-form";
-import { keepWorker, type Worker } from "./worker";
+import { keepTurn, type Worker } from "./worker";
 
 export interface AtBench extends Worker {
   hasPin: boolean;
@@ -37,18 +39,17 @@ export function WhoWorks({
   because?: string;
 }) {
   const [chosen, setChosen] = useState<AtBench | undefined>();
-  const [byPassword, setByPassword] = useState(false);
   const router = useRouter();
-  const done = ({ asOfMs, ...worker }: Worker & { asOfMs: number }) => {
-    keepWorker(worker, asOfMs);
+  const done = async (now: NowAt) => {
+    // What was kept for who was here before is not for who comes.
+    if (now.id !== who?.id) await forgetPages();
+    keepTurn(now);
     setChosen(undefined);
-    setByPassword(false);
     onIn();
     router.refresh();
   };
   const leave = () => {
     setChosen(undefined);
-    setByPassword(false);
     close();
   };
   return (
@@ -69,13 +70,7 @@ export function WhoWorks({
           }}
         />
       ) : chosen ? (
-        <Proof
-          person={chosen}
-          byPassword={byPassword || !chosen.hasPin}
-          onOther={() => setByPassword(true)}
-          onBack={() => setChosen(undefined)}
-          onDone={done}
-        />
+        <Proof person={chosen} bench onBack={() => setChosen(undefined)} onDone={(now) => void done(now)} />
       ) : (
         <ul className="flex flex-wrap gap-3" aria-label="People">
           {people.map((p) => (
@@ -96,19 +91,20 @@ export function WhoWorks({
   );
 }
 
-function Proof({
+/** Somebody proves by PIN, or by their password, that they are there. */
+export function Proof({
   person,
-  byPassword,
-  onOther,
+  bench = false,
   onBack,
   onDone,
 }: {
   person: AtBench;
-  byPassword: boolean;
-  onOther: () => void;
+  bench?: boolean;
   onBack: () => void;
-  onDone: (worker: Worker & { asOfMs: number }) => void;
+  onDone: (now: NowAt) => void;
 }) {
+  const [asked, setByPassword] = useState(false);
+  const byPassword = asked || !person.hasPin;
   const [secret, setSecret] = useState("");
   const [sentence, setSentence] = useState("");
   const [pending, start] = useTransition();
@@ -138,7 +134,7 @@ function Proof({
     >
       {byPassword ? (
         <Field
-          bench
+          bench={bench}
           word="Password"
           type="password"
           autoComplete="off"
@@ -150,31 +146,31 @@ function Proof({
       ) : (
         <div className="flex w-full max-w-[420px] flex-col gap-4">
           <Field
-            bench
+            bench={bench}
             word="PIN"
             type="password"
-            inputMode="none"
+            inputMode={bench ? "none" : "numeric"}
             autoComplete="off"
             value={secret}
             onChange={(e) => setSecret(e.target.value.replace(/\D/g, "").slice(0, 8))}
             autoFocus
           />
-          <DigitKeys value={secret} most={8} onChange={setSecret} />
+          {bench ? <DigitKeys value={secret} most={8} onChange={setSecret} /> : null}
         </div>
       )}
-      <div className="flex min-w-64 flex-1 flex-col gap-3 pt-10">
-        <Button bench type="submit" tone="mark" disabled={pending || secret === ""} className="min-h-28">
+      <div className={bench ? "flex min-w-64 flex-1 flex-col gap-3 pt-10" : "flex w-full flex-col gap-3"}>
+        <Button bench={bench} type="submit" tone="mark" disabled={pending || secret === ""} className={bench ? "min-h-28" : ""}>
           {pending ? "Looking …" : "It is me"}
         </Button>
-        <p role="alert" className="min-h-24 font-semibold text-stop">
+        <p role="alert" className={`${bench ? "min-h-24" : "min-h-6"} font-semibold text-stop`}>
           {sentence}
         </p>
         {byPassword ? null : (
-          <Button bench onClick={onOther}>
+          <Button bench={bench} onClick={() => setByPassword(true)}>
             Password instead
           </Button>
         )}
-        <Button bench onClick={onBack}>
+        <Button bench={bench} onClick={onBack}>
           Somebody else
         </Button>
       </div>

@@ -44,6 +44,7 @@ export function ReceiptScreen({ view, who, people }: { view: ReceiptView; who: W
           supplier,
           warrantyUntil: until || null,
           price: price === "" ? null : Number(price),
+          saw: { serial: row.serial, supplier: row.supplier, warrantyUntil: row.warrantyUntil, price: row.price },
         }),
       () => {
         setEdit({});

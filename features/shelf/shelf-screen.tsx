@@ -123,7 +123,7 @@ function Count({ row, what, act }: { row: ShelfRow; what: keyof typeof COUNT; ac
   const n = row[what];
   const change = (to: number) =>
     act.run(
-      () => stockAction({ type: row.id, [what]: to }),
+      () => stockAction({ type: row.id, [what]: to, saw: { [what]: n } }),
       () => `${row.name}: ${to} ${COUNT[what]}.`,
     );
   const of = what === "spares" ? "spare " : "";

@@ -83,7 +83,7 @@ export function Schools({ number, policy }: { number: string; policy: JobView["b
           disabled={act.pending || !differs}
           onClick={() =>
             act.run(
-              () => schoolsAction({ number, schools }),
+              () => schoolsAction({ number, schools, saw: { ...policy } }),
               () => "Recorded.",
             )
           }

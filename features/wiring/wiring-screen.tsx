@@ -121,7 +121,8 @@ export function WiringScreen({
   };
   const through = (l: LeadRow, cutout: string | null) =>
     act.run(
-      () => leadThroughAction({ number, lead: l.address, cutout }),
+      () =>
+        leadThroughAction({ number, lead: l.address, cutout, saw: { cutout: view.build.ways?.find((w) => w.lead === l.address)?.cutout ?? null } }),
       () => (cutout === null ? `${l.tag} is led the usual way again.` : `${l.tag} is led so, whatever is planned.`),
     );
   const runPlan = () => {

@@ -8,6 +8,7 @@ import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, line, TypeId } from "../kernel/text";
 import { JobUnit, jobRead } from "../kernel/unit";
 import { joinParts } from "../parts/join";
+import { serialTaken } from "../parts/serial";
 import { buildOfJob, findJob } from "../read/build-of-job";
 import { entryOf } from "../read/parts-of-job";
 import { nextNumber } from "./number";
@@ -60,13 +61,10 @@ export const newJob = shopAction({
     const total = n.parts.reduce((s, p) => s + p.count, 0) + (base?.build.parts.filter((p) => p.from === "client").length ?? 0);
     if (total > 200) return no(`${total} parts; a job holds at most 200. Nothing was stored.`);
     const serials = n.parts.flatMap((p) => p.serials);
-    const twice = serials.find((x, i) => serials.indexOf(x) !== i);
+    const twice = serials.find((x, i) => serials.findIndex((y) => y.toLowerCase() === x.toLowerCase()) !== i);
     if (twice) return no(`Serial ${twice} is given to two parts. Nothing was stored. Correct the list.`);
-    const taken = await tx.findOne(JobPart, { serial: { $in: serials } }, { populate: ["job"] });
-    if (taken)
-      return no(
-        `Serial ${taken.serial} is already on ${taken.label ?? taken.key} of ${taken.job.number}. Nothing was stored. Look at the label again.`,
-      );
+    const taken = await serialTaken(tx, serials);
+    if (taken) return no(`${taken}. Nothing was stored. Look at the label again.`);
     const number = await nextNumber(tx);
     const wishes = Wishes.parse({
       purpose: n.purpose,

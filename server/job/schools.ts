@@ -5,6 +5,7 @@ import { SCHOOLS } from "../../core/wiring";
 import { lower } from "../../core/words";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber } from "../kernel/text";
 
 /** Some of the schools; the others stay as they are. */
@@ -24,7 +25,7 @@ export const SchoolsPicked = z.strictObject({
   driver: Policy.shape.driver.unwrap().optional(),
 });
 
-export const SchoolsChange = z.object({ number: JobNumber, schools: SchoolsPicked });
+export const SchoolsChange = z.object({ number: JobNumber, schools: SchoolsPicked, saw: Saw });
 
 const inWords = (id: string, answer: unknown) => {
   const work = WORK_SCHOOLS.find((s) => s.id === id);
@@ -42,6 +43,14 @@ export const changeSchools = jobAction({
   run: async (unit, c) => {
     const { build } = await unit.build();
     const changed = Object.entries(c.schools).filter(([k, v]) => v !== undefined && build.policy[k as keyof typeof c.schools] !== v);
+    const two = seenOtherwise(
+      c.saw,
+      changed.map(([id, now]) => {
+        const field = id as keyof typeof c.schools;
+        return { field, word: inWords(id, now).school, is: build.policy[field], now, words: (v) => inWords(id, v).answer };
+      }),
+    );
+    if (two) return two;
     if (changed.length === 0) return no("Nothing differs from what the job follows already.");
     unit.job.policy = Policy.parse({ ...build.policy, ...Object.fromEntries(changed) });
     if (changed.some(([k]) => SCHOOLS.some((s) => s.id === k && s.movesPlugs))) unit.partsChanged();

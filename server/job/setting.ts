@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, text } from "../kernel/text";
 
 export const Setting = z.object({
@@ -8,6 +9,7 @@ export const Setting = z.object({
   memoryProfile: z.boolean().optional(),
   cpuFanWarning: z.enum(["halt", "ignore"]).optional(),
   because: text(500).optional(),
+  saw: Saw,
 });
 
 /** A setting of the firmware, as it is or is to be. */
@@ -17,8 +19,14 @@ export const setting = jobAction({
   input: Setting,
   run: async (unit, s) => {
     if (s.cpuFanWarning === "ignore" && !s.because) return no("Ignoring the CPU fan warning needs a written reason. Nothing was changed.");
-    const { number: _number, because, ...changed } = s;
-    unit.job.settings = { ...(await unit.build()).build.settings, ...changed };
+    const { number: _number, because, saw, ...changed } = s;
+    const { settings } = (await unit.build()).build;
+    const two = seenOtherwise(saw, [
+      { field: "memoryProfile", word: "the memory profile", is: settings.memoryProfile, now: s.memoryProfile, words: (v) => (v ? "on" : "off") },
+      { field: "cpuFanWarning", word: "the CPU fan warning", is: settings.cpuFanWarning, now: s.cpuFanWarning },
+    ]);
+    if (two) return two;
+    unit.job.settings = { ...settings, ...changed };
     unit.emit("setting", { ...changed, ...(because ? { because } : {}) });
     return done();
   },

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { jobAction } from "../kernel/action";
 import { done } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, line } from "../kernel/text";
 
 export const WishesChange = z.object({
@@ -12,7 +13,17 @@ export const WishesChange = z.object({
   upgrade: line(200).optional(),
   upgradeW: z.number().min(0).max(2000).optional(),
   fanShare: z.number().min(0.2).max(1).optional(),
+  saw: Saw,
 });
+
+const WORD = {
+  purpose: "what it is for",
+  budget: "the budget",
+  lighting: "the lights",
+  noiseDb: "how loud it may be",
+  upgrade: "what is to come later",
+  upgradeW: "the watts that are to come later",
+} as const;
 
 /** What the client wants, and the planned fan speed. */
 export const changeWishes = jobAction({
@@ -21,7 +32,13 @@ export const changeWishes = jobAction({
   input: WishesChange,
   run: async (unit, w) => {
     const { build } = await unit.build();
-    const { number: _number, fanShare, ...wishes } = w;
+    const { number: _number, fanShare, saw, ...wishes } = w;
+    const stored = build.wishes as unknown as Record<string, string | number | undefined>;
+    const two = seenOtherwise(saw, [
+      ...Object.entries(wishes).map(([field, now]) => ({ field, word: WORD[field as keyof typeof wishes], is: stored[field] ?? null, now })),
+      { field: "fanShare", word: "the planned fan speed", is: build.settings.fanShare ?? null, now: fanShare },
+    ]);
+    if (two) return two;
     const next: Record<string, unknown> = { ...build.wishes };
     const changes = Object.entries(wishes).flatMap(([what, value]) => (value === undefined ? [] : [{ what, value }]));
     for (const { what, value } of changes) {

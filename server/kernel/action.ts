@@ -1,9 +1,10 @@
 import type { z } from "zod";
 import { parseWith } from "../../core/assembly";
 import { isClosed } from "../../core/job";
-import { type EntityManager, Job, type JobRow, LogEntry, prepared, UniqueConstraintViolationException } from "../../db";
+import { afterCommit, type EntityManager, Job, type JobRow, LogEntry, prepared, UniqueConstraintViolationException } from "../../db";
 import { type Actor, may, mayNot, type Permission } from "./actor";
 import { Entry, happenedAt } from "./entry";
+import { tellShop } from "./news";
 import { no, type Refusal, type Result, yes } from "./result";
 import type { Seat } from "./seat";
 import { type JobRead, JobUnit, Unit } from "./unit";
@@ -13,6 +14,8 @@ export interface Action<S extends z.ZodType, T> {
   name: string;
   permission: Permission;
   input: S;
+  /** It changes something: nobody does that at a bench that was left alone. */
+  changes: boolean;
   /** Carries out a parsed input. Refusals are values; whatever is thrown is a fault, and nothing is stored of it. */
   carryOut: (em: EntityManager, actor: Actor, value: z.infer<S>, entry?: Entry, seat?: Seat) => Promise<Result<T>>;
 }
@@ -100,7 +103,14 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
       return { ...yes(undefined as T), revision: kept };
     }
   };
-  const made: JobAction<S, T> = { name: action.name, permission: action.permission, input: action.input, carryOut: onceOnly, looksAtSeat: true };
+  const made: JobAction<S, T> = {
+    name: action.name,
+    permission: action.permission,
+    input: action.input,
+    changes: true,
+    carryOut: onceOnly,
+    looksAtSeat: true,
+  };
   declare(made);
   return made;
 }
@@ -144,20 +154,25 @@ async function keptAt(em: EntityManager, number: string, key: string): Promise<n
 export function shopAction<S extends z.ZodType, T = undefined>(
   action: Declared<S> & { run: (unit: Unit, value: z.infer<S>) => Promise<Result<T>> },
 ): Action<S, T> {
-  const carryOut = (em: EntityManager, actor: Actor, value: z.infer<S>) =>
-    inTransaction(em, (tx) => {
-      const now = new Date();
-      return action.run(new Unit(tx, actor, { happened: now, arrived: now }), value);
-    });
-  const made: Action<S, T> = { name: action.name, permission: action.permission, input: action.input, carryOut };
+  const carryOut = (em: EntityManager, actor: Actor, value: z.infer<S>) => shopWork(em, actor, (unit) => action.run(unit, value));
+  const made: Action<S, T> = { name: action.name, permission: action.permission, input: action.input, changes: true, carryOut };
   declare(made);
   return made;
 }
 
-/** Asks without changing anything, or works long and stores through actions of its own. */
+/** Work on what belongs to the whole shop, all of it stored or nothing. */
+export const shopWork = <T>(em: EntityManager, actor: Actor, work: (unit: Unit) => Promise<Result<T>>): Promise<Result<T>> =>
+  inTransaction(em, (tx) => {
+    const now = new Date();
+    afterCommit(tx, tellShop);
+    return work(new Unit(tx, actor, { happened: now, arrived: now }));
+  });
+
+/** Asks without changing anything, or works long and stores through actions of its own: `changes` says so where it needs no more than a look. */
 export function query<S extends z.ZodType, T>(
   action: Omit<Declared<S>, "permission"> & {
     permission?: Permission;
+    changes?: true;
     run: (em: EntityManager, value: z.infer<S>, actor: Actor) => Promise<Result<T>>;
   },
 ): Action<S, T> {
@@ -165,6 +180,7 @@ export function query<S extends z.ZodType, T>(
     name: action.name,
     permission: action.permission ?? "look",
     input: action.input,
+    changes: action.changes ?? (action.permission ?? "look") !== "look",
     carryOut: (em, actor, value) => action.run(em, value, actor),
   };
   declare(made);

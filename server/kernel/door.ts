@@ -5,8 +5,9 @@ import type { z } from "zod";
 import { entityManager } from "../../db";
 import { type Action, carryOut } from "./action";
 import { failed } from "./failed";
+import { isUntouched, locked, touched } from "./lock";
 import { NOBODY, type Result } from "./result";
-import { whoIsIt } from "./who";
+import { seatHere, whoIsIt } from "./who";
 
 /** Where a page sends somebody who is not signed in; they come back to it. */
 export async function toSignIn(): Promise<never> {
@@ -36,9 +37,14 @@ export async function fetched<S extends z.ZodType, T>(question: Action<S, T>, in
 /** Every action and every query of a screen goes through here; whatever is thrown becomes a sentence. */
 export async function perform<S extends z.ZodType, T>(action: Action<S, T>, input: unknown): Promise<Result<T>> {
   try {
-    const actor = await whoIsIt();
-    if (!actor) return NOBODY;
-    return await carryOut(await entityManager(), actor, action, input);
+    const seat = await seatHere();
+    if (!seat) return NOBODY;
+    const em = await entityManager();
+    if (!action.changes) return await carryOut(em, seat.actor, action, input);
+    if (isUntouched(seat, new Date())) return locked(seat);
+    const said = await carryOut(em, seat.actor, action, input);
+    if (said.ok) await touched(em.fork() as typeof em, seat);
+    return said;
   } catch (e) {
     return failed(e);
   }

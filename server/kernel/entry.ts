@@ -1,13 +1,19 @@
 import { z } from "zod";
 import { key } from "./text";
 
-/** What comes with an entry that may have waited on a device: its key there, and by the device's own clock when it was made and sent, and by whom. */
+/** What comes with an entry that may have waited on a device: its key there, by the device's own clock when it was made and sent, and whose it is. */
 export const Entry = z.object({
   key: key(80),
   madeAtMs: z.number().int().optional(),
   sentAtMs: z.number().int().optional(),
-  /** Who worked at the device then. */
+  /** Who worked at the device then: said by devices of an earlier version, and proves nothing. */
   by: z.uuid().optional(),
+  /** Whose turn it was at the device, and the seal that proves it. */
+  turn: z.uuid().optional(),
+  seal: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .optional(),
 });
 export type Entry = z.infer<typeof Entry>;
 

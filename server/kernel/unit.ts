@@ -3,6 +3,7 @@ import { stepsByName, type Work } from "../../core/order";
 import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, Person, type PersonRow, prepared } from "../../db";
 import { buildOfJob, type JobBuild } from "../read/build-of-job";
 import type { Actor } from "./actor";
+import { tellJob } from "./news";
 import { type Seat, STILL_SO } from "./seat";
 
 /** Told, and nothing of what hands do next, how far they are or what is wrong moves. */
@@ -210,6 +211,7 @@ export class JobUnit extends Unit {
         ...[revision, headMoves ? -1 : read.revision],
       ],
     );
+    if (row?.moved && told.length > 0) tellJob(this.tx, read.number, revision);
     return row?.moved === true;
   }
 }

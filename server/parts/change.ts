@@ -1,9 +1,11 @@
 import { z } from "zod";
 import { jobAction } from "../kernel/action";
 import { done, no, type Result } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, line, PartKey, TypeId } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
 import { findPart } from "./find-part";
+import { serialTaken } from "./serial";
 import { swapPart } from "./swap";
 
 export const ChangePart = z.object({
@@ -12,6 +14,7 @@ export const ChangePart = z.object({
   type: TypeId.optional(),
   serial: line(80).optional(),
   label: line(60).optional(),
+  saw: Saw,
 });
 
 /** Another type in place of a part, its serial, or its name. */
@@ -22,7 +25,15 @@ export const changePart = jobAction({
   run: async (unit, c) => {
     const found = await findPart(unit, c.part);
     if (!found.ok) return found;
-    const { row } = found;
+    const { row, name } = found;
+    const two = seenOtherwise(c.saw, [
+      { field: "serial", word: `the serial of ${name}`, is: row.serial ?? null, now: c.serial },
+      { field: "label", word: `the name of ${name}`, is: row.label ?? null, now: c.label },
+      { field: "type", word: `what ${name} is`, is: row.type, now: c.type },
+    ]);
+    if (two) return two;
+    const taken = c.serial ? await serialTaken(unit.tx, [c.serial], row.id) : undefined;
+    if (taken) return no(`${taken}. Nothing was changed. Look at the label again.`);
     if (c.serial !== undefined) {
       row.serial = c.serial === "" ? null : c.serial;
       unit.emit("part-serial", { part: c.part, name: row.label ?? c.part, serial: row.serial });

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { type Measured, measurable } from "../../core/catalogue";
 import { jobAction } from "../kernel/action";
 import { done, no, type Result } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, key, PartKey } from "../kernel/text";
 import type { JobUnit } from "../kernel/unit";
 import { findPart } from "./find-part";
@@ -12,6 +13,7 @@ export const MeasurePart = z.object({
   what: key(170),
   /** Null: what the entry says counts again. */
   mm: z.number().min(0).max(5000).nullable(),
+  saw: Saw,
 });
 
 /** So many lengths of one part are kept. */
@@ -22,10 +24,10 @@ export const measurePart = jobAction({
   name: "parts.measure",
   permission: "change parts",
   input: MeasurePart,
-  run: (unit, m) => measureOne(unit, m.part, m.what, m.mm),
+  run: (unit, m) => measureOne(unit, m.part, m.what, m.mm, m.saw),
 });
 
-export async function measureOne(unit: JobUnit, part: string, what: string, mm: number | null): Promise<Result> {
+export async function measureOne(unit: JobUnit, part: string, what: string, mm: number | null, saw?: Saw): Promise<Result> {
   const found = await findPart(unit, part);
   if (!found.ok) return found;
   const { row, name } = found;
@@ -35,6 +37,11 @@ export async function measureOne(unit: JobUnit, part: string, what: string, mm: 
   const { measured: known, ...placing } = row.placing as { measured?: Measured[] };
   const before = known ?? [];
   const was = before.find((x) => x.what === what)?.mm ?? length.mm ?? null;
+  const measuredBy = before.find((x) => x.what === what)?.mm ?? null;
+  const two = seenOtherwise(saw, [
+    { field: "mm", word: `${length.word} of ${name}`, is: measuredBy, now: mm, words: (v) => (v === null ? "as its entry says" : `${v} mm`) },
+  ]);
+  if (two) return two;
   const others = before.filter((x) => x.what !== what);
   if (mm !== null && others.length >= MOST) return no(`${name} has ${MOST} measured lengths already. Nothing was changed.`);
   const measured = mm === null ? others : [...others, { what, mm }].sort((a, b) => (a.what < b.what ? -1 : 1));

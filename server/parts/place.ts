@@ -4,6 +4,7 @@ import type { PartKind } from "../../core/catalogue";
 import { JobPart } from "../../db";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, key, PartKey } from "../kernel/text";
 import { findPart } from "./find-part";
 import { hang, hangRadiator } from "./hang";
@@ -23,6 +24,7 @@ export const PlacePart = z.object({
   standoffsSet: z.boolean().optional(),
   bracket: z.boolean().optional(),
   fanUpMm: z.number().min(0).max(80).nullable().optional(),
+  saw: Saw,
 });
 
 /** Where a part sits: its mount, a radiator's place, its side of the frame, the way a fan blows, a card stood up. */
@@ -42,6 +44,15 @@ export const placePart = jobAction({
     const shell = partsOfKind(b.graph, "case")[0]?.type.body;
     if (p.cage && p.cage !== "out" && !shell?.cagePlaces.some((c) => c.id === p.cage))
       return no(`The case has no place ${p.cage} for its drive cage. Nothing was changed.`);
+    const stored = row.placing as Record<string, string | number | boolean | undefined>;
+    const two = seenOtherwise(p.saw, [
+      { field: "mount", word: `where ${name} hangs`, is: row.mount ?? null, now: p.mount },
+      ...FIELDS.map((field) => {
+        const now = p[field];
+        return { field, word: `${name}, ${WORD_OF[field]}`, is: stored[field] || null, now: now === undefined ? undefined : now || null };
+      }),
+    ]);
+    if (two) return two;
     if (p.mount !== undefined) {
       const hung = kind === "cooler" ? await hangRadiator(unit, b, row, name, p.mount) : hang(b, row, name, p.mount);
       if (!hung.ok) return hung;
@@ -98,6 +109,21 @@ const SAID_OF: Record<"frame" | "blows" | "lowNoise" | "vertical" | "tubes" | "f
     bracket: ["supply"],
   };
 const KEYS = Object.keys(SAID_OF) as (keyof typeof SAID_OF)[];
+
+const WORD_OF = {
+  frame: "which side of the frame",
+  blows: "which way it blows",
+  tubes: "where its tubes come out",
+  cage: "where its drive cage is",
+  vertical: "how it stands",
+  reused: "whose it is",
+  lowNoise: "its low-noise lead",
+  boot: "whether the system starts from it",
+  standoffsSet: "its standoffs",
+  bracket: "its bracket",
+  fanUpMm: "how far its fan is moved up",
+} as const;
+const FIELDS = Object.keys(WORD_OF) as (keyof typeof WORD_OF)[];
 
 const SAID = {
   vertical: ["on the vertical mount", "level on the board"],

@@ -3,6 +3,7 @@ import { LockMode, Person, type PersonRow } from "../../db";
 import { shopAction } from "../kernel/action";
 import { ROLES, type Role } from "../kernel/actor";
 import { done, no } from "../kernel/result";
+import { endSessions } from "../kernel/turn";
 import { tell } from "./shop-log";
 
 const RoleName = z.enum(Object.keys(ROLES) as [Role, ...Role[]]);
@@ -37,7 +38,8 @@ export const changePerson = shopAction({
       return no(`${person.name} is the last lead. Nothing was changed. Make somebody else a lead first.`);
     if (role !== person.role) tell(unit, "role-changed", { person: person.id, name: person.name, was: person.role, now: role });
     if (active !== person.active) tell(unit, active ? "came-back" : "left", { person: person.id, name: person.name });
-    if (!active) await unit.tx.execute(`update "session" set "ended_at" = now() where "person_id" = ? and "ended_at" is null`, [person.id]);
+    // Also those that they opened and at which somebody else works now.
+    if (!active) await endSessions(unit.tx, `"person_id" = ? or "opened_by_id" = ?`, [person.id, person.id], "ended");
     Object.assign(person, { role, active });
     return done();
   },

@@ -4,7 +4,7 @@ import { Credential, type EntityManager, Person, type PersonRow } from "../../db
 import { entrance } from "../kernel/entrance";
 import { done, no, type Result } from "../kernel/result";
 import { line } from "../kernel/text";
-import { countTry } from "./attempts";
+import { countFrom } from "./attempts";
 import { hashSecret, passwordFault } from "./password";
 import { Secret, seatAt } from "./sign-in";
 import { wantsFirstLead } from "./wants-first-lead";
@@ -17,7 +17,7 @@ export const firstLead = entrance({
   input: z.object({ code: line(40), name: line(120).refine((s) => s.length > 1, "name yourself"), password: Secret }),
   run: async (em, { code, name, password }, door): Promise<Result> => {
     const wanted = process.env.IMBRA_SETUP_CODE ?? "";
-    if (!(await countTry(em, "code", "everywhere"))) return no("Too many wrong codes. Wait a quarter of an hour.");
+    if (!(await countFrom(em, "code", "everywhere"))) return no("Too many wrong codes. Wait a quarter of an hour.");
     if (wanted === "" || !same(wanted, code)) return no("That is not the code that the server printed when it started. Nothing was changed.");
     const fault = passwordFault(password, name);
     if (fault) return no(`${fault} Nothing was changed.`);

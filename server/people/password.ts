@@ -1,4 +1,5 @@
 import { type Algorithm, hash, verify } from "@node-rs/argon2";
+import pLimit from "p-limit";
 
 /** Argon2id as the OWASP Password Storage Cheat Sheet has it: 19 MiB, 2 passes, 1 lane (its second choice of equals; RFC 9106). */
 const PARAMETERS = { algorithm: 2 satisfies Algorithm.Argon2id, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
@@ -33,13 +34,19 @@ export function pinFault(pin: string): string | undefined {
 /** Unicode spelled one way (NFKC), so that the same word typed on another keyboard is the same. */
 const spelled = (secret: string) => secret.normalize("NFKC");
 
-export const hashSecret = (secret: string): Promise<string> => hash(spelled(secret), PARAMETERS);
+/** Each takes a processor for a while and 19 MiB: two at a time, and no more wait than a moment's worth. */
+const AT_ONCE = pLimit(2);
+const MOST_WAITING = 40;
+
+export const hashSecret = (secret: string): Promise<string> => AT_ONCE(() => hash(spelled(secret), PARAMETERS));
 
 let nobody: Promise<string> | undefined;
 
 /** Is it the secret of this hash? Without a hash it takes as long, and is not: nobody learns from the time whether a name exists. */
-export async function isSecret(kept: string | null | undefined, secret: string): Promise<boolean> {
+export async function isSecret(kept: string | null | undefined, secret: string): Promise<boolean | "busy"> {
   nobody ??= hashSecret("nobody has this one");
-  const right = await verify(kept ?? (await nobody), spelled(secret)).catch(() => false);
+  const hashed = kept ?? (await nobody);
+  if (AT_ONCE.pendingCount >= MOST_WAITING) return "busy";
+  const right = await AT_ONCE(() => verify(hashed, spelled(secret)).catch(() => false));
   return right && Boolean(kept);
 }

@@ -1,4 +1,4 @@
-import { ShopEntry } from "../../db";
+import { type EntityManager, ShopEntry } from "../../db";
 import type { Unit } from "../kernel/unit";
 
 /** What can happen to people and to what the shop sets. Names are those of the moment; no secret is among it. */
@@ -11,6 +11,8 @@ export interface ShopEvents {
   "pin-set": { person: string; name: string };
   "session-ended": { person: string; name: string; label: string };
   "bench-lock": { was: number; now: number };
+  /** So many wrong ones in a row that the next has to wait. */
+  "wrong-tries": { name: string; what: "PIN" | "password"; label: string; count: number };
 }
 export type ShopEventKind = keyof ShopEvents;
 
@@ -22,13 +24,25 @@ const WORDS: { [K in ShopEventKind]: (d: ShopEvents[K]) => string } = {
   "password-set": (d) => `A new password for ${d.name}.`,
   "pin-set": (d) => `A new PIN for ${d.name}.`,
   "session-ended": (d) => `The sign-in of ${d.name} at ${d.label} was ended.`,
+  "wrong-tries": (d) => `${d.count} wrong ${d.what === "PIN" ? "PINs" : "passwords"} in a row for ${d.name}, the last at ${d.label}.`,
   "bench-lock": (d) =>
     `A bench asks who it is after ${d.now === 0 ? "no time at all: never" : `${d.now} minutes`}; before, ${d.was === 0 ? "never" : `${d.was}`}.`,
 };
 
-export const shopEventWords = (kind: string, data: unknown): string =>
-  Object.hasOwn(WORDS, kind) ? (WORDS[kind as ShopEventKind] as (d: unknown) => string)(data) : kind;
+/** The sentence of an event; one that nobody can word says so, and nothing else falls. */
+export function shopEventWords(kind: string, data: unknown): string {
+  try {
+    if (Object.hasOwn(WORDS, kind)) return (WORDS[kind as ShopEventKind] as (d: unknown) => string)(data);
+  } catch {
+    // Data of another version.
+  }
+  return `Something happened that this version has no words for (${kind}).`;
+}
 
 export function tell<K extends ShopEventKind>(unit: Unit, kind: K, data: ShopEvents[K]): void {
   unit.tx.create(ShopEntry, { by: unit.by, kind, data, at: unit.when.arrived });
 }
+
+/** Leads are told of wrong tries, whoever made them. */
+export const tellTries = (em: EntityManager, data: ShopEvents["wrong-tries"]) =>
+  em.execute(`insert into "shop_log" ("by_id", "kind", "data") values (null, 'wrong-tries', ?::jsonb)`, [JSON.stringify(data)]);

@@ -1,11 +1,47 @@
 import { z } from "zod";
 import { Credential, type EntityManager, Person, type PersonRow } from "../../db";
-import { isRole, ROLES } from "../kernel/actor";
+import { isRole, may } from "../kernel/actor";
 import { entrance } from "../kernel/entrance";
 import { no, type Result, yes } from "../kernel/result";
-import { countTry, forgive, waitMinutes } from "./attempts";
+import { beginTurn, keyOfTurn } from "../kernel/turn";
+import type { Door } from "../kernel/who";
+import { countTry, forgive, notWrong, type Tries } from "./attempts";
 import { isSecret } from "./password";
-import { proved, Secret, takesTurn } from "./sign-in";
+import { tellTries } from "./shop-log";
+import { type NowAt, proved, Secret } from "./sign-in";
+
+const records = (p: PersonRow) => may({ id: p.id, name: p.name, role: p.role }, "record");
+
+/** Is it their PIN, within the tries that are allowed? The sentence that is said where it is not, or where only the password helps. */
+async function pinRefused(em: EntityManager, door: Door, person: PersonRow, pin: string): Promise<string | undefined> {
+  const here = `${door.device}|${person.id}`;
+  const tries: Tries[] = [];
+  // One that is refused here is none anywhere.
+  for (const [what, key] of [
+    ["pin", here],
+    ["pin-anywhere", person.id],
+  ] as const) {
+    const t = await countTry(em, what, key);
+    if (t.wait === "password") return `Too many wrong PINs for ${person.name}. Only the password opens this bench now.`;
+    if (t.wait > 0) return `Too many wrong PINs for ${person.name}. Wait ${t.wait} ${t.wait === 1 ? "minute" : "minutes"}, or use the password.`;
+    tries.push(t);
+  }
+  const kept = await em.findOne(Credential, { person: person.id });
+  const right = kept?.pinHash ? await isSecret(kept.pinHash, pin) : false;
+  if (right === "busy" || right === true || !kept?.pinHash) {
+    // None of these was a wrong PIN; a right one ends the row of this device, and of no other.
+    await notWrong(em, "pin-anywhere", person.id);
+    if (right === true) await forgive(em, "pin", here);
+    else await notWrong(em, "pin", here);
+    if (right === true) return undefined;
+    return right === "busy"
+      ? "Too many sign in at this moment. Try again."
+      : `${person.name} has no PIN yet. Use the password; a PIN is set under "You".`;
+  }
+  const worse = tries.find((t) => t.worse);
+  if (worse) await tellTries(em, { name: person.name, what: "PIN", label: door.label, count: worse.count });
+  return `That is not ${person.name}'s PIN. Try again.`;
+}
 
 /**
  * Another person works at this device from now on, or the same one is there again: by PIN, where somebody has signed in with a
@@ -14,44 +50,38 @@ import { proved, Secret, takesTurn } from "./sign-in";
 export const takeOver = entrance({
   name: "people.take-over",
   input: z.object({ person: z.uuid(), secret: Secret, by: z.enum(["pin", "password"]) }),
-  run: async (em, t, door): Promise<Result<{ id: string; name: string; asOfMs: number }>> => {
-    if (!door.seat)
+  run: async (em, t, door): Promise<Result<NowAt>> => {
+    const { seat } = door;
+    if (!seat)
       return { ...no("Nobody is signed in at this device any more. Sign in with name and password. What waits here is kept."), later: "who" };
     const person = (await em.findOne(Person, { id: t.person, active: true })) as PersonRow | null;
-    if (!person || !isRole(person.role) || !(ROLES[person.role] as readonly string[]).includes("record"))
-      return no("That person does not work at the benches any more. Choose another.");
+    if (!person || !isRole(person.role) || !records(person)) return no("That person does not work at the benches any more. Choose another.");
     if (t.by === "pin") {
-      const keys = [
-        ["pin", `${door.device}|${person.id}`],
-        // Whoever signs in anew gets a new device, but no more tries.
-        ["pin-anywhere", person.id],
-      ] as const;
-      for (const [what, key] of keys)
-        if (!(await countTry(em, what, key)))
-          return no(`Too many wrong PINs for ${person.name}. Wait ${Math.max(1, await waitMinutes(em, what, key))} minutes, or use the password.`);
-      const kept = await em.findOne(Credential, { person: person.id });
-      if (!kept?.pinHash) return no(`${person.name} has no PIN yet. Use the password; a PIN is set under "You".`);
-      if (!(await isSecret(kept.pinHash, t.secret))) return no(`That is not ${person.name}'s PIN. Try again.`);
-      for (const [what, key] of keys) await forgive(em, what, key);
+      const refused = await pinRefused(em, door, person, t.secret);
+      if (refused) return no(refused);
     } else {
       const right = await proved(em, door, person.name, t.secret);
       if (!right.ok) return right;
+      await forgive(em, "pin", `${door.device}|${person.id}`);
     }
     // Whoever may more from now on gets a new token (OWASP Session Management: renew it with the privileges).
     const fresh = t.by === "password" ? (await door.give()).tokenHash : undefined;
-    await em.transactional(async (tx) => {
-      if (fresh) await tx.execute(`update "session" set "token_hash" = ? where "id" = ?`, [fresh, door.seat?.session ?? ""]);
-      await tx.execute(
-        `update "session" set "person_id" = ?, "by_pin" = ?, "acted_at" = now(), "seen_at" = now() where "id" = ? and "ended_at" is null`,
-        [
-          person.id,
-          // Whoever signed in here by password stays so, PIN or not.
-          t.by === "pin" && !(door.seat?.actor.id === person.id && !door.seat.actor.byPin),
-          door.seat?.session ?? "",
-        ],
+    // Whoever signed in here by password stays so, PIN or not.
+    const byPin = t.by === "pin" && !(seat.actor.id === person.id && !seat.actor.byPin);
+    let turn = keyOfTurn("");
+    const still = await em.transactional(async (tx) => {
+      const [row] = await tx.execute<{ id: string }[]>(
+        `update "session" set "person_id" = ?, "by_pin" = ?, "acted_at" = now(), "seen_at" = now() where "id" = ? and "ended_at" is null returning "id"`,
+        [person.id, byPin, seat.session],
       );
-      await takesTurn(tx as EntityManager, door.device, person.id);
+      if (!row) return false;
+      // With the password it is theirs: it does not end with whoever opened it before.
+      if (fresh) await tx.execute(`update "session" set "token_hash" = ?, "opened_by_id" = ? where "id" = ?`, [fresh, person.id, seat.session]);
+      turn = await beginTurn(tx as EntityManager, seat, person.id, byPin);
+      return true;
     });
-    return yes({ id: person.id, name: person.name, asOfMs: Date.now() });
+    if (!still)
+      return { ...no("The sign-in of this device was ended meanwhile. Sign in with name and password. What waits here is kept."), later: "who" };
+    return yes({ id: person.id, name: person.name, asOfMs: Date.now(), turn, records: true });
   },
 });

@@ -22,6 +22,8 @@ export interface SessionView {
   startedAt: string;
   seenAt: string;
   byPin: boolean;
+  /** Who signed in with a password, where somebody else works there now. */
+  openedBy: string | null;
   /** The one that asks. */
   here: boolean;
 }
@@ -30,6 +32,8 @@ export interface PeopleView {
   sessions: SessionView[];
   log: { id: number; at: string; by: string; text: string }[];
   benchLockMinutes: number;
+  /** Wrong tries of the last day, newest first. */
+  wrongTries: { id: number; at: string; text: string }[];
 }
 export interface OwnView {
   person: PersonView;
@@ -39,6 +43,7 @@ export interface OwnView {
 const MOST_PEOPLE = 300;
 const MOST_SESSIONS = 200;
 const MOST_LINES = 100;
+const MOST_TRIES = 10;
 const DAY_MS = 86_400_000;
 
 async function peopleOf(em: EntityManager, where: { id?: string } = {}): Promise<PersonView[]> {
@@ -58,9 +63,9 @@ async function sessionsOf(em: EntityManager, here: string | undefined, person?: 
       endedAt: null,
       startedAt: { $gt: new Date(Date.now() - SESSION_DAYS * DAY_MS) },
       seenAt: { $gt: new Date(Date.now() - IDLE_DAYS * DAY_MS) },
-      ...(person ? { person } : {}),
+      ...(person ? { $or: [{ person }, { openedBy: person }] } : {}),
     },
-    { orderBy: { seenAt: "desc" }, limit: MOST_SESSIONS, populate: ["person"] },
+    { orderBy: { seenAt: "desc" }, limit: MOST_SESSIONS, populate: ["person", "openedBy"] },
   );
   return rows.map((s) => ({
     id: s.id,
@@ -70,6 +75,7 @@ async function sessionsOf(em: EntityManager, here: string | undefined, person?: 
     startedAt: s.startedAt.toISOString(),
     seenAt: s.seenAt.toISOString(),
     byPin: s.byPin,
+    openedBy: s.openedBy.id === s.person.id ? null : s.openedBy.name,
     here: s.id === here,
   }));
 }
@@ -80,10 +86,16 @@ export const people = query({
   input: z.strictObject({}),
   run: async (em, _, actor): Promise<Result<PeopleView>> => {
     const log = await em.find(ShopEntry, {}, { orderBy: { id: "desc" }, limit: MOST_LINES, populate: ["by"] });
+    const wrong = await em.find(
+      ShopEntry,
+      { kind: "wrong-tries", at: { $gt: new Date(Date.now() - DAY_MS) } },
+      { orderBy: { id: "desc" }, limit: MOST_TRIES },
+    );
     return yes({
+      wrongTries: wrong.map((e) => ({ id: e.id, at: e.at.toISOString(), text: shopEventWords(e.kind, e.data) })),
       people: await peopleOf(em),
       sessions: await sessionsOf(em, actor.session),
-      log: log.map((e) => ({ id: e.id, at: e.at.toISOString(), by: e.by.name, text: shopEventWords(e.kind, e.data) })),
+      log: log.map((e) => ({ id: e.id, at: e.at.toISOString(), by: e.by?.name ?? "nobody signed in", text: shopEventWords(e.kind, e.data) })),
       benchLockMinutes: (await em.findOne(Shop, { id: 1 }))?.benchLockMinutes ?? 15,
     });
   },

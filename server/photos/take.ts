@@ -1,8 +1,9 @@
 import "server-only";
-import { randomUUID } from "node:crypto";
+import { createHash, randomUUID } from "node:crypto";
 import { bodyAtMost } from "../kernel/body";
 import { performKept } from "../kernel/kept-entry";
 import { no, type Result } from "../kernel/result";
+import { sealedOfPhoto } from "../kernel/seal";
 import { seatHere } from "../kernel/who";
 import { keepPhoto } from "./keep";
 import { photoStore } from "./store";
@@ -28,7 +29,8 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   const { bytes, ...size } = made;
   await photoStore.put(id, bytes);
   const about = Object.fromEntries(["number", "step", "part"].flatMap((k) => (asked.get(k) ? [[k, asked.get(k)]] : [])));
-  const said = await performKept(seatHere, keepPhoto, { ...about, photo: { id, ...size, bytes: bytes.length } }, entry);
+  const sealed = sealedOfPhoto({ ...about, sha256: createHash("sha256").update(raw).digest("hex") });
+  const said = await performKept(seatHere, keepPhoto, { ...about, photo: { id, ...size, bytes: bytes.length } }, entry, sealed);
   if (!said.ok) await photoStore.remove(id);
   return { status: 200, body: said };
 }

@@ -3,9 +3,10 @@ import { Address } from "../../core/assembly";
 import { cutoutsFor } from "../../core/routes";
 import { jobAction } from "../kernel/action";
 import { done, no, type Result } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, line } from "../kernel/text";
 
-const LeadThrough = z.object({ number: JobNumber, lead: Address, cutout: line(40).nullable() });
+const LeadThrough = z.object({ number: JobNumber, lead: Address, cutout: line(40).nullable(), saw: Saw });
 
 /** The technician leads a lead through a cut-out of their choice, or the usual way again. It stays so over plans. */
 export const leadThrough = jobAction({
@@ -21,6 +22,16 @@ export const leadThrough = jobAction({
       return no(
         `${l.tag} (${l.name}) cannot be led through such a cut-out: there is none, or it would only go through and back. Nothing was changed.`,
       );
+    const two = seenOtherwise(w.saw, [
+      {
+        field: "cutout",
+        word: `the way of ${l.tag}`,
+        is: unit.job.ways?.[w.lead] ?? null,
+        now: w.cutout,
+        words: (v) => (v === null ? "the usual one" : `through ${v}`),
+      },
+    ]);
+    if (two) return two;
     const ways = { ...unit.job.ways };
     if (w.cutout === null) delete ways[w.lead];
     else ways[w.lead] = w.cutout;

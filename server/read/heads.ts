@@ -1,5 +1,6 @@
 import type { Step } from "../../core/order";
 import { type EntityManager, IsolationLevel } from "../../db";
+import { tellHead } from "../kernel/news";
 import { type JobView, jobView } from "./job-view";
 
 /** What hands do next on a job, in a sentence. */
@@ -22,6 +23,9 @@ const UNKNOWN = "This job could not be worked out. Nothing of it is lost; open i
 export const viewAtOnce = (em: EntityManager, number: string): Promise<JobView | undefined> =>
   em.transactional((tx) => jobView(tx as EntityManager, number), { isolationLevel: IsolationLevel.REPEATABLE_READ, readOnly: true });
 
+/** What lists show of a head. */
+const SHOWN = `"next", "stops", "open_faults", "steps", "done", "minutes", "leads", "placed"`;
+
 /** Derives the head of one job and keeps it, unless a newer one is kept already. One that cannot be worked out says so in its head. */
 async function renewHead(em: EntityManager, number: string): Promise<void> {
   const v = await viewAtOnce(em, number).catch((e: unknown) => {
@@ -42,15 +46,19 @@ async function renewHead(em: EntityManager, number: string): Promise<void> {
         v.leads.filter((l) => l.port).length,
       ]
     : [UNKNOWN, 1, 0, 0, 0, 0, 0, 0];
-  await em.execute(
-    `insert into "job_head" ("job_id", "revision", "next", "stops", "open_faults", "steps", "done", "minutes", "leads", "placed")
+  const [kept] = await em.execute<{ moved: boolean }[]>(
+    `with "was" as (select h.* from "job_head" h join "job" j on j."id" = h."job_id" where j."number" = ?), "now" as (
+     insert into "job_head" ("job_id", "revision", "next", "stops", "open_faults", "steps", "done", "minutes", "leads", "placed")
      select "id", ${v ? "?::int" : '"revision" + 0 * ?::int'}, ?, ?, ?, ?, ?, ?, ?, ? from "job" where "number" = ?
      on conflict ("job_id") do update set "revision" = excluded."revision", "next" = excluded."next", "stops" = excluded."stops",
        "open_faults" = excluded."open_faults", "steps" = excluded."steps", "done" = excluded."done", "minutes" = excluded."minutes",
        "leads" = excluded."leads", "placed" = excluded."placed"
-     where "job_head"."revision" < excluded."revision"`,
-    [revision, ...row, number],
+     where "job_head"."revision" < excluded."revision" returning ${SHOWN})
+     select (select row(n.*)::text from "now" n) is distinct from (select row(${SHOWN})::text from "was") as "moved" where exists(select from "now")`,
+    [number, revision, ...row, number],
   );
+  // A head that is only right for a later revision too is no news.
+  if (kept?.moved) tellHead(number);
 }
 
 /** Renews the heads that are behind their jobs, `among` these or all there are, open jobs first, at most so many; how many there were. */

@@ -1,7 +1,7 @@
 import type { Build } from "../../core/assembly";
 import { type Free, freeEnds, type TiedBack, tiedBack } from "../../core/claims";
 import { type Diagnosis, diagnose, type Seen } from "../../core/diagnose";
-import { eventWords, isEventKind, type JobEvent } from "../../core/job";
+import { eventWords } from "../../core/job";
 import { type PowerOn, powerOn } from "../../core/machine";
 import { type Conflict, type Order, orderOf, type Step, startWords } from "../../core/order";
 import { wholeDraw } from "../../core/power";
@@ -102,7 +102,7 @@ function logLine(e: {
   data?: unknown;
   planRevision?: number | null;
 }) {
-  const text = e.text ?? (isEventKind(e.kind) && e.data ? eventWords({ kind: e.kind, data: e.data } as JobEvent) : e.kind);
+  const text = e.text ?? eventWords({ kind: e.kind, data: e.data ?? null });
   return { id: e.id, at: e.happenedAt.toISOString(), by: e.by.name, kind: e.kind, text, planRevision: e.planRevision ?? null };
 }
 

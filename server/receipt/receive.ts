@@ -1,9 +1,11 @@
 import { z } from "zod";
-import { JobPart } from "../../db";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, line, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
+import { serialTaken } from "../parts/serial";
+import { day } from "../read/job-view";
 
 export const Receive = z.object({
   number: JobNumber,
@@ -12,6 +14,7 @@ export const Receive = z.object({
   supplier: line(120).optional(),
   warrantyUntil: z.iso.date().nullable().optional(),
   price: z.number().min(0).max(1_000_000).nullable().optional(),
+  saw: Saw,
 });
 
 /** A part has arrived: its serial by scanner or hand, who sold it, until when it is covered. */
@@ -23,13 +26,20 @@ export const receive = jobAction({
     const found = await findPart(unit, r.part);
     if (!found.ok) return found;
     const { row, name } = found;
-    if (r.serial) {
-      const other = await unit.tx.findOne(JobPart, { serial: r.serial, id: { $ne: row.id } }, { populate: ["job"] });
-      if (other)
-        return no(
-          `Serial ${r.serial} is already on ${other.label ?? other.key} of ${other.job.number}. Nothing was changed. Look at the label again.`,
-        );
-    }
+    const two = seenOtherwise(r.saw, [
+      { field: "serial", word: `the serial of ${name}`, is: row.serial ?? null, now: r.serial },
+      { field: "supplier", word: `the supplier of ${name}`, is: row.supplier ?? null, now: r.supplier },
+      { field: "warrantyUntil", word: `how long ${name} is covered`, is: day(row.warrantyUntil), now: r.warrantyUntil },
+      {
+        field: "price",
+        word: `the price of ${name}`,
+        is: row.priceCents === null || row.priceCents === undefined ? null : row.priceCents / 100,
+        now: r.price,
+      },
+    ]);
+    if (two) return two;
+    const taken = r.serial ? await serialTaken(unit.tx, [r.serial], row.id) : undefined;
+    if (taken) return no(`${taken}. Nothing was changed. Look at the label again.`);
     Object.assign(row, {
       arrivedAt: row.arrivedAt ?? unit.when.happened,
       ...(r.serial === undefined ? {} : { serial: r.serial || null }),

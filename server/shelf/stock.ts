@@ -2,12 +2,14 @@ import { z } from "zod";
 import { LockMode, ShelfType } from "../../db";
 import { shopAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
+import { Saw, seenOtherwise } from "../kernel/saw";
 import { TypeId } from "../kernel/text";
 
 export const StockChange = z.object({
   type: TypeId,
   stock: z.number().int().min(0).max(9999).optional(),
   spares: z.number().int().min(0).max(999).optional(),
+  saw: Saw,
 });
 
 /** How many are in stock, and how many are kept as known-good spares for testing. */
@@ -19,6 +21,11 @@ export const setStock = shopAction({
     if (s.stock === undefined && s.spares === undefined) return no("No count was given. Nothing was changed.");
     const row = await unit.tx.findOne(ShelfType, { id: s.type }, { lockMode: LockMode.PESSIMISTIC_WRITE });
     if (!row) return no(`The shelf has no part type ${s.type}. Nothing was changed.`);
+    const two = seenOtherwise(s.saw, [
+      { field: "stock", word: "how many are in stock", is: row.stock, now: s.stock },
+      { field: "spares", word: "how many are kept as spares", is: row.spares, now: s.spares },
+    ]);
+    if (two) return two;
     if (s.stock !== undefined) row.stock = s.stock;
     if (s.spares !== undefined) row.spares = s.spares;
     return done();

@@ -230,7 +230,7 @@ describe("the bench, at arm's length", () => {
     }
     await scan(page, tag);
     await page.getByText(`${tag} is ticked: into`, { exact: false }).waitFor();
-    expect(await rows.nth(1).getAttribute("aria-pressed")).toBe("true");
+    await expect.poll(() => rows.nth(1).getAttribute("aria-pressed")).toBe("true");
     await scan(page, tag);
     await page.getByText(`${tag} is in already.`).waitFor();
     await rows.nth(1).click();

@@ -51,6 +51,7 @@ const ROUTES: Record<string, Record<Who, Said>> = {
   "GET /photos/[id]": { nobody: "sign in", reader: "nothing", technician: "nothing", lead: "nothing" },
   "GET /live": ALL,
   "GET /live/ping": ALL,
+  "POST /live/turn": ALL,
   // The service worker is code, the same for all.
   "GET /sw/[path]": ANYBODY,
 };
@@ -58,6 +59,8 @@ const ROUTES: Record<string, Record<Who, Said>> = {
 const L: Who[] = ["lead"];
 const TL: Who[] = ["technician", "lead"];
 const RTL: Who[] = ["reader", "technician", "lead"];
+/** Anybody may, for themselves; all the same it changes something. */
+const LOOKS_AND_CHANGES = ["ownPasswordAction", "endSessionAction"];
 /** Actions by the name of their function: who may. Anybody: those of coming in and going out. */
 const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   signInAction: "anybody",
@@ -145,7 +148,9 @@ const filled = (address: string) =>
     .replace("[file]", "wiring.csv")
     .replace("[path]", "sw.js");
 
-const cookies = new Map<Who, string>([["nobody", ""]]);
+/** Seats that are not simply somebody's. */
+type Seat = "left alone" | "lead by PIN";
+const cookies = new Map<Who | Seat, string>([["nobody", ""]]);
 beforeAll(async () => {
   const client = new pg.Client({ connectionString: process.env.DATABASE_URL ?? "" });
   await client.connect();
@@ -153,10 +158,23 @@ beforeAll(async () => {
     const [person] = (await client.query<{ id: string }>(`select id from person where role = $1 order by name limit 1`, [role])).rows;
     cookies.set(role, await signedIn(client, person?.id ?? ""));
   }
+  // A technician's seat that nobody touched for hours, and one at which somebody else works now, by PIN.
+  const [person] = (await client.query<{ id: string }>(`select id from person where role = 'technician' order by name limit 1`)).rows;
+  const [lead] = (await client.query<{ id: string }>(`select id from person where role = 'lead' limit 1`)).rows;
+  cookies.set("left alone", await signedIn(client, person?.id ?? ""));
+  await client.query(
+    `update "session" set acted_at = now() - interval '3 hours' where id = (select id from "session" where person_id = $1 order by started_at desc limit 1)`,
+    [person?.id],
+  );
+  cookies.set("lead by PIN", await signedIn(client, lead?.id ?? ""));
+  await client.query(
+    `update "session" set by_pin = true where id = (select id from "session" where person_id = $1 order by started_at desc limit 1)`,
+    [lead?.id],
+  );
   await client.end();
 });
 
-const ask = (who: Who, path: string, init: RequestInit = {}) =>
+const ask = (who: Who | Seat, path: string, init: RequestInit = {}) =>
   fetch(`${base()}${path}`, { redirect: "manual", ...init, headers: { cookie: cookies.get(who) ?? "", ...init.headers } });
 
 /** What an answer comes to: a page that is streamed sends away from within. */
@@ -242,6 +260,25 @@ describe("the walk", () => {
         const wanted = may === "anybody" || may?.includes(who) ? "in" : who === "nobody" ? "sign in" : "refused";
         expect([name, who, r.status, verdict]).toEqual([name, who, 200, wanted]);
       }
+      for (const seat of ["left alone", "lead by PIN"] as const) {
+        const r = await ask(seat, "/sign-in", {
+          method: "POST",
+          headers: { "Next-Action": id, "Content-Type": "text/plain;charset=UTF-8", origin: base(), accept: "text/x-component" },
+          body: JSON.stringify([{ walked: true }]),
+        });
+        const text = await r.text();
+        const verdict = /Nobody touched this bench/.test(text) ? "locked" : /A PIN is not enough/.test(text) ? "password" : "in";
+        const locked = may !== "anybody" && (!may?.includes("reader") || LOOKS_AND_CHANGES.includes(name)) ? "locked" : "in";
+        const wanted = seat === "left alone" ? locked : may === L ? "password" : "in";
+        expect([name, seat, verdict]).toEqual([name, seat, wanted]);
+      }
     }
+  });
+  it("a seat that was left alone sends no entry and no photo of its own, and gives away no turn", async () => {
+    const entry = { action: "bench.note", input: { number: "FS-1042", text: "left alone", kind: "note" }, entry: { key: "walk-alone" } };
+    const sent = await ask("left alone", "/entries", { method: "POST", body: JSON.stringify(entry) });
+    expect(await sent.json()).toMatchObject({ ok: false, later: "who" });
+    expect((await ask("left alone", "/live/turn?touched=1", { method: "POST" })).status).toBe(423);
+    expect((await ask("left alone", "/job/FS-1042/bench")).status).toBe(200);
   });
 });

@@ -46,6 +46,9 @@ describe("migrations", () => {
         insert into step_time (job_id, step, measure, seconds, by_id) select j.id, 'look', 'look', 60, t.id from job j, person t`,
       "0014-photos": `insert into photo (job_id, step, width, height, bytes, by_id) select j.id, 'look', 2, 2, 9, t.id from job j, person t`,
       "0015-head-news": `update job_head set revision = revision + 1`,
+      "0016-turns": `insert into turn (device, session_id, person_id) select gen_random_uuid(), s.id, s.person_id from session s where not exists (select from turn t where t.session_id = s.id);
+        insert into shop_log (kind, data) values ('wrong-tries', '{}')`,
+      "0017-news-after-commit": `update job_part set serial = 'AB-1' where key = 'fan-1'`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

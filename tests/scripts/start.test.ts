@@ -1,4 +1,4 @@
-import { spawn } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { networkInterfaces } from "node:os";
 import { afterAll, describe, expect, it } from "vitest";
@@ -25,7 +25,7 @@ const childOf = (parent: number, words: string) =>
     });
 
 describe("npm start", () => {
-  it("whose server was killed says so, ends with a code, and stops the cluster that it started", async () => {
+  it("starts its database again when that is killed, under servers that stay; killed itself, its server says so, and the cluster stops", async () => {
     const port = await freePort();
     const { DATABASE_URL: _, ...env } = process.env;
     const start = spawn(process.execPath, ["scripts/start.mjs", "--without-demo"], {
@@ -44,6 +44,10 @@ describe("npm start", () => {
     expect(existsSync(pid)).toBe(true);
     const server = childOf(start.pid ?? 0, "server.mjs");
     if (!server) throw new Error("npm start has no server");
+    spawnSync("pkill", ["-KILL", "-f", `${NAME}( |$)`]);
+    await expect.poll(() => out, { timeout: 60_000, interval: 300 }).toContain("The database is back.");
+    await expect.poll(async () => (await fetch(`http://127.0.0.1:${port}/first`)).status, { timeout: 30_000, interval: 300 }).toBe(200);
+    expect(childOf(start.pid ?? 0, "server.mjs")).toBe(server);
     process.kill(server, "SIGKILL");
     expect(await ended).toBe(1);
     expect(out).toContain("The server was ended by SIGKILL. Nothing that was recorded is lost");
