@@ -7,7 +7,10 @@ async function words(pdf: Buffer): Promise<string> {
   const page = await doc.getPage(1);
   const { items } = await page.getTextContent();
   // Blanks at the end of a piece are a place, not a letter.
-  return items.map((i) => ("str" in i ? i.str : "")).join("").replace(/\s/g, "");
+  return items
+    .map((i) => ("str" in i ? i.str : ""))
+    .join("")
+    .replace(/\s/g, "");
 }
 
 describe("paper", () => {

@@ -23,43 +23,46 @@ function pieces(text: string): { text: string; more: boolean }[] {
   return out;
 }
 
-/** Letters of the second file as those of the first that are as wide. */
-const asWide = (text: string): string =>
-  FIRST_FILE.test(text)
-    ? text
-    : [...text.normalize("NFD")]
-        .filter((c) => !/\p{M}/u.test(c))
-        .map((c) => (FIRST_FILE.test(c) ? c : "l"))
-        .join("");
-
 type Doc = PDFKit.PDFDocument;
-type TextOptions = PDFKit.Mixins.TextOptions;
+type Fragment = (text: string, x: number, y: number, options: object) => void;
 
-/** Lets a document write all letters of both files of a family, wherever it writes. */
+/**
+ * Lets a document write all letters of both files of a family, wherever it writes: a width is that of its pieces, and a line is drawn piece
+ * by piece. `_fragment` is the package's own drawing of one line (pdfkit 0.20.2, pinned); a test looks at what comes of it.
+ */
 function withAllLetters(doc: Doc): void {
   let family = "text";
-  const plain = { font: doc.font.bind(doc), text: doc.text.bind(doc), width: doc.widthOfString.bind(doc), height: doc.heightOfString.bind(doc) };
-  let inMore = false;
+  const lines = doc as unknown as { _fragment: Fragment };
+  const plain = { font: doc.font.bind(doc), width: doc.widthOfString.bind(doc), fragment: lines._fragment.bind(doc) };
+  const each = (text: string, work: (piece: string) => void) => {
+    for (const p of pieces(text)) {
+      plain.font(`${family}${p.more ? MORE : ""}`);
+      work(p.text);
+    }
+    plain.font(family);
+  };
   doc.font = ((name: string, ...rest: [number?]) => {
     family = name;
     return plain.font(name, ...rest);
   }) as Doc["font"];
-  doc.widthOfString = (text, options) => plain.width(inMore ? text : asWide(text), options);
-  doc.heightOfString = (text, options) => plain.height(asWide(text), options);
-  doc.text = ((text: string, a?: number | TextOptions, y?: number, b?: TextOptions) => {
-    const [x, options] = typeof a === "object" ? [undefined, a] : [a, b];
-    const all = pieces(String(text));
-    if (!all.some((p) => p.more)) return plain.text(text, x, y, options);
-    all.forEach((p, i) => {
-      inMore = p.more;
-      plain.font(`${family}${p.more ? MORE : ""}`);
-      const own = { ...options, continued: i < all.length - 1 || options?.continued === true };
-      if (i === 0) plain.text(p.text, x, y, own);
-      else plain.text(p.text, own);
+  doc.widthOfString = (text, options) => {
+    if (FIRST_FILE.test(text)) return plain.width(text, options);
+    let width = 0;
+    each(text, (piece) => {
+      width += plain.width(piece, options);
     });
-    inMore = false;
-    return plain.font(family);
-  }) as Doc["text"];
+    return width;
+  };
+  lines._fragment = (text, x, y, options) => {
+    if (FIRST_FILE.test(text)) return plain.fragment(text, x, y, options);
+    let at = x;
+    each(text, (piece) => {
+      // Told its width, it asks for none, which would change the letters under it.
+      const textWidth = plain.width(piece, options);
+      plain.fragment(piece, at, y, { ...options, textWidth });
+      at += textWidth;
+    });
+  };
 }
 
 /** An empty A4 document in the app's own letters; `end` numbers its pages and gives it. */
