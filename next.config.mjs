@@ -11,7 +11,7 @@ const config = {
   htmlLimitedBots: /.*/,
   // Its WebAssembly file is found beside it, not in a bundle.
   // The others look for their database drivers, or their native library, by name.
-  serverExternalPackages: ["highs", "sharp", "rate-limiter-flexible", "@node-rs/argon2"],
+  serverExternalPackages: ["highs", "piscina", "rate-limiter-flexible", "@node-rs/argon2"],
   // A page that is open stays open while nothing answers.
   // What may be read of a body behind proxy.ts: a photo as large as is said (MOST_PHOTO_BYTES), whole.
   experimental: { serverActions: { bodySizeLimit: "5mb" }, proxyClientMaxBodySize: "26mb", useOffline: true },

@@ -27,7 +27,6 @@ export {
   StepDone,
   StepSkipped,
   StepTime,
-  Turn,
 } from "./entities";
 export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";

@@ -36,7 +36,13 @@ export function run(command, args, options, onChild = () => {}) {
 }
 
 /** What runs beside the framework, each put together into one file that node reads at once: what answers entries, a planner, its threads. */
-const PROGRAMS = { entries: "server/edge/answer-entry.ts", planner: "workers/planner.mts", "plan-thread": "workers/plan.worker.ts" };
+const PROGRAMS = {
+  entries: "server/edge/answer-entry.ts",
+  planner: "workers/planner.mts",
+  "plan-thread": "workers/plan.worker.ts",
+  "photo-process": "workers/photo-process.mts",
+  "list-thread": "workers/list-thread.mts",
+};
 const programs = (project) => Object.keys(PROGRAMS).map((name) => join(project, ".data", `${name}.mjs`));
 
 /** Takes a second: whoever runs a planner only has no need of the rest. */

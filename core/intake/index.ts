@@ -1,2 +1,13 @@
 export { type OrderItem, orderList } from "./order-list";
-export { type ListRow, matchRows, partIds, pastedLine, proposeMounts, type ReadList } from "./read-list";
+export {
+  type Listed,
+  type ListRow,
+  matchRows,
+  partIds,
+  pastedLine,
+  proposeMounts,
+  type ReadList,
+  readAgainst,
+  type ShelfIndex,
+  shelfIndex,
+} from "./read-list";

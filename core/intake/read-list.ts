@@ -10,7 +10,7 @@ export interface ListRow {
 
 export interface Matched {
   row: ListRow;
-  type: PartType;
+  type: Listed;
 }
 
 export interface ReadList {
@@ -79,7 +79,7 @@ function sizes(s: string): string {
 const isSize = (w: string) => /^\d+(?:gb|w|mm)$/.test(w);
 
 /** What of an entry's figures people write as a size. */
-function sizeWords(t: PartType): string[] {
+function sizeWords(t: Listed): string[] {
   const r = t.ratings;
   return [
     ...(r.sizeGb === undefined ? [] : [`${r.sizeGb}gb`]),
@@ -102,30 +102,69 @@ function kindOf(text: string): { kind: PartKind | undefined; rest: string } {
  * Rows against the shelf: by id, by full name, else by all words of the row standing in the name, its kind and its sizes. A row
  * that more than one type answers to is not guessed; suggestions of the same size come first.
  */
-export function matchRows(rows: readonly ListRow[], shelf: readonly PartType[]): ReadList {
-  const entries = shelf.map((t) => ({
-    t,
-    id: plain(t.id),
-    name: plain(t.name),
-    full: plain(`${t.maker} ${t.name}`),
-    words: new Set([...plain(`${t.maker} ${t.name} ${t.id}`).split(" "), ...sizeWords(t)]),
-  }));
+export const matchRows = (rows: readonly ListRow[], shelf: readonly Listed[]): ReadList => readAgainst(rows, shelfIndex(shelf));
+
+/** What of a part type decides whether a row means it; of a whole shelf that is little to read. */
+export type Listed = Pick<PartType, "id" | "maker" | "name" | "kind"> & {
+  ratings: Pick<PartType["ratings"], "sizeGb" | "powerW" | "profileMts">;
+  body: Pick<PartType["body"], "radiator" | "widthMm">;
+};
+interface Entry {
+  t: Listed;
+  /** In the order of the shelf. */
+  n: number;
+}
+
+/** A shelf by what rows say of it (inverted index): made once, it answers each row by the entries that share something with it. */
+export interface ShelfIndex {
+  entries: readonly Entry[];
+  byName: ReadonlyMap<string, readonly Entry[]>;
+  byWord: ReadonlyMap<string, readonly Entry[]>;
+}
+
+export function shelfIndex(shelf: readonly Listed[]): ShelfIndex {
+  const [byName, byWord] = [new Map<string, Entry[]>(), new Map<string, Entry[]>()];
+  const put = (map: Map<string, Entry[]>, key: string, e: Entry) => {
+    const list = map.get(key);
+    if (list) list.push(e);
+    else map.set(key, [e]);
+  };
+  const entries = shelf.map((t, n) => {
+    const e = { t, n };
+    for (const name of new Set([plain(t.id), plain(t.name), plain(`${t.maker} ${t.name}`)])) put(byName, name, e);
+    for (const word of new Set([...plain(`${t.maker} ${t.name} ${t.id}`).split(" "), ...sizeWords(t)])) put(byWord, word, e);
+    return e;
+  });
+  return { entries, byName, byWord };
+}
+
+const NONE: readonly Entry[] = [];
+
+/** Entries in which all these words stand. */
+function withAll({ byWord }: ShelfIndex, words: readonly string[], kind?: PartKind): Entry[] {
+  const lists = words.map((w) => byWord.get(w) ?? NONE).sort((a, b) => a.length - b.length);
+  const [first, ...others] = lists;
+  if (!first) return [];
+  const sets = others.map((l) => new Set(l));
+  return first.filter((e) => (kind === undefined || e.t.kind === kind) && sets.every((s) => s.has(e)));
+}
+
+/** Rows against a shelf that was indexed. */
+export function readAgainst(rows: readonly ListRow[], index: ShelfIndex): ReadList {
   const out: ReadList = { matched: [], aside: [] };
   for (const row of rows) {
     const want = plain(row.text);
     const { kind, rest } = kindOf(row.text);
-    const words = plain(rest).split(" ").filter(Boolean);
-    const ofKind = entries.filter((e) => kind === undefined || e.t.kind === kind);
-    const exact = entries.filter((e) => e.id === want || e.full === want || e.name === want);
-    const named = words.length > 0 ? ofKind.filter((e) => words.every((w) => e.words.has(w))) : [];
-    const loose =
-      exact.length > 0 ? exact : named.length > 0 ? named : entries.filter((e) => want !== "" && want.split(" ").every((w) => e.words.has(w)));
+    const words = [...new Set(plain(rest).split(" ").filter(Boolean))];
+    const exact = want === "" ? NONE : (index.byName.get(want) ?? NONE);
+    const named = exact.length > 0 ? exact : withAll(index, words, kind);
+    const loose = named.length > 0 ? named : withAll(index, [...new Set(want.split(" ").filter(Boolean))]);
     if (row.count < 1) {
       out.aside.push({ row, because: `a count of ${row.count}`, near: [] });
     } else if (want !== "" && loose.length === 1 && loose[0]) {
       out.matched.push({ row, type: loose[0].t });
     } else {
-      const near = (loose.length > 1 ? loose : nearest(ofKind, words, kind)).slice(0, 5).map((e) => ({ id: e.t.id, name: e.t.name }));
+      const near = (loose.length > 1 ? loose : nearest(index, words, kind)).slice(0, MOST_NEAR).map((e) => ({ id: e.t.id, name: e.t.name }));
       out.aside.push({
         row,
         because: loose.length > 1 ? `${loose.length} part types answer to it` : "no part type of the shelf answers to it",
@@ -137,14 +176,20 @@ export function matchRows(rows: readonly ListRow[], shelf: readonly PartType[]):
 }
 
 /** Entries that share most with a row: those of its sizes first, then by words; where only the kind is named, those of the kind. */
-function nearest<E extends { words: Set<string>; t: PartType }>(entries: readonly E[], words: readonly string[], kind: PartKind | undefined): E[] {
-  const asked = words.filter(isSize);
-  return entries
-    .map((e) => ({ e, size: asked.filter((w) => e.words.has(w)).length, n: words.filter((w) => e.words.has(w)).length }))
-    .filter((x) => x.n > 0 || (kind !== undefined && x.e.t.kind === kind))
-    .sort((a, b) => b.size - a.size || b.n - a.n)
-    .map((x) => x.e);
+function nearest(index: ShelfIndex, words: readonly string[], kind: PartKind | undefined): Entry[] {
+  const shared = new Map<Entry, { size: number; n: number }>();
+  for (const w of words)
+    for (const e of index.byWord.get(w) ?? NONE) {
+      if (kind !== undefined && e.t.kind !== kind) continue;
+      const has = shared.get(e) ?? { size: 0, n: 0 };
+      shared.set(e, { size: has.size + (isSize(w) ? 1 : 0), n: has.n + 1 });
+    }
+  const best = [...shared].sort(([a, x], [b, y]) => y.size - x.size || y.n - x.n || a.n - b.n).map(([e]) => e);
+  if (kind === undefined || best.length >= MOST_NEAR) return best;
+  return [...best, ...index.entries.filter((e) => e.t.kind === kind && !shared.has(e)).slice(0, MOST_NEAR)];
 }
+/** So many are suggested at most. */
+const MOST_NEAR = 5;
 
 /** Ids for parts that join a job: the kind and a number, never one that is taken. */
 export function partIds(kinds: readonly PartKind[], taken: ReadonlySet<string>): string[] {

@@ -22,6 +22,8 @@ export class Turns extends Migration {
     );
     this.addSql(`create table "wrong_try" ("key" varchar(255) not null, "count" int not null, "since" timestamptz not null, "until" timestamptz not null, constraint "wrong_try_pkey" primary key ("key"));`);
     this.addSql(`alter table "shop_log" alter column "by_id" drop not null;`);
+    this.addSql(`alter table "shop_log" drop constraint "shop_log_by_id_foreign";`);
+    this.addSql(`alter table "shop_log" add constraint "shop_log_by_id_foreign" foreign key ("by_id") references "person" ("id") on update cascade on delete set null;`);
   }
 
   override down(): void {

@@ -3,7 +3,7 @@ import { Wishes } from "../../core/assembly";
 import { Person, type PersonRow } from "../../db";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
-import { JobNumber, line } from "../kernel/text";
+import { Day, JobNumber, line } from "../kernel/text";
 import { day } from "../read/job-view";
 
 const Bench = z.number().int().min(1, "benches are numbered from 1").max(99, "at most bench 99");
@@ -17,7 +17,7 @@ export const Details = z.object({
     .refine((s) => s.length > 0, "say what the machine is")
     .optional(),
   purpose: line(300).optional(),
-  dueOn: z.iso.date().nullable().optional(),
+  dueOn: Day.nullable().optional(),
   bench: Bench.nullable().optional(),
   technician: z.uuid().nullable().optional(),
   /** What the screen showed of each of these before: what somebody else changed meanwhile is not written over. */

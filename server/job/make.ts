@@ -5,7 +5,7 @@ import { MOST_ROWS } from "../../core/table";
 import { Job, JobPart, layPart, ShelfType } from "../../db";
 import { shopAction } from "../kernel/action";
 import { no, type Result, yes } from "../kernel/result";
-import { JobNumber, key, line, TypeId } from "../kernel/text";
+import { Day, JobNumber, key, line, TypeId } from "../kernel/text";
 import { JobUnit, jobRead } from "../kernel/unit";
 import { joinParts } from "../parts/join";
 import { serialTaken } from "../parts/serial";
@@ -18,7 +18,7 @@ export const NewJob = z.object({
   client: line(120).refine((s) => s.length > 0, "name the client"),
   title: line(120).refine((s) => s.length > 0, "say what the machine is"),
   purpose: line(300).default(""),
-  dueOn: z.iso.date().nullable().default(null),
+  dueOn: Day.nullable().default(null),
   budget: z.number().min(0).max(1_000_000).optional(),
   lighting: z.enum(["wanted", "indifferent", "none"]).default("indifferent"),
   noiseDb: z.number().min(10).max(80).optional(),

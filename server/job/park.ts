@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
-import { JobNumber, line, text } from "../kernel/text";
+import { Day, JobNumber, line, text } from "../kernel/text";
 
 /** The job waits: for what, and until when if that is known. */
 export const park = jobAction({
@@ -10,7 +10,7 @@ export const park = jobAction({
   input: z.object({
     number: JobNumber,
     for: line(200).refine((s) => s.length > 0, "say what it waits for"),
-    until: z.iso.date().nullable().default(null),
+    until: Day.nullable().default(null),
   }),
   run: async (unit, p) => {
     if (unit.stage.now() === "waiting")

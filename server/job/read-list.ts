@@ -1,11 +1,10 @@
 import { z } from "zod";
-import type { PartType } from "../../core/catalogue";
-import { type ListRow, matchRows } from "../../core/intake";
+import type { ListRow } from "../../core/intake";
 import { MOST_ROWS } from "../../core/table";
-import { type EntityManager, ShelfType } from "../../db";
 import { query } from "../kernel/action";
-import { type Result, yes } from "../kernel/result";
+import { no, type Result, yes } from "../kernel/result";
 import { line } from "../kernel/text";
+import { readListBeside } from "./list-thread";
 
 const Row = z.object({
   line: z.number().int().min(1),
@@ -14,11 +13,6 @@ const Row = z.object({
   serial: line(80).optional(),
 });
 const Rows = z.array(Row).max(MOST_ROWS, `at most ${MOST_ROWS} rows; split the list`);
-
-async function shelfTypes(em: EntityManager): Promise<PartType[]> {
-  const rows = await em.createQueryBuilder(ShelfType).select(["body"]).limit(20_000).execute<{ body: PartType }[]>("all");
-  return rows.map((r) => r.body);
-}
 
 export interface ListAnswer {
   matched: { line: number; text: string; count: number; serial?: string; type: string; name: string; kind: string }[];
@@ -31,8 +25,9 @@ export const ReadRows = z.object({ rows: Rows });
 export const readRows = query({
   name: "job.read-list",
   input: ReadRows,
-  run: async (em, r): Promise<Result<ListAnswer>> => {
-    const read = matchRows(r.rows as ListRow[], await shelfTypes(em));
+  run: async (_em, r): Promise<Result<ListAnswer>> => {
+    const read = await readListBeside(r.rows as ListRow[]);
+    if (!read) return { ...no("Many lists are read at this moment. Nothing was changed. Try again."), later: "again" };
     return yes({
       matched: read.matched.map((m) => ({
         line: m.row.line,

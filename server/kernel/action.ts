@@ -1,3 +1,4 @@
+import pLimit from "p-limit";
 import type { z } from "zod";
 import { parseWith } from "../../core/assembly";
 import { isClosed } from "../../core/job";
@@ -84,11 +85,13 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
       const told = await work(em, await readJob(em, value.number, entry?.key), actor, value, entry, seat);
       if (told) return told;
     }
-    return inTransaction(em, async (tx) => {
-      const said = await work(tx, await lockJob(tx, value.number, entry?.key), actor, value, entry, seat);
-      if (!said) throw new SeatMoved();
-      return said;
-    });
+    return inTurnOf(value.number, () =>
+      inTransaction(em, async (tx) => {
+        const said = await work(tx, await lockJob(tx, value.number, entry?.key), actor, value, entry, seat);
+        if (!said) throw new SeatMoved();
+        return said;
+      }),
+    );
   };
   // One that was waiting for the job sees what was written meanwhile only when it writes the same itself.
   const onceOnly: typeof carryOut = async (em, actor, value, entry, seat) => {
@@ -113,6 +116,23 @@ export function jobAction<S extends z.ZodType<{ number: string }>, T = undefined
   };
   declare(made);
   return made;
+}
+
+/** So many wait for one job in this process; more are told to come again. */
+const MOST_WAITING = 60;
+const queues = new Map<string, ReturnType<typeof pLimit>>();
+
+/** One at a time of a job: whoever waits for it waits here, and holds no connection meanwhile that others need. */
+async function inTurnOf<T>(number: string, work: () => Promise<Result<T>>): Promise<Result<T>> {
+  const queue = queues.get(number) ?? pLimit(1);
+  queues.set(number, queue);
+  if (queue.pendingCount >= MOST_WAITING)
+    return { ...no(`Too much comes in for ${number.slice(0, 40)} at this moment. Nothing was changed. Try again.`), later: "again" };
+  try {
+    return await queue(work);
+  } finally {
+    if (queue.activeCount + queue.pendingCount === 0) queues.delete(number);
+  }
 }
 
 interface Asked {

@@ -28,6 +28,9 @@ export const fileText = (most: number) => kept(most, "characters").refine((s) =>
 /** A name that we gave: a job's number, a part's key, a part type's id. */
 export const key = (most = 80) => line(most).refine((s) => s.length > 0, "is missing");
 
+/** A day as the calendar of a shop has it: the year 0 is none that the database keeps. */
+export const Day = z.iso.date("is no day of the calendar").refine((d) => d >= "1990-01-01" && d <= "2199-12-31", "is no day between 1990 and 2199");
+
 export const JobNumber = key(40);
 export const PartKey = key(80);
 export const TypeId = key(80);

@@ -2,6 +2,8 @@ import { hearing, hears, listen, type News, whenEnding } from "./channel";
 
 /** Open streams of one process; more are told to come again later. */
 const MOST_STREAMS = 500;
+/** Of one sign-in: tabs that are looked at, with some to spare. */
+const MOST_OF_ONE = 12;
 /** A beat now and then, as long as this server hears of changes itself: who gets none knows that news may be missed, whatever the network says. */
 const BEAT_MS = 5000;
 /** Beats between two looks whether the sign-in still holds. */
@@ -10,6 +12,7 @@ const ASK_EVERY = 4;
 const BEAT = "event: beat\ndata:\n\n";
 
 let open = 0;
+const openOf = new Map<string, number>();
 
 /** Does somebody who looks at this job (or at none) want to know? */
 const concerns = (job: string | undefined) => (n: News) =>
@@ -21,14 +24,18 @@ const concerns = (job: string | undefined) => (n: News) =>
  */
 export function newsStream(
   job: string | undefined,
+  session: string,
   signal: AbortSignal,
   stillThere: () => Promise<boolean>,
   missed: () => Promise<boolean>,
 ): Response {
   if (open >= MOST_STREAMS) return new Response("Too many listen already. Try again.", { status: 503, headers: { "Retry-After": "10" } });
+  if ((openOf.get(session) ?? 0) >= MOST_OF_ONE)
+    return new Response("This sign-in listens in many places already. Close some.", { status: 429, headers: { "Retry-After": "30" } });
   const wanted = concerns(job);
   const lines = new TextEncoder();
   open += 1;
+  openOf.set(session, (openOf.get(session) ?? 0) + 1);
   let close = () => {};
   const body = new ReadableStream<Uint8Array>({
     start(out) {
@@ -54,6 +61,9 @@ export function newsStream(
         if (ended) return;
         ended = true;
         open -= 1;
+        const left = (openOf.get(session) ?? 1) - 1;
+        if (left > 0) openOf.set(session, left);
+        else openOf.delete(session);
         clearInterval(beat);
         deaf();
         stays();

@@ -5,9 +5,10 @@ import { performKept } from "../kernel/kept-entry";
 import { no, type Result } from "../kernel/result";
 import { sealedOfPhoto } from "../kernel/seal";
 import { seatHere } from "../kernel/who";
+import { uprightBeside } from "./beside";
 import { keepPhoto } from "./keep";
 import { photoStore } from "./store";
-import { MOST_PHOTO_BYTES, upright } from "./upright";
+import { MOST_PHOTO_BYTES } from "./upright";
 
 /** One photo as a bench sends it: the picture as the body, what it is of and who took it in the address. Whatever is understood is answered with 200. */
 export async function takePhoto(request: Request): Promise<{ status: number; body: Result }> {
@@ -23,7 +24,9 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   const raw = await bodyAtMost(request.body, MOST_PHOTO_BYTES);
   if (!raw)
     return { status: 200, body: no(`The photo is larger than ${MOST_PHOTO_BYTES / 1_000_000} MB. Take it with fewer pixels. Nothing was changed.`) };
-  const made = await upright(raw);
+  const made = await uprightBeside(raw);
+  if (made === "busy")
+    return { status: 200, body: { ...no("Many photos come in at this moment. This one is kept on the tablet and sent again."), later: "again" } };
   if (!made) return { status: 200, body: no("This file is no photo that Imbra reads: it takes JPEG, PNG and WebP. Nothing was changed.") };
   const id = randomUUID();
   const { bytes, ...size } = made;

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
-import { JobNumber, line, PartKey } from "../kernel/text";
+import { Day, JobNumber, line, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
 
 export const BenchTest = z.object({
@@ -9,7 +9,7 @@ export const BenchTest = z.object({
   part: PartKey,
   result: z.enum(["passed", "dead"]),
   with: line(200).default(""),
-  waitUntil: z.iso.date().nullable().optional(),
+  waitUntil: Day.nullable().optional(),
 });
 
 /** The test before assembly, with which known-good spare. A dead part starts a return: the job waits for its replacement. */

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
-import { JobNumber, line, PartKey } from "../kernel/text";
+import { Day, JobNumber, line, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
 import { serialTaken } from "../parts/serial";
 import { day } from "../read/job-view";
@@ -12,7 +12,7 @@ export const Receive = z.object({
   part: PartKey,
   serial: line(80).optional(),
   supplier: line(120).optional(),
-  warrantyUntil: z.iso.date().nullable().optional(),
+  warrantyUntil: Day.nullable().optional(),
   price: z.number().min(0).max(1_000_000).nullable().optional(),
   saw: Saw,
 });

@@ -14,6 +14,7 @@ interface KeptByProcess {
   imbraViews?: unknown;
   imbraParts?: unknown;
   imbraMinutes?: unknown;
+  imbraLists?: { destroy: () => Promise<void> };
 }
 
 // Files of a worker share the packages they use. Of the application itself each has its own, as if it were a process of its own.
@@ -22,7 +23,8 @@ afterAll(async () => {
   kept.imbraChannel?.hearers.clear();
   await kept.imbraChannel?.client?.end();
   await (await kept.imbraOrm)?.close();
-  for (const key of ["imbraOrm", "imbraChannel", "imbraViews", "imbraParts", "imbraMinutes"] as const) delete kept[key];
+  await kept.imbraLists?.destroy();
+  for (const key of ["imbraOrm", "imbraChannel", "imbraViews", "imbraParts", "imbraMinutes", "imbraLists"] as const) delete kept[key];
   vi.resetModules();
   await own.drop();
 });

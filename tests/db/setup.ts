@@ -38,6 +38,10 @@ export function testDatabase(then?: (db: TestDatabase) => Promise<unknown>): Tes
     close: async () => {
       await orm?.close();
       orm = undefined;
+      // And what the application itself has opened, to tell its news.
+      const kept = globalThis as typeof globalThis & { imbraOrm?: Promise<MikroORM> | undefined };
+      await (await kept.imbraOrm)?.close();
+      kept.imbraOrm = undefined;
     },
   };
   beforeAll(async () => {
@@ -54,7 +58,16 @@ async function freshDatabase(): Promise<MikroORM> {
   return MikroORM.init(ormConfig(process.env.DATABASE_URL ?? ""));
 }
 
-/** The planner without its thread, which exists only in a built server. */
-export const make = (build: Build) => plan(build, typeLookup(build, []));
+/** Plans by what was asked for: files of this process ask for the same ones again and again. */
+const plans = globalThis as typeof globalThis & { imbraTestPlans?: Map<string, ReturnType<typeof plan>> };
+
+/** The planner without its thread, which exists only in a built server; the same build is planned once. */
+export const make = async (build: Build) => {
+  plans.imbraTestPlans ??= new Map();
+  const key = JSON.stringify(build);
+  const made = plans.imbraTestPlans.get(key) ?? plan(build, typeLookup(build, []));
+  plans.imbraTestPlans.set(key, made);
+  return structuredClone(await made);
+};
 
 export const jobOf = (em: EntityManager, number: string) => em.findOneOrFail(Job, { number });

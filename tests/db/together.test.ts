@@ -222,7 +222,7 @@ describe("the database itself", () => {
     const sql = await orm.schema.getUpdateSchemaSQL({ wrap: false });
     const real = sql.split("\n").filter((l) => l.trim() && !/mikro_orm_migrations/.test(l));
     await orm.close();
-    expect(real).toEqual([]);
+    expect(real.join("\n")).toBe("");
   });
   it("keeps the log as it was told: no entry is changed, deleted or emptied away", async () => {
     for (const wish of [`update log_entry set kind = 'x'`, `delete from log_entry`, `truncate log_entry`, `truncate log_entry, job cascade`])
