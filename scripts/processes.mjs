@@ -16,7 +16,8 @@ export function startServer(project, env, { host, port, mostMs = 60_000 }) {
   const child = spawn(process.execPath, [join("scripts", "server.mjs")], {
     cwd: project,
     env: { ...env, HOST: host, PORT: String(port), IMBRA_HOSTS: env.IMBRA_HOSTS ?? ownHosts(host).join(), NODE_ENV: "production" },
-    stdio: ["ignore", "pipe", "inherit"],
+    // Through the fourth it hears when this process is gone: then it ends too, and holds no port.
+    stdio: ["ignore", "pipe", "inherit", "ipc"],
   });
   const ready = new Promise((resolve) => {
     const late = setTimeout(() => resolve(false), mostMs);
@@ -47,7 +48,7 @@ export function startPlanner(project, env, program = BUILT) {
     child = spawn(process.execPath, program, {
       cwd: project,
       env: { ...env, NODE_ENV: "production" },
-      stdio: ["ignore", "ignore", "inherit"],
+      stdio: ["ignore", "ignore", "inherit", "ipc"],
     });
     child.once("exit", () => setTimeout(begin, AGAIN_MS).unref());
   };

@@ -33,15 +33,19 @@ server.once("error", (e) => {
 server.listen(port, hostname, () => console.log("Ready"));
 
 let ending = false;
-for (const [signal, code] of [
-  ["SIGTERM", 143],
-  ["SIGINT", 130],
-])
-  process.on(signal, () => {
-    if (ending) return;
-    ending = true;
-    server.close(async () => {
-      await pages.close().catch(console.error);
-      process.exit(code);
-    });
+function end(code) {
+  if (ending) return;
+  ending = true;
+  server.close(async () => {
+    await pages.close().catch(console.error);
+    process.exit(code);
   });
+}
+process.on("SIGTERM", () => end(143));
+process.on("SIGINT", () => end(130));
+// Whoever started this is gone, and nobody reads what is written: to complain of that would go on for ever.
+for (const out of [process.stdout, process.stderr]) out.on("error", () => {});
+process.on("disconnect", () => {
+  end(0);
+  setTimeout(() => process.exit(0), 5000).unref();
+});

@@ -28,6 +28,10 @@ try {
   setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 } catch {}
 
+// Whoever started this is gone: so is this.
+process.on("disconnect", () => process.exit(0));
+for (const out of [process.stdout, process.stderr]) out.on("error", () => {});
+
 let ending = false;
 let wakePlans = () => {};
 let wakeHeads = () => {};

@@ -38,7 +38,8 @@ export function testDatabase(then?: (db: TestDatabase) => Promise<unknown>): Tes
     close: async () => {
       await orm?.close();
       orm = undefined;
-      // And what the application itself has opened, to tell its news.
+      // And what the application itself has opened, to tell its news: a moment after what they are of.
+      await new Promise((resolve) => setTimeout(resolve, 200));
       const kept = globalThis as typeof globalThis & { imbraOrm?: Promise<MikroORM> | undefined };
       await (await kept.imbraOrm)?.close();
       kept.imbraOrm = undefined;
