@@ -4,7 +4,7 @@ import { judge, withType } from "../core/whatif";
 import type { EntityManager } from "../db";
 import { migratingConfig } from "../db/migrating";
 import { seed } from "../db/seed";
-import { buildOfJob, findJob } from "../server/read/build-of-job";
+import { buildOfJob, findJob } from "../server/build/build-of-job";
 import { searchShelf } from "../server/shelf/search";
 import { demo, shelf } from "../tests/fixtures/demo";
 

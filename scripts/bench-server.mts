@@ -3,8 +3,8 @@ import { Agent, request } from "node:http";
 import { MikroORM } from "@mikro-orm/postgresql";
 import pg from "pg";
 import { type EntityManager, ormConfig } from "../db";
-import { viewAtOnce } from "../server/read/heads";
-import { keptView } from "../server/read/kept";
+import { viewAtOnce } from "../server/views/heads";
+import { keptView } from "../server/views/kept";
 import { signedIn } from "../tests/fixtures/signed-in";
 import { startServer } from "./processes.mjs";
 

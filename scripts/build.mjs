@@ -37,7 +37,7 @@ export function run(command, args, options, onChild = () => {}) {
 
 /** What runs beside the framework, each put together into one file that node reads at once: what answers entries, a planner, its threads. */
 const PROGRAMS = {
-  entries: "server/edge/answer-entry.ts",
+  entries: "server/entries/answer-entry.ts",
   planner: "workers/planner.mts",
   "plan-thread": "workers/plan.worker.ts",
   "photo-process": "workers/photo-process.mts",

@@ -3,7 +3,7 @@ import { migratingConfig } from "../db/migrating";
 import { seed } from "../db/seed";
 import { hashSecret } from "../server/people/password";
 import { wantsFirstLead } from "../server/people/wants-first-lead";
-import { renewHeads } from "../server/read/heads";
+import { renewHeads } from "../server/views/heads";
 
 /** Migrates, and seeds when asked: `tsx scripts/prepare-db.mts [--seed] [--fresh] [--today=2026-11-23T09:00:00Z]`. Run by start, dev and the tests. */
 const day = process.argv.find((a) => a.startsWith("--today="))?.slice("--today=".length);

@@ -1,4 +1,4 @@
-// The server's process: node's own, in front of the framework. Entries of benches are answered before it (server/edge/answer-entry.ts),
+// The server's process: node's own, in front of the framework. Entries of benches are answered before it (server/entries/answer-entry.ts),
 // everything else by it. HOST, PORT; says "Ready" once it answers; SIGTERM and SIGINT: takes no more, ends what is under way, then exits.
 import { createServer } from "node:http";
 import { dirname, join } from "node:path";

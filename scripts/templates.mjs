@@ -8,7 +8,7 @@ import { say } from "./cluster.mjs";
 
 const FIXED_DAY = "2026-11-23T09:00:00Z";
 /** Everything that decides what is in them. */
-const READ = ["db", "core", "data", "examples", "server/people/password.ts", "server/read", "scripts/prepare-db.mts"];
+const READ = ["db", "core", "data", "examples", "server/people/password.ts", "server/build", "server/views", "scripts/prepare-db.mts"];
 
 const filesOf = (path) =>
   statSync(path).isDirectory()

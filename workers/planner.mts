@@ -8,8 +8,8 @@ import { forgetAttempts } from "../server/people/attempts";
 import { planInThread, threadsFrom } from "../server/plan/plan-thread";
 import { forgetOld } from "../server/planner/runs";
 import { workOnce } from "../server/planner/work";
-import { buildOfJob } from "../server/read/build-of-job";
-import { renewHeads } from "../server/read/heads";
+import { buildOfJob } from "../server/build/build-of-job";
+import { renewHeads } from "../server/views/heads";
 
 const name = `${hostname()} ${process.pid} ${randomUUID().slice(0, 8)}`;
 /** Looked for without being told, so that nothing is forgotten when news were lost. */

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
-import { Palette } from "../../features/frame/palette";
+import { Palette } from "../../features/shell/palette";
 import { may } from "../../server/kernel/actor";
-import { toSignIn } from "../../server/kernel/door";
+import { toSignIn } from "../../server/unit/door";
 import { whoIsIt } from "../../server/kernel/who";
 
 /** The bench has the whole screen to itself; scans and the palette are heard there too. */

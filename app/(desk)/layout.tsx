@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
-import { Bar } from "../../features/frame/bar";
-import { AloneLine } from "../../features/frame/live";
+import { Bar } from "../../features/shell/bar";
+import { AloneLine } from "../../features/shell/alone-line";
 
 export const dynamic = "force-dynamic";
 

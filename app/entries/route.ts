@@ -1,4 +1,4 @@
-import { MOST_ENTRY_BYTES, takeEntry } from "../../server/bench/take-entry";
+import { MOST_ENTRY_BYTES, takeEntry } from "../../server/entries/take-entry";
 import { bodyAtMost } from "../../server/kernel/body";
 import { seatHere } from "../../server/kernel/who";
 

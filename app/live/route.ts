@@ -1,4 +1,4 @@
-import { notHere } from "../../server/files/not-here";
+import { notHere } from "../../server/documents/not-here";
 import { seatKept } from "../../server/kernel/who";
 import { changedSince } from "../../server/live/since";
 import { newsStream } from "../../server/live/stream";

@@ -3,7 +3,7 @@ import { type Free, freeEnds, whyHere } from "../claims";
 import { looseCables } from "../wiring";
 import { assemble, withoutOrder } from "./answer/assemble";
 import { verify } from "./answer/verify";
-import { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level } from "./cost";
+import { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level } from "./cost/cost";
 import { addArcs } from "./model/chain-arcs";
 import { forbid } from "./model/fans-lights-usb";
 import { limitHubLoads } from "./model/hub-loads";

@@ -3,8 +3,8 @@ import { useState } from "react";
 import type { PartNode } from "../../core/assembly";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { shelfWordsAction } from "../actions/bench";
 import { useFound } from "../frame/use-found";
-import { shelfWordsAction } from "./actions";
 
 /** Which part is really there: those of its kind on the shelf, by words. */
 export function AnotherPart({ part, onSay }: { part: PartNode; onSay: (type: string, name: string) => void }) {

@@ -1,6 +1,6 @@
 "use client";
 import type { Card, Step } from "../../core/order";
-import type { BenchSlice } from "../../server/read/slices";
+import type { BenchSlice } from "../../server/views/slices";
 import Link from "../../ui/link";
 import { Caution, StateShape } from "../../ui/marks";
 import { useDates, WithDates } from "../frame/dates";

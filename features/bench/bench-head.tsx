@@ -1,7 +1,7 @@
 "use client";
 import { Button } from "../../ui/button";
 import { SeverityShape } from "../../ui/marks";
-import type { Outbox } from "../outbox/outbox";
+import type { Outbox } from "../device/outbox";
 
 /** Where hands are, who works, what waits to be sent; and a look back and ahead, which ticks nothing. */
 export function BenchHead({

@@ -1,18 +1,19 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Step, turnWords } from "../../core/order";
-import type { BenchSlice } from "../../server/read/slices";
+import type { BenchSlice } from "../../server/views/slices";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
+import { EntriesSheet } from "../device/entries-sheet";
+import { useOutbox } from "../device/outbox";
+import type { Said } from "../device/said";
+import { usePhotos } from "../device/use-photos";
+import { useTakeBack } from "../device/use-take-back";
+import { type AtBench as Colleague, WhoWorks } from "../device/who-works";
 import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
-import { EntriesSheet } from "../outbox/entries-sheet";
-import { useOutbox } from "../outbox/outbox";
-import type { Said } from "../outbox/said";
-import { usePhotos } from "../outbox/use-photos";
-import { type AtBench as Colleague, WhoWorks } from "../people/who-works";
-import { useUntouched, useWorker, type Worker } from "../people/worker";
-import { graphOf } from "../wiring/candidates";
+import { useUntouched, useWorker, type Worker } from "../frame/worker";
+import { graphOf } from "../shared/candidates";
 import { Band } from "./band";
 import { BenchFoot, KEY } from "./bench-foot";
 import { BenchHead } from "./bench-head";
@@ -25,7 +26,6 @@ import { RegionView } from "./region-view";
 import { withShowed } from "./showed-here";
 import { useBench } from "./use-bench";
 import { notHereOn, useSaying } from "./use-saying";
-import { useTakeBack } from "./use-take-back";
 
 const REST_MS = 500;
 /** How long an answer stands before what is said of waiting entries comes back, ms. */

@@ -2,16 +2,16 @@
 import { useEffect, useState } from "react";
 import type { Graph } from "../../core/assembly";
 import type { Card, Step, Undo } from "../../core/order";
-import type { BenchSlice } from "../../server/read/slices";
+import type { BenchSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
 import Link from "../../ui/link";
 import { Caution, StateShape } from "../../ui/marks";
+import { undoCostAction } from "../actions/bench";
 import { useAct } from "../frame/use-act";
-import { UndoWords } from "../order/card-details";
-import { candidates } from "../wiring/candidates";
-import { undoCostAction } from "./actions";
+import { candidates } from "../shared/candidates";
+import { UndoWords } from "../shared/card-details";
 import { type Built, Otherwise } from "./otherwise";
 import type { AtBench } from "./use-bench";
 

@@ -1,9 +1,9 @@
 "use client";
-import type { BenchSlice } from "../../server/read/slices";
+import type { BenchSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { Photo } from "../../ui/photo";
-import { KeptPicture } from "../outbox/kept-picture";
-import { dropPhoto, type KeptPhoto } from "../outbox/photos";
+import { KeptPicture } from "../device/kept-picture";
+import { dropPhoto, type KeptPhoto } from "../device/photos";
 
 /** Photos of a card: those that everybody has, and those that wait here. */
 export function CardPhotos({ photos, waiting }: { photos: BenchSlice["photos"]; waiting: readonly KeptPhoto[] }) {

@@ -4,7 +4,7 @@ import { type Graph, isDone, type PartNode, partsOfKind, wholeParts } from "../.
 import { measurable } from "../../core/catalogue";
 import type { Card, Step } from "../../core/order";
 import { Button } from "../../ui/button";
-import type { One } from "../outbox/said";
+import type { One } from "../device/said";
 import { AnotherPart } from "./another-part";
 import { Measure } from "./measure";
 

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef } from "react";
 import { Button } from "../../ui/button";
-import { addPhoto, type KeptPhoto, PHOTO_TYPES } from "../outbox/photos";
+import { addPhoto, type KeptPhoto, PHOTO_TYPES } from "../device/photos";
 
 /** The key that opens the camera, or a file where there is none. What is taken is kept here first. */
 export function PhotoKey({

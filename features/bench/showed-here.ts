@@ -1,7 +1,7 @@
 import type { Graph } from "../../core/assembly";
-import type { Entry } from "../outbox/entries";
-import { type One, onesOf } from "../outbox/said";
-import { showedOf } from "../parts/showed";
+import type { Entry } from "../device/entries";
+import { type One, onesOf } from "../device/said";
+import { showedOf } from "../shared/showed";
 import type { Built } from "./otherwise";
 
 type Value = string | number | boolean | null;

@@ -1,11 +1,11 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import { type Card, cardsOf, type Step } from "../../core/order";
-import type { BenchSlice } from "../../server/read/slices";
-import { useOutbox } from "../outbox/outbox";
-import { type OnCard, onesOf, type Said } from "../outbox/said";
+import type { BenchSlice } from "../../server/views/slices";
+import { useOutbox } from "../device/outbox";
+import { type OnCard, onesOf, type Said } from "../device/said";
+import { sawOfRow, useSeen } from "../device/use-seen";
 import { blockedBy, cardNow, openOn, type Skipped } from "./cards";
-import { sawOfRow, useSeen } from "./use-seen";
 
 type Plugged = Extract<Said, { kind: "plug" }>;
 type LeadRow = BenchSlice["leads"][number];

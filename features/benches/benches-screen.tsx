@@ -1,9 +1,9 @@
-import type { Benches, BenchJob } from "../../server/read/benches";
+import type { Benches, BenchJob } from "../../server/views/benches";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SeverityShape, StateShape } from "../../ui/marks";
 import { Day } from "../frame/dates";
-import { STAGE_WORD, stageSlug } from "../job/stage-slug";
+import { STAGE_WORD, stageSlug } from "../shared/stage-slug";
 import { NewJob } from "./new-job";
 import { daysTo, dueWord, verdictOf } from "./verdict";
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { BenchJob } from "../../server/read/benches";
+import type { BenchJob } from "../../server/views/benches";
 import { dueWord, verdictOf } from "./verdict";
 
 const job = (number: string, more: Partial<BenchJob> = {}): BenchJob => ({

@@ -1,7 +1,7 @@
-import type { JobsPage } from "../../server/read/benches";
+import type { JobsPage } from "../../server/views/benches";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
-import { STAGE_WORD, stageSlug } from "../job/stage-slug";
+import { STAGE_WORD, stageSlug } from "../shared/stage-slug";
 
 const href = (text: string, stage: string, page: number) =>
   `/jobs?${new URLSearchParams({ ...(text ? { q: text } : {}), ...(stage ? { stage } : {}), ...(page > 1 ? { page: String(page) } : {}) })}`;

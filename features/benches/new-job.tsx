@@ -4,8 +4,8 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { importAction } from "../actions/benches";
 import { useAct } from "../frame/use-act";
-import { importAction } from "./actions";
 
 /** A new job from a build file: chosen, or pasted. A bad file gives sentences and stores nothing. */
 export function NewJob() {

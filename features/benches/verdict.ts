@@ -1,4 +1,4 @@
-import type { BenchJob } from "../../server/read/benches";
+import type { BenchJob } from "../../server/views/benches";
 
 /** Whole days from today to a date. */
 export const daysTo = (today: string, due: string | null) => (due ? Math.round((Date.parse(due) - Date.parse(today)) / 86_400_000) : undefined);

@@ -3,14 +3,14 @@ import { useCallback, useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/assembly";
 import { partsOfElement } from "../../core/machine";
 import { type SceneBox, sceneOf } from "../../core/scene";
-import type { JobView } from "../../server/read/job-view";
+import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { Caution, StateMark } from "../../ui/marks";
+import { closeFaultAction, tryActionAction } from "../actions/faults";
 import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
-import { closeFaultAction, tryActionAction } from "./actions";
 
 /** Suspects ranked, one next action, what each outcome means, what is cleared. */
 export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnosis" | "head" | "seen" | "build"> }) {

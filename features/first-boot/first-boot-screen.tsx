@@ -1,16 +1,16 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { asExpected, type Expectation, GROUPS, type Group } from "../../core/machine";
-import type { JobView } from "../../server/read/job-view";
-import type { BootSlice } from "../../server/read/slices";
+import type { JobView } from "../../server/views/job-view";
+import type { BootSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { Caution, SeverityShape, StateShape } from "../../ui/marks";
+import { observeAction, settingAction, soakAction } from "../actions/first-boot";
 import { type Acting, useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
-import { observeAction, settingAction, soakAction } from "./actions";
 
 type Seen = JobView["seen"];
 

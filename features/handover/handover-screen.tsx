@@ -2,14 +2,14 @@
 import { useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/assembly";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
-import type { HandoverSlice } from "../../server/read/slices";
+import type { HandoverSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { StateMark } from "../../ui/marks";
 import { Photo } from "../../ui/photo";
+import { handOverAction, reopenAction } from "../actions/handover";
 import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
-import { fullName } from "../parts/full-name";
-import { handOverAction, reopenAction } from "./actions";
+import { fullName } from "../shared/full-name";
 
 /** The record so far: what is in it, what is connected where, what stays free and why, what was seen. */
 export function HandoverScreen({ view }: { view: HandoverSlice }) {

@@ -1,5 +1,5 @@
 import type { ListAnswer } from "../../server/job/read-list";
-import { KIND_WORD } from "../parts/kinds";
+import { KIND_WORD } from "../shared/kinds";
 
 /** What a pasted list was understood as, and the lines that are kept aside. */
 export function Understood({

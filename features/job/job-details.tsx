@@ -1,14 +1,14 @@
 "use client";
 import { Pencil } from "lucide-react";
 import { useState } from "react";
-import type { HeadView } from "../../server/read/job-view";
+import type { HeadView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field, Select } from "../../ui/field";
 import { Fold } from "../../ui/fold";
+import { cancelAction, detailsAction, goOnAction, parkAction } from "../actions/job";
 import { useKeys } from "../frame/keys";
 import { type Acting, useAct } from "../frame/use-act";
-import { cancelAction, detailsAction, goOnAction, parkAction } from "./actions";
 
 const MOST_BENCH = 99;
 const closed = (stage: string) => stage === "handed-over" || stage === "cancelled";

@@ -2,18 +2,18 @@
 import { ScrollText } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Finding } from "../../core/checks";
-import type { JobFinding, SetAside } from "../../server/read/findings";
-import type { JobView } from "../../server/read/job-view";
+import type { JobFinding, SetAside } from "../../server/build/findings";
+import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SEVERITY_WORD, type Severity, SeverityShape } from "../../ui/marks";
-import { plugAction } from "../bench/actions";
+import { plugAction } from "../actions/bench";
+import { setAsideAction } from "../actions/job";
+import { fixAction, planAction } from "../actions/wiring";
 import { useDates, WithDates } from "../frame/dates";
 import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
-import { fixAction, planAction } from "../wiring/actions";
-import { setAsideAction } from "./actions";
 
 type Panel = Severity | "log";
 

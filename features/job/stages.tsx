@@ -1,6 +1,6 @@
 "use client";
 import { useParams, usePathname, useRouter } from "next/navigation";
-import type { HeadView } from "../../server/read/job-view";
+import type { HeadView } from "../../server/views/job-view";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SeverityShape } from "../../ui/marks";

@@ -3,9 +3,7 @@ import { Fragment, useRef } from "react";
 import { type Card, turnWords } from "../../core/order";
 import { cx } from "../../ui/cx";
 import { StateMark } from "../../ui/marks";
-
-export const minutesWords = (m: Card["minutes"]): string =>
-  `${Math.round(m.handsOn)} min${m.unattended > 0 ? ` + ${Math.round(m.unattended)} by itself` : ""}`;
+import { minutesWords } from "../shared/minutes-words";
 
 /** The cards in order; each turn of the case is a band across them. Arrow keys go through them, dragging one pulls it. */
 export function CardStrip({

@@ -1,8 +1,8 @@
 "use client";
 import { useEffect, useState } from "react";
 import { type Compared, WORK_SCHOOLS } from "../../core/order";
+import { compareAction, workSchoolsAction } from "../actions/order";
 import { useAct } from "../frame/use-act";
-import { compareAction, workSchoolsAction } from "./actions";
 
 const signed = (n: number, word: string) => (n === 0 ? "" : `${n > 0 ? "+" : "−"}${Math.abs(Math.round(n))} ${word}`);
 

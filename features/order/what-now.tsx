@@ -1,10 +1,10 @@
 "use client";
 import { useState } from "react";
 import type { Now } from "../../core/order";
-import type { OrderSlice } from "../../server/read/slices";
+import type { OrderSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
+import { canNowAction } from "../actions/order";
 import { useAct } from "../frame/use-act";
-import { canNowAction } from "./actions";
 
 /** With a part missing or some minutes left: what can be done, and where to stop. */
 export function WhatNow({ view }: { view: Pick<OrderSlice, "build" | "notHere" | "head"> }) {

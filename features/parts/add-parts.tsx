@@ -3,11 +3,11 @@ import { Plus } from "lucide-react";
 import { useState } from "react";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { addPartAction } from "../actions/parts";
+import { searchShelfAction } from "../actions/shelf";
 import { useAct } from "../frame/use-act";
 import { useFound } from "../frame/use-found";
-import { searchShelfAction } from "../shelf/actions";
-import { addPartAction } from "./actions";
-import { KIND_WORD } from "./kinds";
+import { KIND_WORD } from "../shared/kinds";
 
 /** Parts from the shelf by search. The dialog stays open: several join one after another. */
 export function AddParts({ number }: { number: string }) {

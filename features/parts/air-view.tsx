@@ -6,10 +6,10 @@ import type { SceneBox } from "../../core/scene";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";
+import { placePartAction, wishesAction } from "../actions/parts";
 import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
-import { placePartAction, wishesAction } from "./actions";
-import { showedOf } from "./showed";
+import { showedOf } from "../shared/showed";
 
 const SIGN = { over: "More in than out", under: "More out than in", balanced: "In and out balanced", still: "No fan moves air" } as const;
 const n = (x: number, digits = 0) => x.toFixed(digits);

@@ -3,8 +3,8 @@ import { useState } from "react";
 import type { Graph } from "../../core/assembly";
 import type { Clearance } from "../../core/fit";
 import { Button } from "../../ui/button";
+import { fullName } from "../shared/full-name";
 import { FrontSection } from "./front-section";
-import { fullName } from "./full-name";
 import { SideSection } from "./side-section";
 
 /** The case to scale: from the side with the rear to the left, or from the front with the tray to the left. */

@@ -1,6 +1,6 @@
 "use client";
 import type { PartType } from "../../core/catalogue";
-import type { JobView } from "../../server/read/job-view";
+import type { JobView } from "../../server/views/job-view";
 
 /** What is decided of how a part is fitted: where the drive cage stands, standoffs set, a bracket, a fan clipped higher. */
 export function PartDecisions({

@@ -1,20 +1,20 @@
 "use client";
 import { measurable, type PartType } from "../../core/catalogue";
 import type { Tubes } from "../../core/fit";
-import type { JobView } from "../../server/read/job-view";
-import type { PartsSlice } from "../../server/read/slices";
+import type { JobView } from "../../server/views/job-view";
+import type { PartsSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SEVERITY_WORD, SeverityShape } from "../../ui/marks";
 import { useTyped } from "../../ui/use-typed";
+import { changePartAction, measurePartAction, placePartAction, removePartAction } from "../actions/parts";
 import { useAct } from "../frame/use-act";
-import { changePartAction, measurePartAction, placePartAction, removePartAction } from "./actions";
-import { fullName } from "./full-name";
-import { KIND_WORD } from "./kinds";
+import { fullName } from "../shared/full-name";
+import { KIND_WORD } from "../shared/kinds";
+import { showedOf } from "../shared/showed";
 import { PartDecisions } from "./part-decisions";
 import { PartPhotos } from "./part-photos";
-import { showedOf } from "./showed";
 import { WhatIf } from "./what-if";
 
 /** What is known of one part: its numbers, where it sits, its findings, another in its place, its serial. */

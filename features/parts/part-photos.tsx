@@ -1,13 +1,13 @@
 "use client";
 import { useState } from "react";
-import type { PartsSlice } from "../../server/read/slices";
+import type { PartsSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
 import { Photo } from "../../ui/photo";
+import { KeptPicture } from "../device/kept-picture";
+import { addPhoto, dropPhoto, PHOTO_TYPES } from "../device/photos";
+import { usePhotos } from "../device/use-photos";
 import { useDates } from "../frame/dates";
-import { KeptPicture } from "../outbox/kept-picture";
-import { addPhoto, dropPhoto, PHOTO_TYPES } from "../outbox/photos";
-import { usePhotos } from "../outbox/use-photos";
 
 /** Photos of one part: its own, and those of the steps that fit it. A new one is kept on this device until it is sent. */
 export function PartPhotos({ number, part, photos }: { number: string; part: string; photos: PartsSlice["photos"] }) {

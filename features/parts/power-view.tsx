@@ -5,8 +5,8 @@ import { byDraw, efficiencyPercent, efficiencyPoints, plugDrops, powerBudget, RA
 import { Button } from "../../ui/button";
 import { LineChart } from "../../ui/line-chart";
 import { Meter } from "../../ui/meter";
+import { wishesAction } from "../actions/parts";
 import { useAct } from "../frame/use-act";
-import { wishesAction } from "./actions";
 
 const WORD = { idle: "Idle", typical: "Typical", peak: "Peak", start: "First second" } as const;
 const n = (x: number, digits = 0) => x.toFixed(digits);

@@ -4,9 +4,9 @@ import type { AlternativeRow, WiringRows } from "../../server/parts/what-if";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
+import { alternativesAction, keepTrialAction, tryWiringAction } from "../actions/parts";
 import { useAct } from "../frame/use-act";
-import { WiringDifference } from "../wiring/wiring-difference";
-import { alternativesAction, keepTrialAction, tryWiringAction } from "./actions";
+import { WiringDifference } from "../shared/wiring-difference";
 
 interface Tried {
   part: string;

@@ -2,7 +2,7 @@
 import { useState, useTransition } from "react";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { firstLeadAction } from "./actions";
+import { firstLeadAction } from "../actions/people";
 import { Mast } from "./sign-in-screen";
 
 /** A shop without a lead: its first one makes an account. */

@@ -4,9 +4,9 @@ import type { PeopleView, PersonView } from "../../server/people/views";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { Field, Select } from "../../ui/field";
+import { addPersonAction, benchLockAction, changePersonAction, endSessionAction, newPasswordAction } from "../actions/people";
 import { useDates } from "../frame/dates";
 import { type Acting, useAct } from "../frame/use-act";
-import { addPersonAction, benchLockAction, changePersonAction, endSessionAction, newPasswordAction } from "./actions";
 import { Sessions } from "./sessions";
 
 const ROLE_WORDS = {

@@ -1,5 +1,5 @@
 "use client";
-import { SignInForm } from "./sign-in-form";
+import { SignInForm } from "../device/sign-in-form";
 
 /** The first page of whoever is not signed in. */
 export function SignInScreen({ to }: { to: string }) {

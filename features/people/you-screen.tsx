@@ -3,8 +3,8 @@ import { useState } from "react";
 import type { OwnView } from "../../server/people/views";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
+import { endSessionAction, ownPasswordAction, ownPinAction } from "../actions/people";
 import { type Acting, useAct } from "../frame/use-act";
-import { endSessionAction, ownPasswordAction, ownPinAction } from "./actions";
 import { Sessions } from "./sessions";
 
 /** One's own password, PIN and sign-ins. */

@@ -5,12 +5,12 @@ import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { StateShape } from "../../ui/marks";
+import { benchTestAction, receiveAction, replacementAction } from "../actions/receipt";
+import { type AtBench, WhoWorks } from "../device/who-works";
 import { useKeys } from "../frame/keys";
 import { useAct } from "../frame/use-act";
-import { KIND_WORD } from "../parts/kinds";
-import { type AtBench, WhoWorks } from "../people/who-works";
-import type { Worker } from "../people/worker";
-import { benchTestAction, receiveAction, replacementAction } from "./actions";
+import type { Worker } from "../frame/worker";
+import { KIND_WORD } from "../shared/kinds";
 
 const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);
 const PLAN_DAYS = 3;

@@ -4,9 +4,9 @@ import type { FileRow } from "../../server/shelf/shelf-file";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
 import Link from "../../ui/link";
+import { judgeFileAction, takeFileAction } from "../actions/shelf";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
-import { judgeFileAction, takeFileAction } from "./actions";
 
 const WORD: Record<FileRow["what"], string> = {
   new: "new",

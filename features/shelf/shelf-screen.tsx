@@ -5,10 +5,10 @@ import { PART_KINDS } from "../../core/catalogue";
 import type { ShelfRow } from "../../server/shelf/search";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
+import { stockAction } from "../actions/shelf";
 import { useAct } from "../frame/use-act";
-import { fullName } from "../parts/full-name";
-import { KIND_WORD } from "../parts/kinds";
-import { stockAction } from "./actions";
+import { fullName } from "../shared/full-name";
+import { KIND_WORD } from "../shared/kinds";
 
 /** Part types and stock: found by words, narrowed by kind. */
 export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; more: boolean }; q: string; kind: string }) {

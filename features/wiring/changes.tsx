@@ -2,9 +2,9 @@
 import { useState } from "react";
 import type { PlanChange } from "../../server/plan/plan-changes";
 import { Dialog } from "../../ui/dialog";
+import { planChangesAction } from "../actions/wiring";
 import { useAct } from "../frame/use-act";
-import { planChangesAction } from "./actions";
-import { WiringDifference } from "./wiring-difference";
+import { WiringDifference } from "../shared/wiring-difference";
 
 /** Before and after: what the last plan changed against the one before it. */
 export function Changes({ number, revision }: { number: string; revision: number }) {

@@ -3,9 +3,9 @@ import { useState } from "react";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
 import { Dialog } from "../../ui/dialog";
+import { takeConnectionsAction } from "../actions/wiring";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
-import { takeConnectionsAction } from "./actions";
 
 const FILES = [
   [

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { buildGraph, type Connection, type Part } from "../../core/assembly";
-import type { LeadRow } from "../../server/read/lead-rows";
+import type { LeadRow } from "../../server/views/lead-rows";
 import { demo } from "../../tests/fixtures/demo";
 import { findLeads, findPorts, groupLeads, scanned } from "./find-leads";
 

@@ -1,6 +1,6 @@
 import { type Graph, naturally, type Part, type PortNode, partIdOf } from "../../core/assembly";
 import { family, LOOM_NAME, LOOMS } from "../../core/catalogue";
-import type { LeadRow } from "../../server/read/lead-rows";
+import type { LeadRow } from "../../server/views/lead-rows";
 
 export const SHOW = {
   all: "All states",

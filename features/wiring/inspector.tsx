@@ -5,14 +5,14 @@ import { hungOn, panelPinout } from "../../core/brings";
 import { family, headerLimit } from "../../core/catalogue";
 import type { Finding } from "../../core/checks";
 import { behindWords, cutoutsFor, routesOf, routeWords } from "../../core/routes";
-import type { LeadRow } from "../../server/read/lead-rows";
+import type { LeadRow } from "../../server/views/lead-rows";
 import { Button } from "../../ui/button";
 import { PinPicture } from "../../ui/drawing/pin-picture";
 import { Fold } from "../../ui/fold";
 import { LoomSwatch } from "../../ui/loom";
 import { SEVERITY_WORD, SeverityShape, StateMark } from "../../ui/marks";
 import { Meter } from "../../ui/meter";
-import { type Candidate, candidates } from "./candidates";
+import { type Candidate, candidates } from "../shared/candidates";
 import { CostWords, sameSpot, usePlaceCosts } from "./place-costs";
 
 export interface InspectorProps {

@@ -1,6 +1,6 @@
 "use client";
 import { memo, useEffect, useRef } from "react";
-import type { LeadRow } from "../../server/read/lead-rows";
+import type { LeadRow } from "../../server/views/lead-rows";
 import { cx } from "../../ui/cx";
 import { LoomSwatch } from "../../ui/loom";
 import { SeverityShape, StateMark } from "../../ui/marks";

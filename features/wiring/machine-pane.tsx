@@ -4,7 +4,7 @@ import type { Graph } from "../../core/assembly";
 import { LOOM_NAME } from "../../core/catalogue";
 import { type Scene, seenRect } from "../../core/scene";
 import { BOARD_REGIONS } from "../../core/sheet";
-import type { LeadRow } from "../../server/read/lead-rows";
+import type { LeadRow } from "../../server/views/lead-rows";
 import { Button } from "../../ui/button";
 import { type LoomName, LoomSwatch } from "../../ui/loom";
 import { Toolbar, ToolbarKey } from "../../ui/toolbar";

@@ -1,7 +1,7 @@
 "use client";
 import { memo, useMemo, useRef } from "react";
 import { type Box, type Drawn, drawSheet, type PortState, type Scene, type SceneBox, type ScenePort } from "../../core/scene";
-import type { LeadRow } from "../../server/read/lead-rows";
+import type { LeadRow } from "../../server/views/lead-rows";
 import type { LoomName } from "../../ui/loom";
 import { SceneItems } from "../drawing/scene-items";
 

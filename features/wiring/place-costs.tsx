@@ -1,9 +1,9 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { PlaceRow } from "../../server/plan/places";
-import type { LeadRow } from "../../server/read/lead-rows";
-import { placeCostsAction } from "./actions";
-import type { Candidate } from "./candidates";
+import type { LeadRow } from "../../server/views/lead-rows";
+import { placeCostsAction } from "../actions/wiring";
+import type { Candidate } from "../shared/candidates";
 
 export const sameSpot = (c: Candidate, r: { port: string; place?: number[] | undefined }) =>
   c.port === r.port && (c.place ?? []).join() === (r.place ?? []).join();

@@ -1,5 +1,5 @@
 "use client";
-import type { JobView } from "../../server/read/job-view";
+import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
 import { Changes } from "./changes";

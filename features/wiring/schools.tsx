@@ -1,14 +1,14 @@
 "use client";
 import { useState } from "react";
 import type { WiringRows } from "../../server/parts/what-if";
-import type { JobView } from "../../server/read/job-view";
+import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
+import { tryWiringAction } from "../actions/parts";
+import { schoolsAction } from "../actions/wiring";
 import { useAct } from "../frame/use-act";
-import { pickedSchools, SCHOOLS, type SchoolId } from "../job/schools";
-import { tryWiringAction } from "../parts/actions";
-import { schoolsAction } from "./actions";
-import { WiringDifference } from "./wiring-difference";
+import { pickedSchools, SCHOOLS, type SchoolId } from "../shared/schools";
+import { WiringDifference } from "../shared/wiring-difference";
 
 /** School against school: the same parts planned both ways, side by side; then the job follows the other, or not. */
 export function Schools({ number, policy }: { number: string; policy: JobView["build"]["policy"] }) {

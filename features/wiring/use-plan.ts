@@ -3,7 +3,7 @@ import { useRouter } from "next/navigation";
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { Planned } from "../../server/plan/plan-job";
 import type { PlanLine } from "../../server/plan/plan-lines";
-import { stopPlanAction } from "./actions";
+import { stopPlanAction } from "../actions/wiring";
 
 export interface Planning {
   busy: boolean;

@@ -2,8 +2,8 @@
 import { type Graph, typeLookup } from "../../core/assembly";
 import { type Loosening, type Ways, wayWords } from "../../core/wiring";
 import { Button } from "../../ui/button";
+import { fixAction, orderMoreAction } from "../actions/wiring";
 import { useAct } from "../frame/use-act";
-import { fixAction, orderMoreAction } from "./actions";
 
 /** What the wiring would need for everything wanted to find its place, and one press where the shop can see to it. */
 export function WaysIn({ ways, graph, number, onPlan }: { ways: Ways; graph: Graph; number: string; onPlan: () => void }) {

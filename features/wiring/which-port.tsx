@@ -1,5 +1,5 @@
 "use client";
-import type { LeadRow } from "../../server/read/lead-rows";
+import type { LeadRow } from "../../server/views/lead-rows";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 

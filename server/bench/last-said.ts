@@ -1,4 +1,4 @@
-import type { JobUnit } from "../kernel/unit";
+import type { JobUnit } from "../unit/unit";
 
 /** A moment within a sentence, as ISO 8601: who shows the sentence writes it as the person's language and zone do. */
 export const moment = (d: Date): string => d.toISOString();

@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
 import { done, type Result } from "../kernel/result";
 import { JobNumber, key, text } from "../kernel/text";
-import type { JobUnit } from "../kernel/unit";
+import { jobAction } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 import { skip } from "./took";
 
 export const Note = z.object({

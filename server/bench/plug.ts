@@ -3,15 +3,13 @@ import { Address, lead as leadOf, port as portOf } from "../../core/assembly";
 import { mate, usable } from "../../core/catalogue";
 import { measureOfPlug } from "../../core/order";
 import type { LinkRow } from "../../db";
-import { jobAction } from "../kernel/action";
+import type { JobBuild } from "../build/build-of-job";
 import { contradicts, done, no, type Refusal, type Result } from "../kernel/result";
-import { JobNumber } from "../kernel/text";
-import type { JobUnit } from "../kernel/unit";
-import type { JobBuild } from "../read/build-of-job";
+import { JobNumber, Place } from "../kernel/text";
+import { jobAction } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 import { lastSaid, moment } from "./last-said";
 import { keepTime, skippedNoMore, TookS } from "./took";
-
-export const Place = z.array(z.number().int().min(1).max(30)).max(10);
 
 /** What the screen showed of a lead when a person said something of it. */
 const Saw = z.object({ port: Address.nullable(), state: z.enum(["free", "planned", "plugged", "checked"]) });

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { StepDone } from "../../db";
-import { jobAction } from "../kernel/action";
 import { contradicts, done, no, type Result } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
-import type { JobUnit } from "../kernel/unit";
+import { jobAction } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 import { lastSaid, moment } from "./last-said";
 import { keepTime, skippedNoMore, TookS } from "./took";
 

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { StepSkipped, StepTime } from "../../db";
-import type { JobUnit } from "../kernel/unit";
+import type { JobUnit } from "../unit/unit";
 
 /** Seconds that hands were at a step; a pause is not work, so longer than four hours is none. */
 export const TookS = z.number().int().min(1).max(14_400);

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, text } from "../kernel/text";
+import { jobAction } from "../unit/action";
 
 export const CloseFault = z.object({
   number: JobNumber,

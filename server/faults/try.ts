@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { powerOn } from "../../core/machine";
 import { Observation } from "../../db";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
+import { jobAction } from "../unit/action";
 
 export const Try = z.object({ number: JobNumber, element: key(300), result: z.enum(["no change", "that was it"]) });
 

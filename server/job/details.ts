@@ -1,10 +1,9 @@
 import { z } from "zod";
 import { Wishes } from "../../core/assembly";
 import { Person, type PersonRow } from "../../db";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
-import { Day, JobNumber, line } from "../kernel/text";
-import { day } from "../read/job-view";
+import { Day, day, JobNumber, line } from "../kernel/text";
+import { jobAction } from "../unit/action";
 
 const Bench = z.number().int().min(1, "benches are numbered from 1").max(99, "at most bench 99");
 

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { type EntityManager, Job, JobPart } from "../../db";
-import { query } from "../kernel/action";
 import { type Result, yes } from "../kernel/result";
 import { JobNumber, line } from "../kernel/text";
 import { searchShelf } from "../shelf/search";
+import { query } from "../unit/action";
 
 /** Something that answers to words, and where it is. */
 export interface Found {

@@ -1,11 +1,11 @@
 import { z } from "zod";
 import { type Build, parseJson, type TypeLookup } from "../../core/assembly";
 import { Job, type JobRow, Link, layPart, StepDone } from "../../db";
-import { shopAction } from "../kernel/action";
+import { readAgainstShelf } from "../build/build-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { fileText } from "../kernel/text";
-import { JobUnit, jobRead, type Unit } from "../kernel/unit";
-import { readAgainstShelf } from "../read/build-of-job";
+import { shopAction } from "../unit/action";
+import { JobUnit, jobRead, type Unit } from "../unit/unit";
 import { nextNumber } from "./number";
 
 /** More than this are refused: a shop of ten benches needs thirty years for them. */

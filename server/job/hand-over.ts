@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
+import { openIn } from "../build/open-in";
 import { done, no } from "../kernel/result";
 import { JobNumber, text } from "../kernel/text";
-import { openIn } from "../read/open-in";
+import { jobAction } from "../unit/action";
 
 export const HandOver = z.object({
   number: JobNumber,

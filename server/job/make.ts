@@ -3,16 +3,16 @@ import { Build, Policy, Settings, Wishes } from "../../core/assembly";
 import type { PartType } from "../../core/catalogue";
 import { MOST_ROWS } from "../../core/table";
 import { Job, JobPart, layPart, ShelfType } from "../../db";
-import { shopAction } from "../kernel/action";
+import { buildOfJob, findJob } from "../build/build-of-job";
+import { joinParts } from "../build/join";
+import { entryOf } from "../build/parts-of-job";
+import { serialTaken } from "../build/serial";
 import { no, type Result, yes } from "../kernel/result";
 import { Day, JobNumber, key, line, TypeId } from "../kernel/text";
-import { JobUnit, jobRead } from "../kernel/unit";
-import { joinParts } from "../parts/join";
-import { serialTaken } from "../parts/serial";
-import { buildOfJob, findJob } from "../read/build-of-job";
-import { entryOf } from "../read/parts-of-job";
+import { SchoolsPicked } from "../schools/follow";
+import { shopAction } from "../unit/action";
+import { JobUnit, jobRead } from "../unit/unit";
 import { nextNumber } from "./number";
-import { SchoolsPicked } from "./schools";
 
 export const NewJob = z.object({
   client: line(120).refine((s) => s.length > 0, "name the client"),

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { Day, JobNumber, line, text } from "../kernel/text";
+import { jobAction } from "../unit/action";
 
 /** The job waits: for what, and until when if that is known. */
 export const park = jobAction({

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import type { ListRow } from "../../core/intake";
 import { MOST_ROWS } from "../../core/table";
-import { query } from "../kernel/action";
 import { no, type Result, yes } from "../kernel/result";
 import { line } from "../kernel/text";
+import { query } from "../unit/action";
 import { readListBeside } from "./list-thread";
 
 const Row = z.object({

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { isClosed } from "../../core/job";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, text } from "../kernel/text";
+import { jobAction } from "../unit/action";
 
 export const Reopen = z.object({ number: JobNumber, reason: text(500).refine((s) => s.length >= 5, "say why, in five letters or more") });
 

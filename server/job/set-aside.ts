@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { Override as Row } from "../../db";
-import { jobAction } from "../kernel/action";
+import { covers, findingsOf, MOST_SET_ASIDE, mayBeSetAside, overridesOf } from "../build/findings";
 import { done, no } from "../kernel/result";
 import { JobNumber, key, text } from "../kernel/text";
-import { covers, findingsOf, MOST_SET_ASIDE, mayBeSetAside, overridesOf } from "../read/findings";
+import { jobAction } from "../unit/action";
 
 export const SetAsideEntry = z.object({
   number: JobNumber,

@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
 import { done } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, line } from "../kernel/text";
+import { jobAction } from "../unit/action";
 
 export const WishesChange = z.object({
   number: JobNumber,

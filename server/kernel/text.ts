@@ -31,6 +31,12 @@ export const key = (most = 80) => line(most).refine((s) => s.length > 0, "is mis
 /** A day as the calendar of a shop has it: the year 0 is none that the database keeps. */
 export const Day = z.iso.date("is no day of the calendar").refine((d) => d >= "1990-01-01" && d <= "2199-12-31", "is no day between 1990 and 2199");
 
+/** Which of a port's places a plug is in, counted from 1. */
+export const Place = z.array(z.number().int().min(1).max(30)).max(10);
+
 export const JobNumber = key(40);
 export const PartKey = key(80);
 export const TypeId = key(80);
+
+/** A day as it is written, whatever the database gave. */
+export const day = (d: Date | string | null | undefined) => (d ? (typeof d === "string" ? d : d.toISOString().slice(0, 10)) : null);

@@ -13,11 +13,11 @@ import {
   undoOf,
 } from "../../core/order";
 import { type EntityManager, Observation } from "../../db";
-import { query } from "../kernel/action";
+import { buildOfJob, findJob, type JobBuild } from "../build/build-of-job";
+import { ownMinutes } from "../build/own-minutes";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, PartKey } from "../kernel/text";
-import { buildOfJob, findJob, type JobBuild } from "../read/build-of-job";
-import { ownMinutes } from "../read/own-minutes";
+import { query } from "../unit/action";
 import { Pull } from "./pull";
 
 // What the order is asked. Nothing of it is stored.

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { orderOfProblem, problemOf, pull } from "../../core/order";
-import { jobAction } from "../kernel/action";
 import { done, no, type Result } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
+import { jobAction } from "../unit/action";
 
 /** Steps pulled by hand that a job keeps. */
 const MOST_PULLED = 1000;

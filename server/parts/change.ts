@@ -1,11 +1,11 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
+import { serialTaken } from "../build/serial";
 import { done, no, type Result } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, line, PartKey, TypeId } from "../kernel/text";
-import type { JobUnit } from "../kernel/unit";
+import { jobAction } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 import { findPart } from "./find-part";
-import { serialTaken } from "./serial";
 import { swapPart } from "./swap";
 
 export const ChangePart = z.object({

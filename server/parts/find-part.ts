@@ -1,6 +1,6 @@
 import { JobPart } from "../../db";
 import { no, type Refusal } from "../kernel/result";
-import type { JobUnit } from "../kernel/unit";
+import type { JobUnit } from "../unit/unit";
 
 export type PartRow = NonNullable<Awaited<ReturnType<typeof row>>>;
 const row = (unit: JobUnit, part: string) => unit.tx.findOne(JobPart, { job: unit.job.id, key: part });

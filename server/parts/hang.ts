@@ -1,9 +1,9 @@
 import { partsOfKind } from "../../core/assembly";
 import { radiatorSeats } from "../../core/fit";
 import { JobPart } from "../../db";
+import type { JobBuild } from "../build/build-of-job";
 import { no, type Refusal } from "../kernel/result";
-import type { JobUnit } from "../kernel/unit";
-import type { JobBuild } from "../read/build-of-job";
+import type { JobUnit } from "../unit/unit";
 import type { PartRow } from "./find-part";
 
 /** What is said of it, or why it cannot hang there. */

@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { ShelfType } from "../../db";
-import { jobAction } from "../kernel/action";
+import { joinParts, MOST_PARTS } from "../build/join";
+import { entryOf } from "../build/parts-of-job";
 import { done, no } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
-import { entryOf } from "../read/parts-of-job";
-import { joinParts, MOST_PARTS } from "./join";
+import { jobAction } from "../unit/action";
 import { swapPart } from "./swap";
 import { Trial } from "./what-if";
 

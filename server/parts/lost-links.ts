@@ -1,8 +1,8 @@
 import { buildGraph, type Graph } from "../../core/assembly";
 import { mate, usable } from "../../core/catalogue";
 import { Link, type LinkRow } from "../../db";
-import type { JobUnit } from "../kernel/unit";
-import { buildOfJob } from "../read/build-of-job";
+import { buildOfJob } from "../build/build-of-job";
+import type { JobUnit } from "../unit/unit";
 
 /** Where an end is gone a connection is too; what was only planned is no longer where its plug does not go any more. What is in stays a fact. */
 function isLost(graph: Graph, { lead, port, state }: LinkRow): boolean {

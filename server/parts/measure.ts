@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { type Measured, measurable } from "../../core/catalogue";
-import { jobAction } from "../kernel/action";
 import { done, no, type Result } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, key, PartKey } from "../kernel/text";
-import type { JobUnit } from "../kernel/unit";
+import { jobAction } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 import { findPart } from "./find-part";
 
 export const MeasurePart = z.object({

@@ -1,11 +1,11 @@
 import { z } from "zod";
 import { freshId } from "../../core/plan";
 import { JobPart, layPart, ShelfType } from "../../db";
-import { jobAction } from "../kernel/action";
+import { MOST_PARTS } from "../build/join";
+import { entryOf } from "../build/parts-of-job";
 import { done, no } from "../kernel/result";
 import { JobNumber, TypeId } from "../kernel/text";
-import { entryOf } from "../read/parts-of-job";
-import { MOST_PARTS } from "./join";
+import { jobAction } from "../unit/action";
 
 export const OrderMore = z.object({
   number: JobNumber,

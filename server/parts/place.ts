@@ -2,10 +2,10 @@ import { z } from "zod";
 import { partsOfKind } from "../../core/assembly";
 import type { PartKind } from "../../core/catalogue";
 import { JobPart } from "../../db";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, key, PartKey } from "../kernel/text";
+import { jobAction } from "../unit/action";
 import { findPart } from "./find-part";
 import { hang, hangRadiator } from "./hang";
 

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, PartKey } from "../kernel/text";
+import { jobAction } from "../unit/action";
 import { findPart, isOf } from "./find-part";
 import { dropLost } from "./lost-links";
 

@@ -1,7 +1,7 @@
 import { lead as leadOf } from "../../core/assembly";
 import { ShelfType } from "../../db";
 import { done, no, type Result } from "../kernel/result";
-import type { JobUnit } from "../kernel/unit";
+import type { JobUnit } from "../unit/unit";
 import { findPart, isOf } from "./find-part";
 import { dropLost } from "./lost-links";
 

@@ -3,13 +3,13 @@ import { type Build, Policy } from "../../core/assembly";
 import { comparePlans, type Plan, type PlanDifference } from "../../core/plan";
 import { alternatives, type Change, withTypes } from "../../core/whatif";
 import { type EntityManager, ShelfType } from "../../db";
-import { SchoolsPicked } from "../job/schools";
-import { query } from "../kernel/action";
+import { buildOfJob, findJob, type JobBuild } from "../build/build-of-job";
+import { entryOf } from "../build/parts-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, PartKey, TypeId } from "../kernel/text";
 import { planInThread } from "../plan/plan-thread";
-import { buildOfJob, findJob, type JobBuild } from "../read/build-of-job";
-import { entryOf } from "../read/parts-of-job";
+import { SchoolsPicked } from "../schools/follow";
+import { query } from "../unit/action";
 
 export type WiringRows = PlanDifference;
 

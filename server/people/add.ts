@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { Credential, type EntityManager, Person } from "../../db";
-import { query, shopWork } from "../kernel/action";
 import { ROLES, type Role } from "../kernel/actor";
 import { done, no } from "../kernel/result";
 import { line } from "../kernel/text";
+import { query, shopWork } from "../unit/action";
 import { hashSecret, passwordFault } from "./password";
 import { tell } from "./shop-log";
 import { Secret } from "./sign-in";

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { LockMode, Shop } from "../../db";
-import { shopAction } from "../kernel/action";
 import { done } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
+import { shopAction } from "../unit/action";
 import { tell } from "./shop-log";
 
 /** After how long a bench that nobody touched asks who it is. */

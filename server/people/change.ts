@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { LockMode, Person, type PersonRow } from "../../db";
-import { shopAction } from "../kernel/action";
 import { ROLES, type Role } from "../kernel/actor";
 import { done, no } from "../kernel/result";
 import { endSessions } from "../kernel/turn";
+import { shopAction } from "../unit/action";
 import { tell } from "./shop-log";
 
 const RoleName = z.enum(Object.keys(ROLES) as [Role, ...Role[]]);

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { Session } from "../../db";
-import { shopAction } from "../kernel/action";
 import { may } from "../kernel/actor";
 import { done, no } from "../kernel/result";
 import { endSessions } from "../kernel/turn";
+import { shopAction } from "../unit/action";
 import { tell } from "./shop-log";
 
 /** Ends a sign-in: one's own, or anybody's for who keeps people. */

@@ -1,9 +1,9 @@
 import { timingSafeEqual } from "node:crypto";
 import { z } from "zod";
 import { Credential, type EntityManager, Person, type PersonRow } from "../../db";
-import { entrance } from "../kernel/entrance";
 import { done, no, type Result } from "../kernel/result";
 import { line } from "../kernel/text";
+import { entrance } from "../unit/entrance";
 import { countFrom } from "./attempts";
 import { hashSecret, passwordFault } from "./password";
 import { Secret, seatAt } from "./sign-in";

@@ -1,7 +1,7 @@
 import "server-only";
 import { notFound } from "next/navigation";
 import { entityManager } from "../../db";
-import { see } from "../kernel/door";
+import { see } from "../unit/door";
 import { benchPeople, type OwnView, own, type PeopleView, people } from "./views";
 import { wantsFirstLead } from "./wants-first-lead";
 

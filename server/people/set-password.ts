@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { Credential, type EntityManager, Person, type PersonRow } from "../../db";
-import { query, shopWork } from "../kernel/action";
 import type { Actor } from "../kernel/actor";
 import { done, no, type Refusal, type Result } from "../kernel/result";
 import { endSessions } from "../kernel/turn";
+import { query, shopWork } from "../unit/action";
 import { countTry, forgive, forgiveAll, notWrong } from "./attempts";
 import { hashSecret, isSecret, passwordFault, pinFault } from "./password";
 import { tell } from "./shop-log";

@@ -1,5 +1,5 @@
 import { type EntityManager, ShopEntry } from "../../db";
-import type { Unit } from "../kernel/unit";
+import type { Unit } from "../unit/unit";
 
 /** What can happen to people and to what the shop sets. Names are those of the moment; no secret is among it. */
 export interface ShopEvents {

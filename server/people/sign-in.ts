@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { Credential, type EntityManager, Person, type PersonRow, Session } from "../../db";
-import { entrance } from "../kernel/entrance";
 import { no, type Result, yes } from "../kernel/result";
 import { line } from "../kernel/text";
 import { beginTurn, endSessions, keyOfTurn, type TurnKey } from "../kernel/turn";
 import type { Door } from "../kernel/who";
+import { entrance } from "../unit/entrance";
 import { countFrom, countTry, forgive, notWrong, type Tried } from "./attempts";
 import { isSecret, MOST_PASSWORD } from "./password";
 import { tellTries } from "./shop-log";

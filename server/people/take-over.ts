@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { Credential, type EntityManager, Person, type PersonRow } from "../../db";
 import { isRole, may } from "../kernel/actor";
-import { entrance } from "../kernel/entrance";
 import { no, type Result, yes } from "../kernel/result";
 import { beginTurn, keyOfTurn } from "../kernel/turn";
 import type { Door } from "../kernel/who";
+import { entrance } from "../unit/entrance";
 import { countTry, forgive, notWrong, type Tries } from "./attempts";
 import { isSecret } from "./password";
 import { tellTries } from "./shop-log";

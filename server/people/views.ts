@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { type EntityManager, Session, Shop, ShopEntry } from "../../db";
-import { query } from "../kernel/action";
 import { isRole, ROLES } from "../kernel/actor";
 import { no, type Result, yes } from "../kernel/result";
 import { IDLE_DAYS, SESSION_DAYS } from "../kernel/seat";
+import { query } from "../unit/action";
 import { shopEventWords } from "./shop-log";
 
 export interface PersonView {

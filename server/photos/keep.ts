@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { Photo } from "../../db";
-import { jobAction, query } from "../kernel/action";
 import { done, no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
+import { jobAction, query } from "../unit/action";
 import { photoStore } from "./store";
 
 /** Photos of one job. */

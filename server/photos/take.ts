@@ -1,10 +1,10 @@
 import "server-only";
 import { createHash, randomUUID } from "node:crypto";
 import { bodyAtMost } from "../kernel/body";
-import { performKept } from "../kernel/kept-entry";
 import { no, type Result } from "../kernel/result";
 import { sealedOfPhoto } from "../kernel/seal";
 import { seatHere } from "../kernel/who";
+import { performKept } from "../unit/kept-entry";
 import { uprightBeside } from "./beside";
 import { keepPhoto } from "./keep";
 import { photoStore } from "./store";

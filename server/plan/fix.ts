@@ -2,11 +2,10 @@ import { z } from "zod";
 import { Address, lead as leadOf } from "../../core/assembly";
 import { closesRing } from "../../core/brings";
 import { family, mate } from "../../core/catalogue";
-import { Place } from "../bench/plug";
-import { jobAction } from "../kernel/action";
 import { done, no, type Result } from "../kernel/result";
-import { JobNumber } from "../kernel/text";
-import type { JobUnit } from "../kernel/unit";
+import { JobNumber, Place } from "../kernel/text";
+import { jobAction } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 
 export const Fix = z.object({ number: JobNumber, lead: Address, port: Address, place: Place.optional(), fixed: z.boolean() });
 

@@ -4,11 +4,10 @@ import { closesRing } from "../../core/brings";
 import { mate, usable } from "../../core/catalogue";
 import type { PlaceCost } from "../../core/plan";
 import { type EntityManager, Plan } from "../../db";
-import { Place } from "../bench/plug";
-import { query } from "../kernel/action";
+import { buildOfJob, findJob } from "../build/build-of-job";
 import { no, type Result, yes } from "../kernel/result";
-import { JobNumber } from "../kernel/text";
-import { buildOfJob, findJob } from "../read/build-of-job";
+import { JobNumber, Place } from "../kernel/text";
+import { query } from "../unit/action";
 import { placesInThread } from "./plan-thread";
 
 export const Places = z.object({

@@ -2,10 +2,10 @@ import { z } from "zod";
 import type { Build, Connection, Part } from "../../core/assembly";
 import { type Cost, comparePlans, type PlanDifference } from "../../core/plan";
 import { Plan } from "../../db";
-import { query } from "../kernel/action";
+import { buildOfJob, findJob, type JobBuild } from "../build/build-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
-import { buildOfJob, findJob, type JobBuild } from "../read/build-of-job";
+import { query } from "../unit/action";
 
 export const PlanChanges = z.object({ number: JobNumber });
 

@@ -15,10 +15,10 @@ import {
   wholeCost,
 } from "../../core/plan";
 import { type EntityManager, Job, JobPart, type JobRow, Link, LockMode, layPart, Plan } from "../../db";
+import { buildOfJob, findJob } from "../build/build-of-job";
 import type { Actor } from "../kernel/actor";
 import { no, type Refusal, type Result, yes } from "../kernel/result";
-import { JobUnit, jobRead } from "../kernel/unit";
-import { buildOfJob, findJob } from "../read/build-of-job";
+import { JobUnit, jobRead } from "../unit/unit";
 import type { Asked, PlanAndWays } from "./plan-thread";
 
 export interface Planned {

@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { readConnections } from "../../core/sheet";
 import type { EntityManager } from "../../db";
-import { carryOut, query } from "../kernel/action";
+import { buildOfJob, findJob } from "../build/build-of-job";
 import { no, yes } from "../kernel/result";
 import { fileText, JobNumber } from "../kernel/text";
-import { buildOfJob, findJob } from "../read/build-of-job";
+import { carryOut, query } from "../unit/action";
 import { fix } from "./fix";
 
 export const TakeConnections = z.object({ number: JobNumber, text: fileText(4_000_000) });

@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { Address } from "../../core/assembly";
 import { cutoutsFor } from "../../core/routes";
-import { jobAction } from "../kernel/action";
 import { done, no, type Result } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
 import { JobNumber, line } from "../kernel/text";
+import { jobAction } from "../unit/action";
 
 const LeadThrough = z.object({ number: JobNumber, lead: Address, cutout: line(40).nullable(), saw: Saw });
 

@@ -1,13 +1,13 @@
 import { z } from "zod";
 import { isClosed, isStage } from "../../core/job";
 import type { EntityManager } from "../../db";
-import { query, shopAction } from "../kernel/action";
+import { buildOfJob, findJob } from "../build/build-of-job";
 import type { Actor } from "../kernel/actor";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
 import { listen } from "../live/channel";
 import { hashOf, type PlanNews, type Planned } from "../plan/plan-job";
-import { buildOfJob, findJob } from "../read/build-of-job";
+import { query, shopAction } from "../unit/action";
 
 /** A planner that was not heard of for so long is gone: its run is taken again. */
 export const GONE_AFTER_S = 10;

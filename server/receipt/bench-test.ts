@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { Day, JobNumber, line, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
+import { jobAction } from "../unit/action";
 
 export const BenchTest = z.object({
   number: JobNumber,

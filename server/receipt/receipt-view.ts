@@ -1,6 +1,6 @@
 import { type Build, naturally } from "../../core/assembly";
 import { type EntityManager, JobPart, type JobRow, ShelfType } from "../../db";
-import { buildOfJob, findJob } from "../read/build-of-job";
+import { buildOfJob, findJob } from "../build/build-of-job";
 
 export interface ReceiptRow {
   part: string;

@@ -1,11 +1,10 @@
 import { z } from "zod";
-import { jobAction } from "../kernel/action";
+import { serialTaken } from "../build/serial";
 import { done, no } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
-import { Day, JobNumber, line, PartKey } from "../kernel/text";
+import { Day, day, JobNumber, line, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
-import { serialTaken } from "../parts/serial";
-import { day } from "../read/job-view";
+import { jobAction } from "../unit/action";
 
 export const Receive = z.object({
   number: JobNumber,

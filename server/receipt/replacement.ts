@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { Fault, JobPart } from "../../db";
-import { jobAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { JobNumber, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
+import { jobAction } from "../unit/action";
 
 export const Replacement = z.object({ number: JobNumber, part: PartKey });
 

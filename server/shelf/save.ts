@@ -2,10 +2,10 @@ import { z } from "zod";
 import { parseWith, readBuild } from "../../core/assembly";
 import { PartType } from "../../core/catalogue";
 import { type EntityManager, JobPart, LockMode, ShelfRevision, ShelfType } from "../../db";
-import { shopAction } from "../kernel/action";
+import { entryOf } from "../build/parts-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { fileText, text } from "../kernel/text";
-import { entryOf } from "../read/parts-of-job";
+import { shopAction } from "../unit/action";
 
 export const MOST_TYPES = 100_000;
 

@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { type Measured, measurable, type PartType } from "../../core/catalogue";
 import { type EntityManager, JobPart, ShelfRevision, ShelfType } from "../../db";
-import { query } from "../kernel/action";
+import { entryOf } from "../build/parts-of-job";
 import { yes } from "../kernel/result";
 import { line } from "../kernel/text";
-import { entryOf } from "../read/parts-of-job";
+import { query } from "../unit/action";
 
 const MOST_SHOWN = 60;
 

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { LockMode, ShelfType } from "../../db";
-import { shopAction } from "../kernel/action";
 import { done, no } from "../kernel/result";
 import { Saw, seenOtherwise } from "../kernel/saw";
 import { TypeId } from "../kernel/text";
+import { shopAction } from "../unit/action";
 
 export const StockChange = z.object({
   type: TypeId,

@@ -4,9 +4,9 @@ import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
 import { type EntityManager, ormConfig, Person, type PersonRow } from "../../db";
 import { jobFromFile } from "../../server/job/from-file";
-import { carryOut } from "../../server/kernel/action";
+import { carryOut } from "../../server/unit/action";
 import { planJob } from "../../server/plan/plan-job";
-import { renewHeads } from "../../server/read/heads";
+import { renewHeads } from "../../server/views/heads";
 
 /** Plans by what was asked for: files of this process ask for the same ones. */
 const made = new Map<string, ReturnType<typeof plan>>();

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { jobFromFile } from "../../server/job/from-file";
-import { carryOut } from "../../server/kernel/action";
+import { carryOut } from "../../server/unit/action";
 import { changePart } from "../../server/parts/change";
 import { planJob } from "../../server/plan/plan-job";
 import { setStock } from "../../server/shelf/stock";

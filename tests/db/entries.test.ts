@@ -2,7 +2,7 @@ import { createServer, request, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { LogEntry } from "../../db";
-import { answerEntry, bringsEntry } from "../../server/edge/answer-entry";
+import { answerEntry, bringsEntry } from "../../server/entries/answer-entry";
 import { planJob } from "../../server/plan/plan-job";
 import { signedIn } from "../fixtures/signed-in";
 import { jobOf, make, testDatabase } from "./setup";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { carryOut } from "../../server/kernel/action";
+import { carryOut } from "../../server/unit/action";
 import { placePart } from "../../server/parts/place";
 import { testDatabase } from "./setup";
 

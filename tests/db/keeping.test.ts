@@ -5,7 +5,7 @@ import { join } from "node:path";
 import pg from "pg";
 import { afterAll, describe, expect, it } from "vitest";
 import { note } from "../../server/bench/note";
-import { carryOut } from "../../server/kernel/action";
+import { carryOut } from "../../server/unit/action";
 import { testDatabase } from "./setup";
 
 const db = testDatabase();

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { buildGraph } from "../../core/assembly";
 import { clearances } from "../../core/fit";
-import { takeBack } from "../../server/bench/take-back";
-import { carryOut } from "../../server/kernel/action";
+import { takeBack } from "../../server/entries/take-back";
+import { carryOut } from "../../server/unit/action";
 import { changePart } from "../../server/parts/change";
 import { measurePart } from "../../server/parts/measure";
-import { buildOfJob } from "../../server/read/build-of-job";
+import { buildOfJob } from "../../server/build/build-of-job";
 import { searchShelf, shelfEntry } from "../../server/shelf/search";
 import { jobOf, testDatabase } from "./setup";
 

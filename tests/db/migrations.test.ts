@@ -4,7 +4,7 @@ import { type EntityManager, Job, LogEntry, ShelfType } from "../../db";
 import { migratingConfig } from "../../db/migrating";
 import { MIGRATIONS } from "../../db/migrations";
 import { seed } from "../../db/seed";
-import { jobView } from "../../server/read/job-view";
+import { jobView } from "../../server/views/job-view";
 
 let orm: MikroORM | undefined;
 afterAll(async () => {

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { plug } from "../../server/bench/plug";
 import { reopen } from "../../server/job/reopen";
 import { SetAsideEntry, setAside } from "../../server/job/set-aside";
-import { carryOut } from "../../server/kernel/action";
+import { carryOut } from "../../server/unit/action";
 import { planJob } from "../../server/plan/plan-job";
 import { make, testDatabase } from "./setup";
 

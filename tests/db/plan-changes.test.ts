@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
-import { carryOut } from "../../server/kernel/action";
+import { carryOut } from "../../server/unit/action";
 import { fix } from "../../server/plan/fix";
 import { planChanges } from "../../server/plan/plan-changes";
 import { planJob } from "../../server/plan/plan-job";

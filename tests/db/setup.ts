@@ -3,10 +3,10 @@ import { afterAll, beforeAll } from "vitest";
 import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
 import { type EntityManager, Job, ormConfig, Person, type PersonRow } from "../../db";
-import { carryOut } from "../../server/kernel/action";
-import { allJobs, type BenchJob } from "../../server/read/benches";
-import { renewHeads } from "../../server/read/heads";
-import { type JobView, jobView } from "../../server/read/job-view";
+import { carryOut } from "../../server/unit/action";
+import { allJobs, type BenchJob } from "../../server/views/benches";
+import { renewHeads } from "../../server/views/heads";
+import { type JobView, jobView } from "../../server/views/job-view";
 
 interface TestDatabase {
   em: () => EntityManager;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { ShelfType } from "../../db";
-import { carryOut } from "../../server/kernel/action";
+import { carryOut } from "../../server/unit/action";
 import { shelfEntry } from "../../server/shelf/search";
 import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf/shelf-file";
 import { processorMs } from "../cases";

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { note } from "../../server/bench/note";
-import { carryOut } from "../../server/kernel/action";
+import { carryOut } from "../../server/unit/action";
 import { changedSince, newsMark } from "../../server/live/since";
-import { renewHeads } from "../../server/read/heads";
+import { renewHeads } from "../../server/views/heads";
 import { testDatabase } from "./setup";
 
 const db = testDatabase(async (d) => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { benchSlice, bootSlice, faultsSlice, handoverSlice, orderSlice, partsSlice, wiringSlice } from "../../server/read/slices";
+import { benchSlice, bootSlice, faultsSlice, handoverSlice, orderSlice, partsSlice, wiringSlice } from "../../server/views/slices";
 import { testDatabase } from "./setup";
 
 const db = testDatabase();

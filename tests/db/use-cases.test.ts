@@ -7,17 +7,17 @@ import { note } from "../../server/bench/note";
 import { plug } from "../../server/bench/plug";
 import { step } from "../../server/bench/step";
 import { closeFault } from "../../server/faults/close";
-import { observe } from "../../server/faults/observe";
+import { observe } from "../../server/first-boot/observe";
 import { tryOut } from "../../server/faults/try";
 import { findAll } from "../../server/job/find";
 import { jobFromFile } from "../../server/job/from-file";
-import { setting } from "../../server/job/setting";
-import { carryOut } from "../../server/kernel/action";
+import { setting } from "../../server/first-boot/setting";
+import { carryOut } from "../../server/unit/action";
 import { changePart } from "../../server/parts/change";
 import { fix } from "../../server/plan/fix";
 import { planJob as planJobIn } from "../../server/plan/plan-job";
 import { leadThrough } from "../../server/plan/way";
-import { buildOfJob } from "../../server/read/build-of-job";
+import { buildOfJob } from "../../server/build/build-of-job";
 import { jobOf, make, testDatabase } from "./setup";
 
 /** The thread is the browser tests' business: it exists only in a built server. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { wiringFile } from "../../server/files/wiring-file";
-import { carryOut } from "../../server/kernel/action";
+import { wiringFile } from "../../server/documents/wiring-file";
+import { carryOut } from "../../server/unit/action";
 import { planJob } from "../../server/plan/plan-job";
 import { takeConnections } from "../../server/plan/take-connections";
 import { make, testDatabase } from "./setup";

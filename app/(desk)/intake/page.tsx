@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { IntakeScreen } from "../../../features/intake/intake-screen";
-import { earlierJobs } from "../../../server/read/job-page";
+import { earlierJobs } from "../../../server/views/job-page";
 
 export const metadata: Metadata = { title: "New job" };
 

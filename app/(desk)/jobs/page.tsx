@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { JobsScreen } from "../../../features/benches/jobs-screen";
-import { jobsPage } from "../../../server/read/jobs-page";
+import { jobsPage } from "../../../server/views/jobs-page";
 
 export const metadata: Metadata = { title: "All jobs" };
 

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { ShelfScreen } from "../../../features/shelf/shelf-screen";
-import { shelfPage } from "../../../server/read/jobs-page";
+import { shelfPage } from "../../../server/views/jobs-page";
 
 export const metadata: Metadata = { title: "Shelf" };
 

@@ -1,6 +1,6 @@
-import { notHere } from "../../../server/files/not-here";
-import { fetched } from "../../../server/kernel/door";
-import { shelfAsFile } from "../../../server/read/questions";
+import { notHere } from "../../../server/documents/not-here";
+import { fetched } from "../../../server/unit/door";
+import { shelfAsFile } from "../../../server/views/questions";
 
 /** The shelf, or a part of it, as a file: `?as=csv` or `?as=json`, narrowed by `q` and `kind`. */
 export async function GET(request: Request): Promise<Response> {

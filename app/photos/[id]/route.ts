@@ -1,5 +1,5 @@
-import { notHere } from "../../../server/files/not-here";
-import { fetched } from "../../../server/kernel/door";
+import { notHere } from "../../../server/documents/not-here";
+import { fetched } from "../../../server/unit/door";
 import { photo } from "../../../server/photos/keep";
 
 /** One photo as JPEG. It never changes. */

@@ -14,7 +14,7 @@ import { controlLost, family, mate } from "../../catalogue";
 import { cableLimitW, peakW } from "../../power";
 import { leadToPortCm, portToPortCm } from "../../routes";
 import { boardEnd, bootSlower, departs, lanesAt, lanesLost, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
-import { type Cost, type Level, zeroCost } from "../cost";
+import { type Cost, type Level, zeroCost } from "../cost/cost";
 
 /** What a plan costs, read off its connections. Prices are those of docs/architecture.md, written down apart from the planner's. */
 export function costOf(graph: Graph, before: Graph, isNew: (part: string) => boolean): Cost {

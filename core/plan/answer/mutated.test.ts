@@ -1,6 +1,6 @@
 import { afterAll, afterEach, describe, expect, it, vi } from "vitest";
 import { given, T } from "../../../tests/fixtures/small";
-import type { PartCost } from "../cost";
+import type { PartCost } from "../cost/cost";
 
 /** A price of the planner's, spoilt: what the verifier works out from the connections must not agree. */
 const spoil = vi.hoisted(() => ({ how: (cost: PartCost): PartCost => cost }));

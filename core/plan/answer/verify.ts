@@ -14,7 +14,7 @@ import { family, headerLimit, loadCurrentA, mate, startingCurrentA, usable } fro
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
 import { leadToPortMm, partToPortMm, plugToPlugMm } from "../../routes";
 import { lanesAt, speaks, tooFewLanes } from "../../wiring";
-import type { Cost } from "../cost";
+import type { Cost } from "../cost/cost";
 import { costOf } from "./cost-of";
 
 /**

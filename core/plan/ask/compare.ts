@@ -1,6 +1,6 @@
 import { buildGraph, type Graph, naturally, typeLookup } from "../../assembly";
 import type { PartType } from "../../catalogue";
-import { LEVEL_WORDS, LEVELS, type Level } from "../cost";
+import { LEVEL_WORDS, LEVELS, type Level } from "../cost/cost";
 import type { Plan } from "../planner";
 
 export interface LevelRow {

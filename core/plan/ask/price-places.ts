@@ -1,6 +1,6 @@
 import { type Address, type Build, buildGraph, type Connection, type TypeLookup } from "../../assembly";
 import { type Verdict, verify } from "../answer/verify";
-import { type Cost, compareCost, LEVEL_WORDS, LEVELS } from "../cost";
+import { type Cost, compareCost, LEVEL_WORDS, LEVELS } from "../cost/cost";
 import { type Plan, type PlanOptions, plan } from "../planner";
 import { SolvedPieces } from "../solve/cache";
 

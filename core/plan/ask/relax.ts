@@ -1,7 +1,7 @@
 import type { Build, TypeLookup } from "../../assembly";
 import { isConstant, partIdOf } from "../../assembly";
 import type { Loosening, Ways } from "../../wiring";
-import { FREE_LEVELS, type Level, type PartCost } from "../cost";
+import { FREE_LEVELS, type Level, type PartCost } from "../cost/cost";
 import { layOut } from "../model/lay-out";
 import { unitParts } from "../model/offer";
 import { Relaxed } from "../model/relaxed";

@@ -1,5 +1,5 @@
 import { type Address, type Graph, manhattanMm, naturally, type PortNode } from "../../assembly";
-import { Together } from "../solve/together";
+import { Together } from "./together";
 import { inChainOrder } from "./chain-arcs";
 import { type Consumer, isCooling, opened } from "./consumers";
 import type { NetChoice } from "./net-variables";

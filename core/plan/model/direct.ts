@@ -3,7 +3,7 @@ import { displacedBy, panelPlaces } from "../../brings";
 import { family, mate, type Port, usable } from "../../catalogue";
 import { leadToPortCm, leadToPortMm, portToPortCm, portToPortMm } from "../../routes";
 import { bootSlower, cardOrder, driveOrder, lanesLost, needOfSocket, runsHot, slotsInOrder, speaks, tooFewLanes } from "../../wiring";
-import type { PartCost } from "../cost";
+import type { PartCost } from "../cost/cost";
 import type { Model } from "./model";
 import { freePrice, needPrice } from "./prices";
 import type { Relaxed } from "./relaxed";

@@ -1,7 +1,7 @@
 import type { Address, Graph, PortNode } from "../../assembly";
 import { family } from "../../catalogue";
 import { leadToPortMm } from "../../routes";
-import type { PartCost } from "../cost";
+import type { PartCost } from "../cost/cost";
 import { chainsAmong } from "./chains";
 import { addCommands, noRings, pumpsAlone } from "./commands";
 import { type Consumer, fitsRoot, isPump, type Nets, type OpenRoot, opened } from "./consumers";

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { cases } from "../../../tests/cases";
-import { addCost, compareCost, LEVEL_WORDS, LEVELS, zeroCost } from "../cost";
+import { addCost, compareCost, LEVEL_WORDS, LEVELS, zeroCost } from "../cost/cost";
 import { smallEngine } from "../solve/enumerate";
 import { highsEngine } from "../solve/highs";
 import { holds, totalCost } from "../solve/piece";

@@ -1,5 +1,5 @@
-import { type Cost, LEVELS, type Level, type PartCost, zeroCost } from "../cost";
-import { Together } from "../solve/together";
+import { type Cost, LEVELS, type Level, type PartCost, zeroCost } from "../cost/cost";
+import { Together } from "./together";
 import { tightened } from "./helpers";
 import { type Row, type Term, term } from "./terms";
 

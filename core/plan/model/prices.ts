@@ -2,7 +2,7 @@ import type { Graph, LeadNode, PortNode } from "../../assembly";
 import { controlLost, mate, type Need } from "../../catalogue";
 import { leadToPortCm } from "../../routes";
 import { coolsTheCpu, departs, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
-import { addCost, type PartCost, zeroCost } from "../cost";
+import { addCost, type PartCost, zeroCost } from "../cost/cost";
 import type { Consumer, Group, OpenRoot } from "./consumers";
 
 /** What a lead costs when it stays free, by its need; what is wanted by what it is for. */

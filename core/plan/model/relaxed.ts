@@ -1,5 +1,5 @@
 import type { Loosening } from "../../wiring";
-import type { PartCost } from "../cost";
+import type { PartCost } from "../cost/cost";
 import type { Model } from "./model";
 
 /**

@@ -2,7 +2,7 @@ import { type Address, type Graph, isConstant, manhattanMm, naturally, type Part
 import { type Cable, family, type Limit, mate, usable } from "../../catalogue";
 import { adapterIns, cableLimitW, feedsPorts, outletLimitW, outletLoads, peakW, plugLimitW, portDrawW, railLimitW, wantedDrawW } from "../../power";
 import { partToPortMm, plugToPlugMm } from "../../routes";
-import type { PartCost } from "../cost";
+import type { PartCost } from "../cost/cost";
 import type { Model } from "./model";
 import { powerFreePrice } from "./prices";
 import type { Relaxed } from "./relaxed";

@@ -4,7 +4,7 @@ import { cases } from "../../../tests/cases";
 import { DEMO, demo } from "../../../tests/fixtures/demo";
 import { generated } from "../../../tests/fixtures/generated";
 import { compareCost, LEVEL_WORDS, LEVELS, plan, proofWords } from "..";
-import type { Level } from "../cost";
+import type { Level } from "../cost/cost";
 import { type Engine, Model, type Piece } from "../model/model";
 import { bySets } from "./by-hub-set";
 import { isSmall, smallEngine } from "./enumerate";

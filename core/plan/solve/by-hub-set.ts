@@ -1,4 +1,4 @@
-import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "../cost";
+import { addCost, type Cost, compareCost, LEVELS, type Level, zeroCost } from "../cost/cost";
 import { tightened } from "../model/helpers";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
 import { below, held, mended, type Section, sectionsOf, setOf, without } from "./decompose";

@@ -1,5 +1,5 @@
 import type { Build, Connection } from "../../assembly";
-import type { PartCost } from "../cost";
+import type { PartCost } from "../cost/cost";
 import type { Engine, Piece, Solution } from "../model/model";
 import { totalCost } from "./piece";
 

@@ -1,7 +1,7 @@
-import { type Cost, LEVELS } from "../cost";
+import { type Cost, LEVELS } from "../cost/cost";
 import type { Piece } from "../model/model";
 import { type Term, term } from "../model/terms";
-import { Together } from "./together";
+import { Together } from "../model/together";
 
 /** What is left of a piece when its links are taken out: one section, with the links it touches as variables of its own. */
 export interface Section {

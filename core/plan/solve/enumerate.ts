@@ -1,4 +1,4 @@
-import { compareCost, type PartCost } from "../cost";
+import { compareCost, type PartCost } from "../cost/cost";
 import type { Engine, Piece } from "../model/model";
 import { holds, totalCost } from "./piece";
 

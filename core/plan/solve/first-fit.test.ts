@@ -6,7 +6,7 @@ import { generated } from "../../../tests/fixtures/generated";
 import { given, T } from "../../../tests/fixtures/small";
 import { buildGraph } from "../../assembly";
 import { compareCost, LEVELS, plan } from "..";
-import { FREE_LEVELS } from "../cost";
+import { FREE_LEVELS } from "../cost/cost";
 import { layOut } from "../model/lay-out";
 import { unitParts, withoutUnusedAccessories } from "../model/offer";
 import { firstFit } from "./first-fit";

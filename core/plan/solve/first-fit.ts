@@ -1,6 +1,6 @@
 import { type Address, byText, partIdOf } from "../../assembly";
 
-import { addCost, compareCost, LEVELS, type PartCost, zeroCost } from "../cost";
+import { addCost, compareCost, LEVELS, type PartCost, zeroCost } from "../cost/cost";
 import { type Consumer, type Group, isPump } from "../model/consumers";
 import type { Laid } from "../model/lay-out";
 import type { NetChoice, NetSplitters } from "../model/net-variables";

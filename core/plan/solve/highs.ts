@@ -1,5 +1,5 @@
 import loadHighs from "highs";
-import { compareCost, LEVELS, type Level } from "../cost";
+import { compareCost, LEVELS, type Level } from "../cost/cost";
 import { tightened } from "../model/helpers";
 import { type Engine, type Gap, OutOfTime, type Piece, type Solution, type SolveOptions } from "../model/model";
 import { costAt, holds, totalCost } from "./piece";

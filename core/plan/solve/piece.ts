@@ -1,4 +1,4 @@
-import { LEVELS, type Level, type PartCost } from "../cost";
+import { LEVELS, type Level, type PartCost } from "../cost/cost";
 import type { Piece } from "../model/model";
 
 /** Checks a rounded answer against every row: the solver's tolerances must not leak into a plan. */

@@ -5,7 +5,7 @@ import { StopLine } from "../../../../features/job/stop-line";
 import { may } from "../../../../server/kernel/actor";
 import { whoIsIt } from "../../../../server/kernel/who";
 import { peopleAtBench } from "../../../../server/people/pages";
-import { jobPage } from "../../../../server/read/job-page";
+import { jobPage } from "../../../../server/views/job-page";
 
 export default async function JobLayout({ children, params }: { children: ReactNode; params: Promise<{ number: string }> }) {
   const [v, who, people] = await Promise.all([jobPage((await params).number), whoIsIt(), peopleAtBench()]);

@@ -1,6 +1,6 @@
 import { redirect } from "next/navigation";
-import { stageSlug } from "../../../../features/job/stage-slug";
-import { jobPage } from "../../../../server/read/job-page";
+import { stageSlug } from "../../../../features/shared/stage-slug";
+import { jobPage } from "../../../../server/views/job-page";
 
 /** A job's own address leads to where its work is. */
 export default async function Page({ params }: { params: Promise<{ number: string }> }) {

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { TypeScreen } from "../../../../features/shelf/type-screen";
-import { partTypePage } from "../../../../server/read/job-page";
+import { partTypePage } from "../../../../server/views/job-page";
 
 export const metadata: Metadata = { title: "Part type" };
 

@@ -2,8 +2,8 @@ import type { Metadata } from "next";
 import { BenchScreen } from "../../../../../features/bench/bench-screen";
 import { seatHere } from "../../../../../server/kernel/who";
 import { peopleAtBench } from "../../../../../server/people/pages";
-import { jobPage } from "../../../../../server/read/job-page";
-import { benchSlice } from "../../../../../server/read/slices";
+import { jobPage } from "../../../../../server/views/job-page";
+import { benchSlice } from "../../../../../server/views/slices";
 
 export const metadata: Metadata = { title: "Bench" };
 export const dynamic = "force-dynamic";

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { FaultsScreen } from "../../../../../features/faults/faults-screen";
-import { jobPage } from "../../../../../server/read/job-page";
-import { faultsSlice } from "../../../../../server/read/slices";
+import { jobPage } from "../../../../../server/views/job-page";
+import { faultsSlice } from "../../../../../server/views/slices";
 
 export const metadata: Metadata = { title: "Faults" };
 

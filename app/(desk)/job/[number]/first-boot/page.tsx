@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { FirstBootScreen } from "../../../../../features/first-boot/first-boot-screen";
-import { jobPage } from "../../../../../server/read/job-page";
-import { bootSlice } from "../../../../../server/read/slices";
+import { jobPage } from "../../../../../server/views/job-page";
+import { bootSlice } from "../../../../../server/views/slices";
 
 export const metadata: Metadata = { title: "First boot" };
 

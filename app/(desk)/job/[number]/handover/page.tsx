@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { HandoverScreen } from "../../../../../features/handover/handover-screen";
-import { jobPage } from "../../../../../server/read/job-page";
-import { handoverSlice } from "../../../../../server/read/slices";
+import { jobPage } from "../../../../../server/views/job-page";
+import { handoverSlice } from "../../../../../server/views/slices";
 
 export const metadata: Metadata = { title: "Handover" };
 

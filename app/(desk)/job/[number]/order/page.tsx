@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { OrderScreen } from "../../../../../features/order/order-screen";
-import { jobPage } from "../../../../../server/read/job-page";
-import { orderSlice } from "../../../../../server/read/slices";
+import { jobPage } from "../../../../../server/views/job-page";
+import { orderSlice } from "../../../../../server/views/slices";
 
 export const metadata: Metadata = { title: "Order" };
 

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { PartsScreen } from "../../../../../features/parts/parts-screen";
-import { jobPage, partsExtras } from "../../../../../server/read/job-page";
-import { partsSlice } from "../../../../../server/read/slices";
+import { jobPage, partsExtras } from "../../../../../server/views/job-page";
+import { partsSlice } from "../../../../../server/views/slices";
 
 export const metadata: Metadata = { title: "Parts" };
 

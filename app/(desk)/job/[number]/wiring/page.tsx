@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { WiringScreen } from "../../../../../features/wiring/wiring-screen";
-import { isPlanning, jobPage } from "../../../../../server/read/job-page";
-import { wiringSlice } from "../../../../../server/read/slices";
+import { isPlanning, jobPage } from "../../../../../server/views/job-page";
+import { wiringSlice } from "../../../../../server/views/slices";
 
 export const metadata: Metadata = { title: "Wiring" };
 

@@ -1,8 +1,8 @@
-import { notHere } from "../../../../../server/files/not-here";
-import { WIRING_FILES, type WiringFile } from "../../../../../server/files/wiring-file";
-import { fetched } from "../../../../../server/kernel/door";
+import { notHere } from "../../../../../server/documents/not-here";
+import { WIRING_FILES, type WiringFile } from "../../../../../server/documents/wiring-file";
+import { fetched } from "../../../../../server/unit/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
-import { runSheetAsFile, wiringAsFile } from "../../../../../server/read/questions";
+import { runSheetAsFile, wiringAsFile } from "../../../../../server/views/questions";
 
 /** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, or `run-sheet.pdf` of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {

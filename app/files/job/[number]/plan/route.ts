@@ -1,9 +1,9 @@
-import { notHere } from "../../../../../server/files/not-here";
-import { perform } from "../../../../../server/kernel/door";
+import { notHere } from "../../../../../server/documents/not-here";
+import { perform } from "../../../../../server/unit/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
 import type { PlanLine } from "../../../../../server/plan/plan-lines";
 import { followWatched, planWatched } from "../../../../../server/planner/runs";
-import { isPlanning } from "../../../../../server/read/job-page";
+import { isPlanning } from "../../../../../server/views/job-page";
 
 type At = { params: Promise<{ number: string }> };
 type Watched = typeof planWatched;

@@ -1,0 +1,11 @@
+"use server";
+import { changeDetails } from "../../server/job/details";
+import { cancel, goOn, park } from "../../server/job/park";
+import { setAside } from "../../server/job/set-aside";
+import { perform } from "../../server/unit/door";
+
+export const detailsAction = async (input: unknown) => perform(changeDetails, input);
+export const parkAction = async (input: unknown) => perform(park, input);
+export const goOnAction = async (input: unknown) => perform(goOn, input);
+export const cancelAction = async (input: unknown) => perform(cancel, input);
+export const setAsideAction = async (input: unknown) => perform(setAside, input);

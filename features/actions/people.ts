@@ -1,0 +1,23 @@
+"use server";
+import { addPerson } from "../../server/people/add";
+import { benchLock } from "../../server/people/bench-lock";
+import { changePerson } from "../../server/people/change";
+import { endSession } from "../../server/people/end-session";
+import { firstLead } from "../../server/people/first-lead";
+import { newPassword, ownPassword, ownPin } from "../../server/people/set-password";
+import { signIn, signOut } from "../../server/people/sign-in";
+import { takeOver } from "../../server/people/take-over";
+import { perform } from "../../server/unit/door";
+import { enter } from "../../server/unit/entrance";
+
+export const signInAction = async (input: unknown) => enter(signIn, input);
+export const signOutAction = async (input: unknown) => enter(signOut, input);
+export const firstLeadAction = async (input: unknown) => enter(firstLead, input);
+export const takeOverAction = async (input: unknown) => enter(takeOver, input);
+export const addPersonAction = async (input: unknown) => perform(addPerson, input);
+export const changePersonAction = async (input: unknown) => perform(changePerson, input);
+export const newPasswordAction = async (input: unknown) => perform(newPassword, input);
+export const ownPasswordAction = async (input: unknown) => perform(ownPassword, input);
+export const ownPinAction = async (input: unknown) => perform(ownPin, input);
+export const endSessionAction = async (input: unknown) => perform(endSession, input);
+export const benchLockAction = async (input: unknown) => perform(benchLock, input);

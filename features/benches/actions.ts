@@ -1,5 +1,0 @@
-"use server";
-import { jobFromFile } from "../../server/job/from-file";
-import { perform } from "../../server/kernel/door";
-
-export const importAction = async (input: unknown) => perform(jobFromFile, input);

@@ -1,9 +1,0 @@
-"use server";
-import { perform } from "../../server/kernel/door";
-import { benchTest } from "../../server/receipt/bench-test";
-import { receive } from "../../server/receipt/receive";
-import { replacementCame } from "../../server/receipt/replacement";
-
-export const receiveAction = async (input: unknown) => perform(receive, input);
-export const benchTestAction = async (input: unknown) => perform(benchTest, input);
-export const replacementAction = async (input: unknown) => perform(replacementCame, input);

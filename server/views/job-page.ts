@@ -1,0 +1,32 @@
+import "server-only";
+import { notFound } from "next/navigation";
+import { cache } from "react";
+import { see } from "../unit/door";
+import type { JobView } from "./job-view";
+import * as questions from "./questions";
+
+/** A part of an address as it was meant. */
+const meant = (part: string) => {
+  try {
+    return decodeURIComponent(part);
+  } catch {
+    return part;
+  }
+};
+
+/** What was asked for, or the page that says that there is nothing. */
+async function orNotFound<T>(asked: Promise<T | undefined>): Promise<T> {
+  const value = await asked;
+  if (value === undefined) notFound();
+  return value;
+}
+
+/** One view a request, shared by the frame and the stage. */
+export const jobPage = cache((number: string): Promise<JobView> => orNotFound(see(questions.job, { number: meant(number) })));
+
+export const partsExtras = (number: string) => orNotFound(see(questions.partsExtras, { number: meant(number) }));
+export const receiptPage = (number: string) => orNotFound(see(questions.receipt, { number: meant(number) }));
+export const isPlanning = async (number: string) => (await see(questions.planning, { number })) ?? false;
+export const benchesPage = () => orNotFound(see(questions.benches, {}));
+export const earlierJobs = async () => (await see(questions.earlierJobs, {})) ?? [];
+export const partTypePage = (id: string) => orNotFound(see(questions.partType, { id: meant(id) }));
