@@ -1,6 +1,7 @@
 import type { Metadata, Viewport } from "next";
 import { cookies, headers } from "next/headers";
 import type { ReactNode } from "react";
+import { OutboxProvider } from "../features/device/outbox";
 import { LanguageProvider } from "../features/frame/dates";
 import { KeepFocus } from "../features/frame/keep-focus";
 import { KeysProvider } from "../features/frame/keys";
@@ -8,7 +9,6 @@ import { languageOf } from "../features/frame/language";
 import { LiveProvider } from "../features/frame/live";
 import { OfflinePages } from "../features/frame/offline-pages";
 import { Ready } from "../features/frame/ready";
-import { OutboxProvider } from "../features/device/outbox";
 import { TurnWatch } from "../features/shell/turn-watch";
 import { may } from "../server/kernel/actor";
 import { seatHere } from "../server/kernel/who";

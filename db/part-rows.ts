@@ -1,5 +1,5 @@
 import type { Part } from "../core/assembly";
-import type { PartType } from "../core/catalogue";
+import { type PartType, toStored } from "../core/catalogue";
 import { JobPart, type JobRow } from "./entities";
 import type { EntityManager } from "./orm";
 
@@ -39,7 +39,7 @@ export function layPart(
     testedWith: more.testedWith ?? null,
     typeRevision: type?.revision ?? 1,
     position,
-    body: type ?? {},
+    body: type ? toStored(type) : {},
   });
 }
 

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { z } from "zod";
 import { type Build, buildGraph, type Connection, readBuildText, typeLookup } from "../core/assembly";
-import { PartType } from "../core/catalogue";
+import { PartType, toStored } from "../core/catalogue";
 import { powerOn } from "../core/machine";
 import { orderOf } from "../core/order";
 import { plan } from "../core/plan";
@@ -150,7 +150,7 @@ export async function seed(
       maker: t.maker,
       name: t.name,
       revision: t.revision,
-      body: t,
+      body: toStored(t),
       stock: STOCK[t.id] ?? 0,
       spares: SPARES[t.id] ?? 0,
     });

@@ -115,7 +115,7 @@ try {
   if (wants("unit")) await vitest("unit", 2);
   // The scripts wait for processes most of the time.
   await Promise.all([wants("database") && vitest("database", 2), wants("scripts") && built && vitest("scripts", 1)]);
-  if (wants("browser") && built) await vitest("browser", 3);
+  if (wants("browser") && built) await vitest("browser", 2);
   if (!built) {
     failed++;
     console.error("The application was not built, so no script and no browser was tested.");

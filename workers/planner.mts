@@ -3,12 +3,12 @@
 import { randomUUID } from "node:crypto";
 import { constants, hostname, setPriority } from "node:os";
 import { type EntityManager, entityManager, Job } from "../db";
+import { buildOfJob } from "../server/build/build-of-job";
 import { listen } from "../server/live/channel";
 import { forgetAttempts } from "../server/people/attempts";
 import { planInThread, threadsFrom } from "../server/plan/plan-thread";
 import { forgetOld } from "../server/planner/runs";
 import { workOnce } from "../server/planner/work";
-import { buildOfJob } from "../server/build/build-of-job";
 import { renewHeads } from "../server/views/heads";
 
 const name = `${hostname()} ${process.pid} ${randomUUID().slice(0, 8)}`;

@@ -1,8 +1,8 @@
 import type { ReactNode } from "react";
 import { Palette } from "../../features/shell/palette";
 import { may } from "../../server/kernel/actor";
-import { toSignIn } from "../../server/unit/door";
 import { whoIsIt } from "../../server/kernel/who";
+import { toSignIn } from "../../server/unit/door";
 
 /** The bench has the whole screen to itself; scans and the palette are heard there too. */
 export default async function BenchLayout({ children }: { children: ReactNode }) {

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
-import { Bar } from "../../features/shell/bar";
 import { AloneLine } from "../../features/shell/alone-line";
+import { Bar } from "../../features/shell/bar";
 
 export const dynamic = "force-dynamic";
 

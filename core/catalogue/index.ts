@@ -7,4 +7,5 @@ export { type Mating, mate, type Outcome, usable } from "./mating";
 export { type Measurable, type Measured, measurable, withMeasured } from "./measure";
 export { DISPLAY_SOCKETS, isLiquid, PART_KINDS, type PartKind, PartType } from "./part-type";
 export { controlLost, countedByLeds, headerLimit, loadCurrentA, PRACTICE, startingCurrentA } from "./practice";
+export { fromStored, STORED_VERSION, toStored } from "./stored";
 export { Point } from "./values";

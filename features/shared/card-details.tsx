@@ -1,5 +1,4 @@
 "use client";
-import { minutesWords } from "./minutes-words";
 import { useState } from "react";
 import { type Card, POSTURE_WORDS, type Step, type Undo } from "../../core/order";
 import { Button } from "../../ui/button";
@@ -8,6 +7,7 @@ import { Caution, StateShape } from "../../ui/marks";
 import { Photo } from "../../ui/photo";
 import { undoAction } from "../actions/order";
 import { useAct } from "../frame/use-act";
+import { minutesWords } from "./minutes-words";
 
 const KIND = { needs: "needs", covers: "covers", reach: "reach", school: "the shop's way" } as const;
 

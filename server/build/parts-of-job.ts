@@ -1,5 +1,5 @@
 import { LRUCache } from "lru-cache";
-import { PartType } from "../../core/catalogue";
+import { fromStored, type PartType } from "../../core/catalogue";
 import { type EntityManager, JobPart, ShelfType } from "../../db";
 
 /** Kinds that the planner may take from the shelf. */
@@ -42,12 +42,8 @@ interface Kept {
 }
 const holder = globalThis as typeof globalThis & { imbraParts?: LRUCache<string, Kept> };
 
-/** Entries were parsed when they were stored and are trusted, but those of an earlier version lack what came later. */
-export function entryOf(body: unknown): PartType {
-  const stored = body as PartType;
-  // The newest list that an entry of today always has: one stored before is read anew.
-  return stored.body?.cagePlaces === undefined ? PartType.parse(body) : stored;
-}
+/** Entries were parsed when they were stored and are trusted; those of an earlier version go through the steps that came since. */
+export const entryOf = (body: unknown): PartType => fromStored(body);
 
 /** As many steps as a build file holds. */
 const MOST_STEPS = 1000;

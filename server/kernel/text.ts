@@ -22,6 +22,14 @@ export const text = (most: number) =>
     .max(most, `at most ${most} letters`)
     .refine((s) => !UNKEEPABLE.test(s), SAID);
 
+/** A secret as it is typed: not a letter of it is trimmed. */
+export const secretText = (most: number) =>
+  z
+    .string()
+    .min(1, "is missing")
+    .max(most, `at most ${most} characters`)
+    .refine((s) => !UNKEEPABLE.test(s), SAID);
+
 /** The contents of a file: only its size is bounded, and what cannot be kept refused. */
 export const fileText = (most: number) => kept(most, "characters").refine((s) => !UNKEEPABLE.test(s), SAID);
 

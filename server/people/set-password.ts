@@ -2,6 +2,7 @@ import { z } from "zod";
 import { Credential, type EntityManager, Person, type PersonRow } from "../../db";
 import type { Actor } from "../kernel/actor";
 import { done, no, type Refusal, type Result } from "../kernel/result";
+import { secretText } from "../kernel/text";
 import { endSessions } from "../kernel/turn";
 import { query, shopWork } from "../unit/action";
 import { countTry, forgive, forgiveAll, notWrong } from "./attempts";
@@ -53,7 +54,7 @@ export const ownPassword = query({
 export const ownPin = query({
   name: "people.own-pin",
   permission: "record",
-  input: z.object({ password: Secret, pin: z.string().max(20) }),
+  input: z.object({ password: Secret, pin: secretText(20) }),
   run: async (em, c, actor): Promise<Result> => {
     const fault = pinFault(c.pin);
     if (fault) return no(`${fault} Nothing was changed.`);

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { Credential, type EntityManager, Person, type PersonRow, Session } from "../../db";
 import { no, type Result, yes } from "../kernel/result";
-import { line } from "../kernel/text";
+import { line, secretText } from "../kernel/text";
 import { beginTurn, endSessions, keyOfTurn, type TurnKey } from "../kernel/turn";
 import type { Door } from "../kernel/who";
 import { entrance } from "../unit/entrance";
@@ -9,7 +9,7 @@ import { countFrom, countTry, forgive, notWrong, type Tried } from "./attempts";
 import { isSecret, MOST_PASSWORD } from "./password";
 import { tellTries } from "./shop-log";
 
-export const Secret = z.string().min(1, "is missing").max(MOST_PASSWORD, `at most ${MOST_PASSWORD} characters`);
+export const Secret = secretText(MOST_PASSWORD);
 
 const WRONG = "Name and password do not belong together. Look at both, then try again.";
 const minutes = (n: number) => `${n} ${n === 1 ? "minute" : "minutes"}`;

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { parseWith, readBuild } from "../../core/assembly";
-import { PartType } from "../../core/catalogue";
+import { PartType, toStored } from "../../core/catalogue";
 import { type EntityManager, JobPart, LockMode, ShelfRevision, ShelfType } from "../../db";
 import { entryOf } from "../build/parts-of-job";
 import { no, type Result, yes } from "../kernel/result";
@@ -57,7 +57,7 @@ export const saveType = shopAction({
     const lost = row ? await lostEnds(tx, entryOf(row.body), type) : [];
     if (lost.length > 0) return no(`${lost.slice(0, 3).join(" ")} Nothing was stored. Keep the port, or take the plug out first.`);
     const revision = (row?.revision ?? 0) + 1;
-    const body = { ...type, revision };
+    const body = toStored({ ...type, revision });
     if (row) Object.assign(row, { maker: type.maker, name: type.name, revision, body });
     else tx.create(ShelfType, { id: type.id, kind: type.kind, maker: type.maker, name: type.name, revision, body, stock: 0, spares: 0 });
     tx.create(ShelfRevision, { type: type.id, revision, body, by: unit.by, at: unit.when.happened, because: s.because });

@@ -7,9 +7,24 @@ import { ACTIONS } from "./action";
 
 /** Every module of the server that may declare one; what only a request can load is left out. */
 beforeAll(async () => {
-  for (const folder of ["bench", "faults", "job", "parts", "plan", "planner", "read", "receipt", "shelf"])
+  for (const folder of [
+    "bench",
+    "entries",
+    "faults",
+    "first-boot",
+    "job",
+    "parts",
+    "people",
+    "plan",
+    "planner",
+    "receipt",
+    "schools",
+    "shelf",
+    "views",
+  ])
     for (const f of readdirSync(join("server", folder)).filter((x) => x.endsWith(".ts") && !x.includes(".test.")))
-      if (!["take-entry.ts", "job-page.ts", "jobs-page.ts"].includes(f)) await import(/* @vite-ignore */ `../${folder}/${f}`);
+      if (!["take-entry.ts", "answer-entry.ts", "job-page.ts", "jobs-page.ts", "pages.ts", "turn-here.ts"].includes(f))
+        await import(/* @vite-ignore */ `../${folder}/${f}`);
 }, 60_000);
 
 /** The paths of all strings in a schema, with a value that fits everything else. */

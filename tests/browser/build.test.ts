@@ -100,34 +100,38 @@ describe("a whole build", () => {
     await context.close();
   }, 300_000);
 
-  it("a colleague takes over where the hands were, with what was skipped and why", async () => {
-    const job = await plannedJob("examples/fs-1044.json");
-    const one = await sit(browser, "Ebo Larkmoor", BENCH);
-    await one.page.goto(`${base()}/job/${job}/bench`);
-    await one.page.waitForLoadState("networkidle");
-    const done = () => one.page.getByRole("button", { name: /^Done/ }).click();
-    await build(one.page, done, (t) => /^Bench test/.test(t));
-    await one.page.getByRole("button", { name: "Skip" }).click();
-    await one.page.getByRole("dialog").getByRole("button", { name: "A part is missing" }).click();
-    await expect.poll(() => title(one.page)).not.toMatch(/^Bench test/);
-    await one.page.getByText("all sent").waitFor();
-    const at = await title(one.page);
-    await one.page.getByRole("button", { name: /card \d+ of/ }).click();
-    await one.page.getByRole("button", { name: "Pause or hand over" }).click();
-    const paused = one.page.getByRole("dialog", { name: "Paused" });
-    await paused.getByText(/skipped, A part is missing/).waitFor();
-    await accessible(one.page);
-    await paused.getByRole("button", { name: "Somebody else goes on" }).click();
-    await one.page.getByRole("dialog", { name: "Who works here?" }).waitFor();
-    await one.context.close();
-    const two = await sit(browser, "Mirel Quist", BENCH);
-    await two.page.goto(`${base()}/job/${job}/bench`);
-    await two.page.waitForLoadState("networkidle");
-    expect(await title(two.page)).toBe(at);
-    await two.page.getByRole("button", { name: /card \d+ of/ }).click();
-    await two.page.getByRole("dialog", { name: "All cards" }).getByText("skipped: A part is missing").waitFor();
-    await two.context.close();
-  }, 240_000);
+  it.runIf(TRIAL)(
+    "a colleague takes over where the hands were, with what was skipped and why",
+    async () => {
+      const job = await plannedJob("examples/fs-1044.json");
+      const one = await sit(browser, "Ebo Larkmoor", BENCH);
+      await one.page.goto(`${base()}/job/${job}/bench`);
+      await one.page.waitForLoadState("networkidle");
+      const done = () => one.page.getByRole("button", { name: /^Done/ }).click();
+      await build(one.page, done, (t) => /^Bench test/.test(t));
+      await one.page.getByRole("button", { name: "Skip" }).click();
+      await one.page.getByRole("dialog").getByRole("button", { name: "A part is missing" }).click();
+      await expect.poll(() => title(one.page)).not.toMatch(/^Bench test/);
+      await one.page.getByText("all sent").waitFor();
+      const at = await title(one.page);
+      await one.page.getByRole("button", { name: /card \d+ of/ }).click();
+      await one.page.getByRole("button", { name: "Pause or hand over" }).click();
+      const paused = one.page.getByRole("dialog", { name: "Paused" });
+      await paused.getByText(/skipped, A part is missing/).waitFor();
+      await accessible(one.page);
+      await paused.getByRole("button", { name: "Somebody else goes on" }).click();
+      await one.page.getByRole("dialog", { name: "Who works here?" }).waitFor();
+      await one.context.close();
+      const two = await sit(browser, "Mirel Quist", BENCH);
+      await two.page.goto(`${base()}/job/${job}/bench`);
+      await two.page.waitForLoadState("networkidle");
+      expect(await title(two.page)).toBe(at);
+      await two.page.getByRole("button", { name: /card \d+ of/ }).click();
+      await two.page.getByRole("dialog", { name: "All cards" }).getByText("skipped: A part is missing").waitFor();
+      await two.context.close();
+    },
+    240_000,
+  );
 });
 
 describe("photos", () => {
@@ -168,28 +172,32 @@ describe("photos", () => {
     await context.close();
   }, 240_000);
 
-  it("hang on a part too: kept here first, stored under the part, and shown in its record", async () => {
-    const { page, context } = desk;
-    const job = await readIn(page, "examples/fs-1044.json");
-    await page.goto(`${base()}/job/${job}/parts`);
-    await page.waitForLoadState("networkidle");
-    await page
-      .getByRole("region", { name: "Parts list" })
-      .getByRole("button", { name: /Rear fan/ })
-      .click();
-    const photos = page.getByRole("region", { name: "Photos of this part" });
-    await context.setOffline(true);
-    await photos.getByLabel("Add a photo").setInputFiles({ name: "fan.png", mimeType: "image/png", buffer: await page.screenshot() });
-    await photos.getByText("Kept here, and sent by itself.").waitFor();
-    await photos.getByRole("img", { name: "Waits to be sent" }).waitFor();
-    await context.setOffline(false);
-    await photos.getByRole("img", { name: /^By Runa Thistlewood/ }).waitFor({ timeout: 40_000 });
-    await photos.getByLabel("Add a photo").setInputFiles({ name: "list.txt", mimeType: "text/plain", buffer: Buffer.from("no photo") });
-    await photos.getByText(/^list\.txt is no photo that Imbra reads/).waitFor();
-    await accessible(page);
-    await page.goto(`${base()}/job/${job}/handover`);
-    await page.getByRole("img", { name: /by Runa Thistlewood$/ }).waitFor();
-  }, 120_000);
+  it.runIf(TRIAL)(
+    "hang on a part too: kept here first, stored under the part, and shown in its record",
+    async () => {
+      const { page, context } = desk;
+      const job = await readIn(page, "examples/fs-1044.json");
+      await page.goto(`${base()}/job/${job}/parts`);
+      await page.waitForLoadState("networkidle");
+      await page
+        .getByRole("region", { name: "Parts list" })
+        .getByRole("button", { name: /Rear fan/ })
+        .click();
+      const photos = page.getByRole("region", { name: "Photos of this part" });
+      await context.setOffline(true);
+      await photos.getByLabel("Add a photo").setInputFiles({ name: "fan.png", mimeType: "image/png", buffer: await page.screenshot() });
+      await photos.getByText("Kept here, and sent by itself.").waitFor();
+      await photos.getByRole("img", { name: "Waits to be sent" }).waitFor();
+      await context.setOffline(false);
+      await photos.getByRole("img", { name: /^By Runa Thistlewood/ }).waitFor({ timeout: 40_000 });
+      await photos.getByLabel("Add a photo").setInputFiles({ name: "list.txt", mimeType: "text/plain", buffer: Buffer.from("no photo") });
+      await photos.getByText(/^list\.txt is no photo that Imbra reads/).waitFor();
+      await accessible(page);
+      await page.goto(`${base()}/job/${job}/handover`);
+      await page.getByRole("img", { name: /by Runa Thistlewood$/ }).waitFor();
+    },
+    120_000,
+  );
 });
 
 /** A job of its own, built up to the card of its fans. */

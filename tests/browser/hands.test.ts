@@ -1,5 +1,6 @@
 import type { Browser, Page } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { TRIAL } from "../cases";
 import { accessible, base, launch, type Seat, scan, sit, tabTo } from "./page";
 
 let browser: Browser;
@@ -41,36 +42,35 @@ const reachable = (page: Page) =>
   });
 
 describe("each stage by keyboard alone", () => {
-  it.each([...STAGES, "receipt", "parts?show=power", "parts?show=air", "parts?show=order"])(
-    "%s: Tab comes to all that can be pressed, and shows where it is",
-    async (stage) => {
-      const { page } = seat;
-      await open(page, `/job/FS-1047/${stage}`);
-      const all = await reachable(page);
-      const came = new Set<string>();
-      const unseen: string[] = [];
-      for (let i = 0; i < all.length * 2 + 20 && came.size < all.length; i++) {
-        await page.keyboard.press("Tab");
-        const at = await page.evaluate(() => {
-          const e = document.activeElement as HTMLElement | null;
-          if (!e || e === document.body) return null;
-          const style = getComputedStyle(e);
-          const box = e.getBoundingClientRect();
-          const marked = (style.outlineStyle !== "none" && Number.parseFloat(style.outlineWidth) > 0) || style.boxShadow !== "none";
-          const inView = box.bottom > 0 && box.right > 0 && box.top < window.innerHeight && box.left < window.innerWidth;
-          return {
-            walk: e.dataset.walk,
-            what: `${e.tagName} ${e.getAttribute("aria-label") ?? (e.textContent?.trim().slice(0, 40) || e.outerHTML.slice(0, 150))}`,
-            shows: marked && inView,
-          };
-        });
-        if (at?.walk) came.add(at.walk);
-        if (at && !at.shows) unseen.push(at.what);
-      }
-      expect(all.filter((_, i) => !came.has(String(i)))).toEqual([]);
-      expect(unseen).toEqual([]);
-    },
-  );
+  it.each(
+    TRIAL ? [...STAGES, "receipt", "parts?show=power", "parts?show=air", "parts?show=order"] : ["wiring", "bench", "handover", "parts?show=air"],
+  )("%s: Tab comes to all that can be pressed, and shows where it is", async (stage) => {
+    const { page } = seat;
+    await open(page, `/job/FS-1047/${stage}`);
+    const all = await reachable(page);
+    const came = new Set<string>();
+    const unseen: string[] = [];
+    for (let i = 0; i < all.length * 2 + 20 && came.size < all.length; i++) {
+      await page.keyboard.press("Tab");
+      const at = await page.evaluate(() => {
+        const e = document.activeElement as HTMLElement | null;
+        if (!e || e === document.body) return null;
+        const style = getComputedStyle(e);
+        const box = e.getBoundingClientRect();
+        const marked = (style.outlineStyle !== "none" && Number.parseFloat(style.outlineWidth) > 0) || style.boxShadow !== "none";
+        const inView = box.bottom > 0 && box.right > 0 && box.top < window.innerHeight && box.left < window.innerWidth;
+        return {
+          walk: e.dataset.walk,
+          what: `${e.tagName} ${e.getAttribute("aria-label") ?? (e.textContent?.trim().slice(0, 40) || e.outerHTML.slice(0, 150))}`,
+          shows: marked && inView,
+        };
+      });
+      if (at?.walk) came.add(at.walk);
+      if (at && !at.shows) unseen.push(at.what);
+    }
+    expect(all.filter((_, i) => !came.has(String(i)))).toEqual([]);
+    expect(unseen).toEqual([]);
+  });
   /** Where the focus is, in words; "BODY" where it is lost. */
   const focused = (page: Page) =>
     page.evaluate(() => {
@@ -175,7 +175,7 @@ describe("back, a reload and a second tab", () => {
     parts: { press: /rear fan/i, kept: /#part=/ },
     "first-boot": { press: /^Memory/, kept: /#group=Memory/ },
   };
-  it.each([...STAGES, "receipt"])("%s is the same again", async (stage) => {
+  it.each(TRIAL ? [...STAGES, "receipt"] : ["parts", "wiring", "bench"])("%s is the same again", async (stage) => {
     const { page, context, errors } = seat;
     await open(page, `/job/FS-1047/${stage}`);
     const c = choose[stage];

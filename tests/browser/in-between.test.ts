@@ -157,7 +157,7 @@ async function losesRefreshes(page: Page, stage: string): Promise<() => number> 
 }
 
 describe("what is said after a page was made and before it hears", () => {
-  it("is on the page all the same", async () => {
+  it.runIf(TRIAL)("is on the page all the same", async () => {
     const { page, context } = await sit(browser, "Ebo Larkmoor");
     let open = () => {};
     const held = new Promise<void>((resolve) => {
@@ -181,7 +181,7 @@ describe("what is said after a page was made and before it hears", () => {
     await page.getByText("Said in between.").waitFor({ timeout: 10_000 });
     await context.close();
   });
-  it("comes when it can be had where the very first refresh is lost: the page stays, and what is on it", async () => {
+  it.runIf(TRIAL)("comes when it can be had where the very first refresh is lost: the page stays, and what is on it", async () => {
     const { page, context } = await sit(browser, "Ebo Larkmoor");
     await page.goto(`${base()}/job/FS-1042/wiring`);
     await page.waitForLoadState("networkidle");

@@ -180,7 +180,8 @@ export async function tabTo(page: Page, words: RegExp, most = 250): Promise<void
   for (let i = 0; i < most; i++) {
     const here = await page.evaluate(() => {
       const e = document.activeElement;
-      return `${e?.getAttribute("aria-label") ?? ""} ${e?.textContent ?? ""}`.slice(0, 300);
+      const label = (e as HTMLInputElement | null)?.labels?.[0]?.textContent ?? "";
+      return `${e?.getAttribute("aria-label") ?? label} ${e?.textContent ?? ""}`.slice(0, 300);
     });
     if (words.test(here)) return;
     await page.keyboard.press("Tab");

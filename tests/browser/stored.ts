@@ -4,8 +4,8 @@ import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
 import { type EntityManager, ormConfig, Person, type PersonRow } from "../../db";
 import { jobFromFile } from "../../server/job/from-file";
-import { carryOut } from "../../server/unit/action";
 import { planJob } from "../../server/plan/plan-job";
+import { carryOut } from "../../server/unit/action";
 import { renewHeads } from "../../server/views/heads";
 
 /** Plans by what was asked for: files of this process ask for the same ones. */

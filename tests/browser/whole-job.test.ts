@@ -52,7 +52,8 @@ describe("one job by keyboard alone, from the file to the first boot", () => {
 });
 
 describe("two people on one job", () => {
-  it("two benches with two facts: the second is asked to look, and the first stays", async () => {
+  // With the sheet that asks, in alone.test.ts, for every change.
+  it.runIf(TRIAL)("two benches with two facts: the second is asked to look, and the first stays", async () => {
     const one = await sit(browser, "Ebo Larkmoor", { width: 1024, height: 768 });
     const two = await sit(browser, "Mirel Quist", { width: 1024, height: 768 });
     const number = await plannedJob("examples/fs-1041.json");

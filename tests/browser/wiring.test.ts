@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { TRIAL } from "../cases";
 import { usbShort } from "../fixtures/short";
 import { accessible, base, launch, plannedIn, plansAgain, readIn, type Seat, sit } from "./page";
 import { plannedJob } from "./stored";
@@ -43,45 +44,48 @@ describe("the wiring screen", () => {
     await accessible(page);
     await sheet.getByRole("button", { name: "Close", exact: true }).click();
   });
-  it("begins at either end by keyboard alone: a port with room is found, then what could go in, its cost told before it is placed", async () => {
-    const { page } = desk;
-    await page.keyboard.press("Escape");
-    await page.keyboard.press("/");
-    await page.keyboard.type("sys fan4");
-    const list = page.getByRole("listbox", { name: "Leads" });
-    await list
-      .getByRole("group", { name: "Ports with room" })
-      .getByRole("option", { name: /SYS_FAN4/ })
-      .waitFor();
-    await page.getByText("0 of", { exact: false }).filter({ hasText: "1 port with room" }).waitFor();
-    await page.keyboard.press("Enter");
-    await page.getByRole("region", { name: "Inspector" }).getByRole("heading", { name: "SYS_FAN4" }).waitFor();
-    await accessible(page);
-    await list.focus();
-    await page.keyboard.press("Enter");
-    const fits = page.getByRole("region", { name: "What could go in" });
-    await expect
-      .poll(() =>
-        fits
-          .getByRole("button")
-          .first()
-          .evaluate((b) => b === document.activeElement),
-      )
-      .toBe(true);
-    const names = await fits.getByRole("button").allTextContents();
-    for (let i = 0; i < names.findIndex((n) => n.includes("Front fan bottom")); i++) await page.keyboard.press("ArrowDown");
-    await page.keyboard.press("Enter");
-    const place = page.getByRole("region", { name: "Where it could go" }).getByRole("button", { name: /^SYS_FAN4/ });
-    await expect.poll(() => place.evaluate((b) => b === document.activeElement)).toBe(true);
-    await place.getByText(/^(Costs: |Best: )/).waitFor({ timeout: 150_000 });
-    await page.keyboard.press("Enter");
-    await page.getByText(/^FN-\d+ is fixed in SYS_FAN4\.$/).waitFor();
-    await page.getByText("Fixed here by hand.", { exact: false }).waitFor();
-    await page.getByRole("button", { name: "Let the planner decide again" }).click();
-    await page.getByText(/^FN-\d+ is the planner's again\.$/).waitFor();
-    await page.getByLabel("Find a lead or a port with room").fill("");
-  });
-  it("school against school: both planned, what differs, then the job follows the other and its plan is stale", async () => {
+  it.runIf(TRIAL)(
+    "begins at either end by keyboard alone: a port with room is found, then what could go in, its cost told before it is placed",
+    async () => {
+      const { page } = desk;
+      await page.keyboard.press("Escape");
+      await page.keyboard.press("/");
+      await page.keyboard.type("sys fan4");
+      const list = page.getByRole("listbox", { name: "Leads" });
+      await list
+        .getByRole("group", { name: "Ports with room" })
+        .getByRole("option", { name: /SYS_FAN4/ })
+        .waitFor();
+      await page.getByText("0 of", { exact: false }).filter({ hasText: "1 port with room" }).waitFor();
+      await page.keyboard.press("Enter");
+      await page.getByRole("region", { name: "Inspector" }).getByRole("heading", { name: "SYS_FAN4" }).waitFor();
+      await accessible(page);
+      await list.focus();
+      await page.keyboard.press("Enter");
+      const fits = page.getByRole("region", { name: "What could go in" });
+      await expect
+        .poll(() =>
+          fits
+            .getByRole("button")
+            .first()
+            .evaluate((b) => b === document.activeElement),
+        )
+        .toBe(true);
+      const names = await fits.getByRole("button").allTextContents();
+      for (let i = 0; i < names.findIndex((n) => n.includes("Front fan bottom")); i++) await page.keyboard.press("ArrowDown");
+      await page.keyboard.press("Enter");
+      const place = page.getByRole("region", { name: "Where it could go" }).getByRole("button", { name: /^SYS_FAN4/ });
+      await expect.poll(() => place.evaluate((b) => b === document.activeElement)).toBe(true);
+      await place.getByText(/^(Costs: |Best: )/).waitFor({ timeout: 150_000 });
+      await page.keyboard.press("Enter");
+      await page.getByText(/^FN-\d+ is fixed in SYS_FAN4\.$/).waitFor();
+      await page.getByText("Fixed here by hand.", { exact: false }).waitFor();
+      await page.getByRole("button", { name: "Let the planner decide again" }).click();
+      await page.getByText(/^FN-\d+ is the planner's again\.$/).waitFor();
+      await page.getByLabel("Find a lead or a port with room").fill("");
+    },
+  );
+  it.runIf(TRIAL)("school against school: both planned, what differs, then the job follows the other and its plan is stale", async () => {
     const { page } = desk;
     await page.getByRole("button", { name: "Schools" }).click();
     const sheet = page.getByRole("dialog", { name: `Schools that ${job} follows` });

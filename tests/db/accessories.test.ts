@@ -1,10 +1,10 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { jobFromFile } from "../../server/job/from-file";
-import { carryOut } from "../../server/unit/action";
 import { changePart } from "../../server/parts/change";
 import { planJob } from "../../server/plan/plan-job";
 import { setStock } from "../../server/shelf/stock";
+import { carryOut } from "../../server/unit/action";
 import { make, testDatabase } from "./setup";
 
 const db = testDatabase();

@@ -3,9 +3,9 @@ import { LogEntry, Person, StepTime } from "../../db";
 import { card } from "../../server/bench/card";
 import { plug } from "../../server/bench/plug";
 import { takeBack } from "../../server/entries/take-back";
-import { carryOut } from "../../server/unit/action";
 import type { Actor } from "../../server/kernel/actor";
 import { planJob } from "../../server/plan/plan-job";
+import { carryOut } from "../../server/unit/action";
 import { jobOf, make, testDatabase } from "./setup";
 
 const NUMBER = "FS-1041";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { carryOut } from "../../server/unit/action";
 import { placePart } from "../../server/parts/place";
+import { carryOut } from "../../server/unit/action";
 import { testDatabase } from "./setup";
 
 const db = testDatabase();

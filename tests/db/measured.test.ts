@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { buildGraph } from "../../core/assembly";
 import { clearances } from "../../core/fit";
+import { buildOfJob } from "../../server/build/build-of-job";
 import { takeBack } from "../../server/entries/take-back";
-import { carryOut } from "../../server/unit/action";
 import { changePart } from "../../server/parts/change";
 import { measurePart } from "../../server/parts/measure";
-import { buildOfJob } from "../../server/build/build-of-job";
 import { searchShelf, shelfEntry } from "../../server/shelf/search";
+import { carryOut } from "../../server/unit/action";
 import { jobOf, testDatabase } from "./setup";
 
 const NUMBER = "FS-1041";

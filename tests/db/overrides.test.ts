@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { plug } from "../../server/bench/plug";
 import { reopen } from "../../server/job/reopen";
 import { SetAsideEntry, setAside } from "../../server/job/set-aside";
-import { carryOut } from "../../server/unit/action";
 import { planJob } from "../../server/plan/plan-job";
+import { carryOut } from "../../server/unit/action";
 import { make, testDatabase } from "./setup";
 
 const JOB = "FS-1046";

@@ -7,7 +7,6 @@ import { changeDetails } from "../../server/job/details";
 import { scanned } from "../../server/job/find";
 import { cancel, goOn, park } from "../../server/job/park";
 import { reopen } from "../../server/job/reopen";
-import { carryOut } from "../../server/unit/action";
 import { type Actor, may, PERMISSIONS, ROLES } from "../../server/kernel/actor";
 import type { Door } from "../../server/kernel/who";
 import { addPerson } from "../../server/people/add";
@@ -23,6 +22,7 @@ import { people } from "../../server/people/views";
 import { wantsFirstLead } from "../../server/people/wants-first-lead";
 import { planJob } from "../../server/plan/plan-job";
 import { setStock } from "../../server/shelf/stock";
+import { carryOut } from "../../server/unit/action";
 import { demoPerson } from "../fixtures/demo-people";
 import { jobOf, make, testDatabase } from "./setup";
 

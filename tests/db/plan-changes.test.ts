@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { type Build, typeLookup } from "../../core/assembly";
 import { plan } from "../../core/plan";
-import { carryOut } from "../../server/unit/action";
 import { fix } from "../../server/plan/fix";
 import { planChanges } from "../../server/plan/plan-changes";
 import { planJob } from "../../server/plan/plan-job";
 import type { Asked } from "../../server/plan/plan-thread";
 import { setStock } from "../../server/shelf/stock";
+import { carryOut } from "../../server/unit/action";
 import { make, testDatabase } from "./setup";
 
 const db = testDatabase();

@@ -2,11 +2,11 @@ import { describe, expect, it } from "vitest";
 import type { Build } from "../../core/assembly";
 import { type EntityManager, JobPart, Plan, PlanRun, ShelfType } from "../../db";
 import { jobFromFile } from "../../server/job/from-file";
-import { carryOut } from "../../server/unit/action";
 import { orderMore } from "../../server/parts/order-more";
 import { type PlanNews, planJob } from "../../server/plan/plan-job";
 import { askPlan, followRun, stopPlan, takeRun } from "../../server/planner/runs";
 import { workOnce } from "../../server/planner/work";
+import { carryOut } from "../../server/unit/action";
 import { usbShort } from "../fixtures/short";
 import { jobOf, make, testDatabase } from "./setup";
 

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import type { Plan as MadePlan } from "../../core/plan";
 import { Plan } from "../../db";
 import { plug } from "../../server/bench/plug";
-import { carryOut } from "../../server/unit/action";
 import { type PlanNews, planJob } from "../../server/plan/plan-job";
+import { carryOut } from "../../server/unit/action";
 import { jobOf, make, testDatabase } from "./setup";
 
 const db = testDatabase();

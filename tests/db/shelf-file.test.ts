@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { ShelfType } from "../../db";
-import { carryOut } from "../../server/unit/action";
 import { shelfEntry } from "../../server/shelf/search";
 import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf/shelf-file";
+import { carryOut } from "../../server/unit/action";
 import { processorMs } from "../cases";
 import { testDatabase } from "./setup";
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { note } from "../../server/bench/note";
-import { carryOut } from "../../server/unit/action";
 import { changedSince, newsMark } from "../../server/live/since";
+import { carryOut } from "../../server/unit/action";
 import { renewHeads } from "../../server/views/heads";
 import { testDatabase } from "./setup";
 

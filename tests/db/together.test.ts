@@ -6,14 +6,14 @@ import { Note, note } from "../../server/bench/note";
 import { Plug, plug } from "../../server/bench/plug";
 import { Step, step } from "../../server/bench/step";
 import { closeFault } from "../../server/faults/close";
-import { Observe, observe } from "../../server/first-boot/observe";
 import { tryOut } from "../../server/faults/try";
+import { Observe, observe } from "../../server/first-boot/observe";
 import { jobFromFile } from "../../server/job/from-file";
-import { carryOut } from "../../server/unit/action";
 import { failed } from "../../server/kernel/failed";
 import { changePart } from "../../server/parts/change";
 import { Fix, fix } from "../../server/plan/fix";
 import { planJob } from "../../server/plan/plan-job";
+import { carryOut } from "../../server/unit/action";
 import { jobOf, make, testDatabase } from "./setup";
 
 const db = testDatabase();

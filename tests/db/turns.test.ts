@@ -2,8 +2,6 @@ import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { LogEntry, Person, type PersonRow } from "../../db";
 import { note } from "../../server/bench/note";
-import { carryOut } from "../../server/unit/action";
-import { performKept } from "../../server/unit/kept-entry";
 import { isUntouched, touched } from "../../server/kernel/lock";
 import { sealOf } from "../../server/kernel/seal";
 import { hashOfToken, type Seat, seatOf } from "../../server/kernel/seat";
@@ -13,6 +11,8 @@ import { endSession } from "../../server/people/end-session";
 import { type NowAt, signIn, signOut } from "../../server/people/sign-in";
 import { takeOver } from "../../server/people/take-over";
 import { people } from "../../server/people/views";
+import { carryOut } from "../../server/unit/action";
+import { performKept } from "../../server/unit/kept-entry";
 import { demoPerson } from "../fixtures/demo-people";
 import { testDatabase } from "./setup";
 

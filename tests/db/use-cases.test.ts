@@ -6,18 +6,18 @@ import { type EntityManager, Fault, Job, JobPart, Link, LogEntry, type PersonRow
 import { note } from "../../server/bench/note";
 import { plug } from "../../server/bench/plug";
 import { step } from "../../server/bench/step";
+import { buildOfJob } from "../../server/build/build-of-job";
 import { closeFault } from "../../server/faults/close";
-import { observe } from "../../server/first-boot/observe";
 import { tryOut } from "../../server/faults/try";
+import { observe } from "../../server/first-boot/observe";
+import { setting } from "../../server/first-boot/setting";
 import { findAll } from "../../server/job/find";
 import { jobFromFile } from "../../server/job/from-file";
-import { setting } from "../../server/first-boot/setting";
-import { carryOut } from "../../server/unit/action";
 import { changePart } from "../../server/parts/change";
 import { fix } from "../../server/plan/fix";
 import { planJob as planJobIn } from "../../server/plan/plan-job";
 import { leadThrough } from "../../server/plan/way";
-import { buildOfJob } from "../../server/build/build-of-job";
+import { carryOut } from "../../server/unit/action";
 import { jobOf, make, testDatabase } from "./setup";
 
 /** The thread is the browser tests' business: it exists only in a built server. */

@@ -3,9 +3,9 @@ import { type Build, typeLookup } from "../../core/assembly";
 import { waysIn } from "../../core/plan";
 import { JobPart, ShelfType } from "../../db";
 import { jobFromFile } from "../../server/job/from-file";
-import { carryOut } from "../../server/unit/action";
 import { orderMore } from "../../server/parts/order-more";
 import { planJob } from "../../server/plan/plan-job";
+import { carryOut } from "../../server/unit/action";
 import { usbShort } from "../fixtures/short";
 import { jobOf, make, testDatabase } from "./setup";
 

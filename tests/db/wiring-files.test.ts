@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { wiringFile } from "../../server/documents/wiring-file";
-import { carryOut } from "../../server/unit/action";
 import { planJob } from "../../server/plan/plan-job";
 import { takeConnections } from "../../server/plan/take-connections";
+import { carryOut } from "../../server/unit/action";
 import { make, testDatabase } from "./setup";
 
 const db = testDatabase(async (d) => planJob(d.em(), "FS-1041", await d.by(), make));

@@ -1,6 +1,6 @@
 import { notHere } from "../../../server/documents/not-here";
-import { fetched } from "../../../server/unit/door";
 import { photo } from "../../../server/photos/keep";
+import { fetched } from "../../../server/unit/door";
 
 /** One photo as JPEG. It never changes. */
 export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {

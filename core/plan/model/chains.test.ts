@@ -135,7 +135,7 @@ describe("chains", () => {
       ),
       cases(150, 5),
     );
-    expect(behind).toBeGreaterThan(20);
+    expect(behind).toBeGreaterThan(cases(150, 5).numRuns / 10);
   }, 120_000);
   it("of twenty strips that reach only their neighbours, in any order of names, are proved: all lit on one header", async () => {
     const n = 20;

@@ -1,9 +1,9 @@
 import { type Address, type Graph, manhattanMm, naturally, type PortNode } from "../../assembly";
-import { Together } from "./together";
 import { inChainOrder } from "./chain-arcs";
 import { type Consumer, isCooling, opened } from "./consumers";
 import type { NetChoice } from "./net-variables";
 import { isThrough, reachesThrough } from "./through";
+import { Together } from "./together";
 
 /** A place on a root that a plug may go into. */
 export interface Spot {

@@ -1,7 +1,7 @@
 import { type Cost, LEVELS, type Level, type PartCost, zeroCost } from "../cost/cost";
-import { Together } from "./together";
 import { tightened } from "./helpers";
 import { type Row, type Term, term } from "./terms";
+import { Together } from "./together";
 
 /** A mixed-integer model whose cost is one vector compared level by level. Everything is a whole number. */
 export class Model {

@@ -73,7 +73,7 @@ describe("hubs on offer, set by set", () => {
       }),
       cases(400, 7),
     );
-    expect(apart).toBeGreaterThan(100);
+    expect(apart).toBeGreaterThan(cases(400, 7).numRuns / 4);
   }, 60_000);
 
   it.each(DEMO)(

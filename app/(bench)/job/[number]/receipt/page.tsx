@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import { ReceiptScreen } from "../../../../../features/receipt/receipt-screen";
-import { toSignIn } from "../../../../../server/unit/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
 import { peopleAtBench } from "../../../../../server/people/pages";
+import { toSignIn } from "../../../../../server/unit/door";
 import { receiptPage } from "../../../../../server/views/job-page";
 
 export const metadata: Metadata = { title: "Receipt" };

@@ -1,7 +1,7 @@
 import { notHere } from "../../../../../server/documents/not-here";
 import { WIRING_FILES, type WiringFile } from "../../../../../server/documents/wiring-file";
-import { fetched } from "../../../../../server/unit/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
+import { fetched } from "../../../../../server/unit/door";
 import { runSheetAsFile, wiringAsFile } from "../../../../../server/views/questions";
 
 /** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, or `run-sheet.pdf` of a job. */

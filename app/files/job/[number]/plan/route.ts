@@ -1,8 +1,8 @@
 import { notHere } from "../../../../../server/documents/not-here";
-import { perform } from "../../../../../server/unit/door";
 import { whoIsIt } from "../../../../../server/kernel/who";
 import type { PlanLine } from "../../../../../server/plan/plan-lines";
 import { followWatched, planWatched } from "../../../../../server/planner/runs";
+import { perform } from "../../../../../server/unit/door";
 import { isPlanning } from "../../../../../server/views/job-page";
 
 type At = { params: Promise<{ number: string }> };
