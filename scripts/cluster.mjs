@@ -80,9 +80,9 @@ function isZombie(pid) {
 /**
  * Starts the project's own cluster and returns its URL and a function that stops it.
  * @param {string} project folder of the project
- * @param {{name: string, port: number, fresh?: boolean}} options
+ * @param {{name: string, port: number, fresh?: boolean, commitDelayMs?: number}} options `commitDelayMs`: as on a slow disk, for tests
  */
-export async function startCluster(project, { name, port, fresh = false }) {
+export async function startCluster(project, { name, port, fresh = false, commitDelayMs = 0 }) {
   if (!binFolder()) installDebian(["postgresql"], "PostgreSQL");
   const bin = binFolder();
   if (!bin) stopWith("PostgreSQL was installed but its programs were not found in /usr/lib/postgresql.");
@@ -128,7 +128,7 @@ export async function startCluster(project, { name, port, fresh = false }) {
           "-l",
           join(data, "server.log"),
           "-o",
-          `-c listen_addresses=127.0.0.1 -p ${at} -c unix_socket_directories=${data} -c max_connections=60`,
+          `-c listen_addresses=127.0.0.1 -p ${at} -c unix_socket_directories=${data} -c max_connections=60${commitDelayMs > 0 ? ` -c commit_delay=${commitDelayMs * 1000} -c commit_siblings=0` : ""}`,
           "start",
         ],
         { stdio: "ignore" },

@@ -36,6 +36,8 @@ let ending = false;
 function end(code) {
   if (ending) return;
   ending = true;
+  // A stream that ended leaves its connection resting, which a closed server would wait for as long as it keeps one.
+  setInterval(() => server.closeIdleConnections(), 100).unref();
   server.close(async () => {
     await pages.close().catch(console.error);
     process.exit(code);

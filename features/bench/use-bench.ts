@@ -13,8 +13,27 @@ type LeadRow = BenchSlice["leads"][number];
 /** Longer than this without a press is a pause, not work, s. */
 const PAUSE_S = 1800;
 
-/** One entry says so much at most. */
+/** One entry says so much at most, in things and in letters: the server takes no body of more than 60,000 bytes. */
 const MOST_AT_ONCE = 40;
+const MOST_LETTERS = 12_000;
+
+/** What one press says in as many entries as it takes: none of more things or letters than the server takes. */
+export function inEntries<T>(items: readonly T[]): T[][] {
+  const out: T[][] = [];
+  let letters = 0;
+  for (const item of items) {
+    const long = JSON.stringify(item).length;
+    const last = out.at(-1);
+    if (last && last.length < MOST_AT_ONCE && letters + long <= MOST_LETTERS) {
+      last.push(item);
+      letters += long;
+    } else {
+      out.push([item]);
+      letters = long;
+    }
+  }
+  return out;
+}
 
 export interface AtBench {
   /** False until it has been read what this device knows beyond the page. */
@@ -106,8 +125,7 @@ export function useBench(view: BenchSlice, asOfMs: number, push: (entry: Said, w
   );
   const pushAll = useCallback(
     (items: { said: OnCard; words: string }[]) => {
-      for (let i = 0; i < items.length; i += MOST_AT_ONCE) {
-        const some = items.slice(i, i + MOST_AT_ONCE);
+      for (const some of inEntries(items)) {
         const [one] = some;
         if (some.length === 1 && one) push(one.said, one.words);
         else push({ kind: "card", number, items: some }, some.map((s) => s.words).join("; "));

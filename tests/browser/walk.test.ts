@@ -1,4 +1,6 @@
+import { randomBytes } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
+import { request } from "node:http";
 import { join } from "node:path";
 import pg from "pg";
 import sharp from "sharp";
@@ -274,6 +276,70 @@ describe("the walk", () => {
       }
     }
   });
+  it("a photo of nearly as much as may be arrives whole; what is larger is a sentence", async () => {
+    // Noise is what no packing makes smaller: 20 MB and more of it.
+    const side = 2700;
+    const raw = randomBytes(side * side * 3);
+    const picture = await sharp(raw, { raw: { width: side, height: side, channels: 3 } })
+      .png({ compressionLevel: 0 })
+      .toBuffer();
+    expect(picture.length).toBeGreaterThan(20_000_000);
+    const send = async (body: Buffer, key: string) => {
+      const about = new URLSearchParams({ number: "FS-1042", entry: JSON.stringify({ key }) });
+      const r = await ask("technician", `/photos?${about}`, { method: "POST", headers: { "Content-Type": "image/png" }, body: new Uint8Array(body) });
+      return (await r.json()) as { ok: boolean; sentence?: string };
+    };
+    expect(await send(picture, "walk-large")).toMatchObject({ ok: true });
+    expect(await send(Buffer.alloc(25_500_000), "walk-too-large")).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("larger than 25 MB"),
+    });
+  }, 60_000);
+
+  it("one sign-in listens in so many places and no more; another still may", async () => {
+    const ended = new AbortController();
+    const streams = await Promise.all(Array.from({ length: 16 }, () => ask("technician", "/live", { signal: ended.signal })));
+    expect(streams.filter((r) => r.status === 200).length).toBe(12);
+    expect(streams.filter((r) => r.status === 429).length).toBe(4);
+    expect((await ask("lead", "/live", { signal: ended.signal })).status).toBe(200);
+    ended.abort();
+  });
+
+  it("capitals in an id, odd methods and odd marks are no fault of the server", async () => {
+    for (const path of [
+      "/shelf/KNOTWICK-SPLIT-2",
+      "/job/fs-1042/parts",
+      "/job/FS-1042/PARTS",
+      "/job/%20/parts",
+      "/photos/NOT-AN-ID",
+      "/live?since=0&job=x",
+      "/files/job/fs-1042/wiring.csv",
+      "/shelf?kind=%F0%9F%94%8C",
+      `/jobs?q=${"x".repeat(5000)}`,
+      "/jobs?page=-1",
+      "/jobs?page=1e9",
+    ]) {
+      const ended = new AbortController();
+      const r = await ask("technician", path, { signal: ended.signal });
+      expect([path, r.status < 500]).toEqual([path, true]);
+      ended.abort();
+    }
+    const at = new URL(base());
+    for (const method of ["PROPFIND", "OPTIONS", "PUT", "DELETE", "PATCH", "HEAD", "SEARCH"])
+      for (const path of ["/", "/entries", "/photos", "/live", "/job/FS-1042/bench"]) {
+        const status = await new Promise<number>((resolve, reject) => {
+          const r = request({ host: at.hostname, port: at.port, method, path, headers: { cookie: cookies.get("technician") ?? "" } }, (a) => {
+            a.resume();
+            a.destroy();
+            resolve(a.statusCode ?? 0);
+          });
+          r.on("error", reject);
+          r.end();
+        });
+        expect([method, path, status < 500]).toEqual([method, path, true]);
+      }
+  });
+
   it("a seat that was left alone sends no entry and no photo of its own, and gives away no turn", async () => {
     const entry = { action: "bench.note", input: { number: "FS-1042", text: "left alone", kind: "note" }, entry: { key: "walk-alone" } };
     const sent = await ask("left alone", "/entries", { method: "POST", body: JSON.stringify(entry) });

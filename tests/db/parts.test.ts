@@ -32,7 +32,8 @@ const db = testDatabase();
 const view = (n: string) => db.view(n);
 const typeText = async (id: string, edit: (t: Record<string, unknown>) => void) => {
   const row = await db.em().findOneOrFail(ShelfType, { id });
-  const body = structuredClone(row.body) as Record<string, unknown>;
+  // As a person has it in a file: without the number that the store gives it.
+  const { stored: _, ...body } = structuredClone(row.body) as Record<string, unknown>;
   edit(body);
   return JSON.stringify(body);
 };

@@ -12,14 +12,14 @@ import { TEMPLATES } from "../fixtures/own-database";
 import { freePort, killed, secondServer } from "../fixtures/second-server";
 import { signedIn } from "../fixtures/signed-in";
 
-// A server and a database of its own, all of which this file may kill.
+// A server and a database of its own, all of which this file may kill; in the trial on a disk that takes 20 ms to write.
 const folder = mkdtempSync(join(tmpdir(), "imbra-lost-"));
 spawnSync("chmod", ["755", folder]);
 const script = join(folder, "cluster.mjs");
 writeFileSync(
   script,
   `import { startCluster } from ${JSON.stringify(join(process.cwd(), "scripts/cluster.mjs"))};
-const c = await startCluster(${JSON.stringify(folder)}, { name: "pg-lost", port: 54700 });
+const c = await startCluster(${JSON.stringify(folder)}, { name: "pg-lost", port: 54700, commitDelayMs: ${TRIAL ? 20 : 0} });
 if (process.argv.includes("stop")) c.stop();
 console.log("URL " + c.url);
 process.exit(0);`,
