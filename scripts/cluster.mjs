@@ -223,19 +223,6 @@ export function runningCluster(project, { name }) {
   return urlOf(databasePassword(project, name), Number(readFileSync(portFile, "utf8")));
 }
 
-const noDemo = (project) => join(project, ".data", "no-demo");
-
-/** This installation is a shop's own from now on: no start puts a demo into it, but one that asks for a fresh one. */
-export function beginsWithoutDemo(project) {
-  mkdirSync(join(project, ".data"), { recursive: true });
-  writeFileSync(
-    noDemo(project),
-    "This installation belongs to a shop: npm start makes no demo here. npm start -- --fresh does, and takes all away.\n",
-  );
-}
-export const isWithoutDemo = (project) => existsSync(noDemo(project));
-export const mayHaveDemo = (project) => rmSync(noDemo(project), { force: true });
-
 /** Installs the locked packages when the lock file has changed since they were installed. */
 export function installPackages(project) {
   const stamp = join(project, "node_modules", ".imbra-lock");

@@ -3,7 +3,7 @@ import { spawnSync } from "node:child_process";
 import { cpSync, existsSync, mkdirSync, readdirSync, rmSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import { beginsWithoutDemo, binFolder, installDebian, runningCluster, say, startCluster, stopWith } from "./cluster.mjs";
+import { binFolder, installDebian, runningCluster, say, startCluster, stopWith } from "./cluster.mjs";
 
 const project = process.env.IMBRA_PROJECT ?? dirname(dirname(fileURLToPath(import.meta.url)));
 const DUMP = "database.dump";
@@ -65,7 +65,7 @@ function restore(url, folder) {
   ).trim();
   if (others !== "0") stopWith(`${others} connections to the database are open. Nothing was changed. Stop the servers and planners first.`);
   // Whatever becomes of this: a shop that is brought back is never a demo.
-  beginsWithoutDemo(project);
+  pg("psql", ["-qc", `comment on database "${env.PGDATABASE.replaceAll('"', '""')}" is 'Imbra: no demo'`], env);
   const tables = pg("psql", ["-Atqc", "select count(*) from pg_tables where schemaname = 'public'"], env).trim();
   if (tables === "0" && !existsSync(photos)) say("Nothing is here yet, so nothing has to be kept.");
   else say(`What is there now was kept in ${backup(url, join(project, ".data", "backups", `before-restore-${stamp()}`))}.`);

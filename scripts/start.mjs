@@ -3,18 +3,7 @@ import { readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWhenChanged, run } from "./build.mjs";
-import {
-  beginsWithoutDemo,
-  installPackages,
-  isWithoutDemo,
-  mayHaveDemo,
-  nodeIsNewEnough,
-  say,
-  secret,
-  setupCode,
-  startCluster,
-  stopWith,
-} from "./cluster.mjs";
+import { installPackages, nodeIsNewEnough, say, secret, setupCode, startCluster, stopWith } from "./cluster.mjs";
 import { startPlanner, startServer } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
@@ -55,9 +44,7 @@ process.on("SIGTERM", () => end(0));
 
 nodeIsNewEnough();
 installPackages(project);
-if (fresh) mayHaveDemo(project);
-if (process.argv.includes("--without-demo")) beginsWithoutDemo(project);
-const demo = !isWithoutDemo(project);
+const without = process.argv.includes("--without-demo");
 const env = {
   ...process.env,
   IMBRA_SECRET: process.env.IMBRA_SECRET ?? secret(project),
@@ -71,18 +58,21 @@ else {
   cluster = await startCluster(project, CLUSTER);
   env.DATABASE_URL = cluster.url;
 }
-say(demo ? "Preparing the database: migrations and demo …" : "Preparing the database: migrations …");
+say(without ? "Preparing the database: migrations …" : "Preparing the database: migrations and demo …");
 // Whatever runs now is what a signal ends.
 const now = (child) => {
   server = child;
 };
 const prepared = await run(
   bin("tsx"),
-  ["scripts/prepare-db.mts", ...(demo ? ["--seed"] : []), ...(fresh ? ["--fresh"] : [])],
+  ["scripts/prepare-db.mts", without ? "--without-demo" : "--seed", ...(fresh ? ["--fresh"] : [])],
   { cwd: project, env, stdio: "inherit" },
   now,
 );
-if (!ending && prepared.status !== 0) {
+/** The status of a database that belongs to a shop. */
+const NO_DEMO = 3;
+const demo = prepared.status === 0;
+if (!ending && prepared.status !== 0 && prepared.status !== NO_DEMO) {
   if (cluster && !cluster.wasRunning) cluster.stop();
   stopWith("The database could not be prepared. The lines above say why; nothing else was started.");
 }

@@ -1,5 +1,5 @@
 import { spawn, spawnSync } from "node:child_process";
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
@@ -50,8 +50,16 @@ describe("a backup", () => {
       expect(r.stdout).toContain("Nothing is here yet, so nothing has to be kept.");
       expect(await asked(url, SHOP)).toEqual(shop);
       expect(readFileSync(join(empty, "photos", "ab", "one.jpg"), "utf8")).toBe("a picture");
-      // Whatever starts there next makes no demo.
-      expect(existsSync(join(empty, ".data", "no-demo"))).toBe(true);
+      // Whatever starts there next makes no demo, even where nobody works yet.
+      expect(
+        await asked(url, `select shobj_description("oid", 'pg_database') as "note" from pg_database where "datname" = current_database()`),
+      ).toEqual([{ note: "Imbra: no demo" }]);
+      await asked(url, `drop schema public cascade; create schema public`);
+      const start = spawnSync("node_modules/.bin/tsx", ["scripts/prepare-db.mts", "--seed"], {
+        encoding: "utf8",
+        env: { ...process.env, DATABASE_URL: url },
+      });
+      expect([start.status, start.stdout]).toEqual([3, expect.not.stringContaining("demo")]);
     } finally {
       await asked(process.env.IMBRA_TEST_CLUSTER ?? "", `drop database if exists "${name}" with (force)`);
       await drop();
