@@ -42,8 +42,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
           <KeysProvider>
             <LiveProvider since={since}>
               <OutboxProvider>
-                <TurnWatch seat={turn} />
-                {children}
+                <TurnWatch seat={turn}>{children}</TurnWatch>
               </OutboxProvider>
               <OfflinePages />
             </LiveProvider>

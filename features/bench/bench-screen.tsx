@@ -28,6 +28,7 @@ import { useBench } from "./use-bench";
 import { notHereOn, useSaying } from "./use-saying";
 
 const REST_MS = 500;
+const NAMELESS = "Kept on this tablet without a name. Go on; say who you are once there is a network.";
 /** How long an answer stands before what is said of waiting entries comes back, ms. */
 const ANSWER_MS = 10_000;
 /** Which hand works is the tablet's business, not the job's. */
@@ -77,7 +78,10 @@ export function BenchScreen({
   const push = useCallback(
     (entry: Said, words: string) => {
       outboxPush(entry, words);
-      if (!by) setPersonOpen(true);
+      if (by) return;
+      // A change of person needs the server: without one the work goes on, and what is pressed waits for a name.
+      if (navigator.onLine) setPersonOpen(true);
+      else setSaid(NAMELESS);
     },
     [outboxPush, by],
   );

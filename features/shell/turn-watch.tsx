@@ -1,6 +1,6 @@
 "use client";
 import { usePathname, useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
+import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from "react";
 import type { NowAt } from "../../server/people/sign-in";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
@@ -32,7 +32,13 @@ async function askTurn(touched: boolean): Promise<void> {
  * Knows whose turn it is at this device, from whatever page is open, and tells the server that somebody is there while it is touched. A
  * page of somebody else's is not shown to who came after, and a desk that was left alone asks who is there before anything is changed.
  */
-export function TurnWatch({ seat }: { seat: { worker: Worker | null; records: boolean; asOfMs: number; lockMinutes: number } }) {
+export function TurnWatch({
+  seat,
+  children,
+}: {
+  seat: { worker: Worker | null; records: boolean; asOfMs: number; lockMinutes: number };
+  children: ReactNode;
+}) {
   const path = usePathname();
   const away = ENTRANCES.includes(path);
   const signedIn = seat.worker !== null;
@@ -84,12 +90,20 @@ export function TurnWatch({ seat }: { seat: { worker: Worker | null; records: bo
   useEffect(() => {
     if (locked) void forgetPages((page) => AT_HAND.test(page));
   }, [locked]);
-  if (!locked || !seat.records || away || AT_HAND.test(path) || !who) return null;
-  return <LeftAlone who={who} minutes={seat.lockMinutes} onIn={touch} />;
+  const asks = locked && seat.records && !away && who ? { who, minutes: seat.lockMinutes, onIn: touch } : undefined;
+  return <Alone.Provider value={asks}>{children}</Alone.Provider>;
 }
 
-/** At a desk: one line, and whoever was here says that they are. */
-function LeftAlone({ who, minutes, onIn }: { who: Worker; minutes: number; onIn: () => void }) {
+/** Who was here before everybody left, for how long nobody was, and what is to be done once somebody is; undefined while somebody is here. */
+const Alone = createContext<{ who: Worker; minutes: number; onIn: () => void } | undefined>(undefined);
+
+/** At a desk that was left alone: one line, and whoever was here says that they are. */
+export function LeftAlone() {
+  const alone = useContext(Alone);
+  return alone ? <WhoIsHere {...alone} /> : null;
+}
+
+function WhoIsHere({ who, minutes, onIn }: { who: Worker; minutes: number; onIn: () => void }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
   const [other, setOther] = useState(false);

@@ -180,6 +180,15 @@ describe("a shared bench", () => {
     );
     await page.getByRole("button", { name: "Who works here: Who are you?" }).waitFor({ timeout: 15_000 });
     expect(await page.getByRole("heading", { level: 1 }).isVisible()).toBe(true);
+    // What seals entries went with the turn; without a network the work goes on, and waits without a name.
+    expect(await page.evaluate(() => JSON.parse(localStorage.getItem("imbra-worker") ?? "{}").turn)).toBeUndefined();
+    await context.setOffline(true);
+    await page.getByRole("button", { name: /^Done/ }).click();
+    await page.getByText(/^Kept on this tablet without a name\./).waitFor();
+    expect(await page.getByRole("dialog").count()).toBe(0);
+    expect(await stepNow(page)).toBe(at + 1);
+    await context.setOffline(false);
+    await rested(page);
     await page.getByRole("button", { name: /^Done/ }).click();
     const sheet = page.getByRole("dialog", { name: "Who works here?" });
     await sheet.getByText(/Nobody touched this bench for 15 minutes/).waitFor();
@@ -189,9 +198,32 @@ describe("a shared bench", () => {
     await page.getByRole("button", { name: "It is me" }).click();
     await page.getByRole("button", { name: "Who works here: Tansy Okoru" }).waitFor();
     await page.getByText("all sent").waitFor();
-    expect(await stepNow(page)).toBe(at + 1);
+    expect(await stepNow(page)).toBe(at + 2);
     const [last] = await asked<{ name: string }>(`select p.name from log_entry e join person p on p.id = e.by_id order by e.id desc limit 1`);
     expect(last?.name).toBe("Tansy Okoru");
+    await context.close();
+  });
+  it("a desk that was left alone says so, changes nothing until somebody is there, and keeps no page for who comes along", async () => {
+    const { page, context } = await sit(browser, "Runa Thistlewood");
+    await page.goto(`${base()}/people`);
+    await page.waitForLoadState("networkidle");
+    await page.evaluate(async () => (await caches.open("pages")).put("/people", new Response("for a lead")));
+    await page.evaluate(() => localStorage.setItem("imbra-touched", String(Date.now() - 16 * 60_000)));
+    await asked(
+      `update session set acted_at = now() - interval '17 minutes' where person_id = (select id from person where name = 'Runa Thistlewood') and ended_at is null`,
+    );
+    await page.getByText("Nobody was here for 15 minutes.", { exact: false }).waitFor({ timeout: 15_000 });
+    await accessible(page);
+    await expect.poll(() => page.evaluate(async () => (await (await caches.open("pages")).keys()).length)).toBe(0);
+    await page.getByRole("button", { name: "Set it" }).click();
+    await page.getByText(/Nobody touched this bench for 15 minutes/).waitFor();
+    await page.getByRole("button", { name: "Who is here?" }).click();
+    await accessible(page);
+    await page.getByLabel("PIN").fill(demoPerson("Runa Thistlewood").pin ?? "");
+    await page.getByRole("button", { name: "It is me" }).click();
+    await page.getByText("Nobody was here for 15 minutes.", { exact: false }).waitFor({ state: "detached" });
+    await page.getByRole("button", { name: "Set it" }).click();
+    await page.getByText("That holds from the next entry on.").waitFor();
     await context.close();
   });
 });
