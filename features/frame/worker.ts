@@ -114,11 +114,11 @@ export const touchDevice = (): void => localStorage.setItem(TOUCHED, String(Date
 /** The server knows that nobody was here for long. */
 export const leaveDevice = (): void => localStorage.setItem(TOUCHED, "0");
 
-/** Nobody has touched this device for so many minutes (0: never so). Whoever touches it while it is free keeps it free. */
+/** Nobody has touched this device for so many minutes (0: never so; below: nobody is signed in, and nothing is known). Whoever touches it while it is free keeps it free. */
 export function useUntouched(minutes: number): { locked: boolean; touch: () => void } {
   const [locked, setLocked] = useState(false);
   useEffect(() => {
-    keepLockMinutes(minutes);
+    if (minutes >= 0) keepLockMinutes(minutes);
     if (minutes <= 0) {
       setLocked(false);
       return;

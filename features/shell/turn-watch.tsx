@@ -43,7 +43,7 @@ export function TurnWatch({
   const away = ENTRANCES.includes(path);
   const signedIn = seat.worker !== null;
   const who = useWorker(seat.worker, seat.asOfMs);
-  const { locked, touch } = useUntouched(signedIn ? seat.lockMinutes : 0);
+  const { locked, touch } = useUntouched(signedIn ? seat.lockMinutes : -1);
   const id = who?.id;
   useEffect(() => {
     if (away || !signedIn || id === undefined) return;
@@ -90,12 +90,19 @@ export function TurnWatch({
   useEffect(() => {
     if (locked) void forgetPages((page) => AT_HAND.test(page));
   }, [locked]);
-  const asks = locked && seat.records && !away && who ? { who, minutes: seat.lockMinutes, onIn: touch } : undefined;
+  const asks = locked && !away && who ? { who, byPin: seat.records, minutes: seat.lockMinutes, onIn: touch } : undefined;
   return <Alone.Provider value={asks}>{children}</Alone.Provider>;
 }
 
 /** Who was here before everybody left, for how long nobody was, and what is to be done once somebody is; undefined while somebody is here. */
-const Alone = createContext<{ who: Worker; minutes: number; onIn: () => void } | undefined>(undefined);
+const Alone = createContext<Left | undefined>(undefined);
+interface Left {
+  who: Worker;
+  /** A PIN is for those who record. */
+  byPin: boolean;
+  minutes: number;
+  onIn: () => void;
+}
 
 /** At a desk that was left alone: one line, and whoever was here says that they are. */
 export function LeftAlone() {
@@ -103,10 +110,10 @@ export function LeftAlone() {
   return alone ? <WhoIsHere {...alone} /> : null;
 }
 
-function WhoIsHere({ who, minutes, onIn }: { who: Worker; minutes: number; onIn: () => void }) {
+function WhoIsHere({ who, byPin, minutes, onIn }: Left) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
-  const [other, setOther] = useState(false);
+  const [other, setOther] = useState(!byPin);
   const back = () => {
     onIn();
     setOpen(false);
@@ -119,14 +126,14 @@ function WhoIsHere({ who, minutes, onIn }: { who: Worker; minutes: number; onIn:
         open={open}
         onOpenChange={(o) => {
           setOpen(o);
-          setOther(false);
+          setOther(!byPin);
         }}
         title={other ? "Sign in" : who.name}
         className="w-[480px]"
         trigger={<Button>Who is here?</Button>}
       >
         {other ? (
-          <SignInForm onIn={back} />
+          <SignInForm name={byPin ? "" : who.name} onIn={back} />
         ) : (
           <Proof
             person={{ ...who, hasPin: true }}

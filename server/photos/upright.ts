@@ -6,7 +6,7 @@ export const MOST_PHOTO_BYTES = 25_000_000;
 const LONGEST_PX = 2000;
 /** More than this many pixels are not unpacked: a small file may hold a huge picture. */
 const MOST_PIXELS = 120_000_000;
-// Four bytes of each in memory: half a gigabyte, in a process of its own (beside.ts).
+// Four bytes of each in memory: some 500 MB, in a process of its own (beside.ts).
 
 export interface Upright {
   bytes: Buffer;
