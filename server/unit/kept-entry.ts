@@ -54,9 +54,10 @@ async function recordedAt<S extends z.ZodType<{ number: string }>, T>(
   const arrived = new Date();
   const happened = happenedAt(entry, arrived);
   // When it was pressed is believed of what is sealed alone: anything else is pressed now, as far as anybody knows.
-  if (isUntouched(seat, entry.seal === undefined ? arrived : happened)) return undefined;
+  const sealed = isSealed(entry);
+  if (isUntouched(seat, sealed ? happened : arrived)) return undefined;
   // A reader's seat sends nobody's entries: they stay on the device until somebody sits there who records.
-  if (!may(seat.actor, action.permission) && entry.seal !== undefined)
+  if (!may(seat.actor, action.permission) && sealed)
     return {
       ...no(`${seat.actor.name} is a ${seat.actor.role} and sends no entries of others. They are kept until somebody signs in who records.`),
       later: "who",
@@ -69,6 +70,9 @@ async function recordedAt<S extends z.ZodType<{ number: string }>, T>(
     await em.execute(`update "session" set "acted_at" = ? where "id" = ? and "acted_at" < ?`, [happened, seat.session, happened]);
   return kept;
 }
+
+/** Does it say whose turn seals it? A seal of no turn is none; whether it is right is looked at before anybody is named. */
+const isSealed = ({ turn, seal }: Entry): boolean => turn !== undefined && seal !== undefined;
 
 const DECIDE = "Look at it, then record it under your own name or leave it out.";
 

@@ -181,6 +181,11 @@ describe("an unattended bench", () => {
       later: "who",
       sentence: expect.stringContaining("Nobody touched this bench for 15 minutes"),
     });
+    // Nor what only looks sealed: a seal of no turn, a turn without a seal, a seal that somebody made up.
+    const turn = tablet.turn?.turn.id;
+    for (const more of [{ seal: "a".repeat(64) }, { turn }, { turn, seal: "a".repeat(64) }])
+      expect(await tablet.send({ input, entry: { ...old.entry, key: randomUUID(), ...more } })).toMatchObject({ ok: false });
+    expect(await authorOf("by somebody who came along")).toBeUndefined();
     // Sealed when it was pressed, three hours ago, it is his.
     expect(await tablet.send(tablet.press("while he still was here", Date.now() - 3 * 3_600_000))).toMatchObject({ ok: true });
     expect(await authorOf("while he still was here")).toBe("Ebo Larkmoor");
