@@ -34,6 +34,8 @@ let cluster;
 const bin = (name) => join(project, "node_modules/.bin", name);
 let passed = 0;
 let failed = 0;
+/** Every failure once more at the end: what stands last is what a log that was cut still holds. */
+const failures = [];
 
 /** A command to its end: its status and all that it said. */
 const ran = (command, args) =>
@@ -53,7 +55,7 @@ async function once(what, command, args) {
   if (r.status === 0) passed++;
   else {
     failed++;
-    console.error(`${what} failed:\n${r.said}`);
+    failures.push(`${what}\n${r.said.slice(-3000)}`);
   }
 }
 
@@ -67,12 +69,19 @@ async function vitest(part, workers) {
   say(`${part}: ${((Date.now() - began) / 1000).toFixed(0)} s`);
   if (!existsSync(out)) {
     failed++;
+    failures.push(`${part} · ended without a result`);
     return;
   }
   const r = JSON.parse(readFileSync(out, "utf8"));
   passed += r.numPassedTests;
   // A file that could not even be read counts as a failure.
   failed += r.numFailedTests + r.testResults.filter((f) => f.status === "failed" && f.assertionResults.length === 0).length;
+  for (const file of r.testResults) {
+    const name = `${part} · ${file.name.slice(project.length + 1)}`;
+    if (file.status === "failed" && file.assertionResults.length === 0) failures.push(`${name}\n${String(file.message).slice(0, 3000)}`);
+    for (const t of file.assertionResults)
+      if (t.status === "failed") failures.push(`${name} · ${t.fullName}\n${t.failureMessages.join("\n").slice(0, 3000)}`);
+  }
 }
 
 async function statics() {
@@ -111,18 +120,22 @@ try {
     wants("scripts") || wants("browser") ? buildWhenChanged(project, { ...env, DATABASE_URL: cluster.url, NODE_ENV: "production" }) : true;
   if (wants("static")) await statics();
   const built = await building;
-  if (!(await seeding)) failed++;
+  if (!(await seeding)) {
+    failed++;
+    failures.push("The templates of the test databases could not be made.");
+  }
   if (wants("unit")) await vitest("unit", 2);
   // The scripts wait for processes most of the time.
   await Promise.all([wants("database") && vitest("database", 2), wants("scripts") && built && vitest("scripts", 1)]);
   if (wants("browser") && built) await vitest("browser", 2);
   if (!built) {
     failed++;
-    console.error("The application was not built, so no script and no browser was tested.");
+    failures.push("The application was not built, so no script and no browser was tested.");
   }
 } finally {
   if (cluster && !cluster.wasRunning) cluster.stop();
 }
 say(`${trial ? "All of the trial" : "All of it"}: ${((Date.now() - began) / 60_000).toFixed(1)} minutes`);
+for (const f of failures) console.error(`\nFAILED · ${f}`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);
