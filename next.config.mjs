@@ -4,6 +4,8 @@ import { PHASE_PRODUCTION_SERVER } from "next/constants.js";
 /** @type {import("next").NextConfig} */
 const config = {
   poweredByHeader: false,
+  // Which build this is: pages and the server compare it (features/frame/slice-client.ts).
+  env: { IMBRA_BUILD: process.env.IMBRA_BUILD ?? "" },
   devIndicators: false,
   // npm test looks at all types, once.
   typescript: { ignoreBuildErrors: true },

@@ -9,6 +9,7 @@ import { languageOf } from "../features/frame/language";
 import { LiveProvider } from "../features/frame/live";
 import { OfflinePages } from "../features/frame/offline-pages";
 import { Ready } from "../features/frame/ready";
+import { SlicesProvider } from "../features/frame/slices";
 import { TurnWatch } from "../features/shell/turn-watch";
 import { may } from "../server/kernel/actor";
 import { seatHere } from "../server/kernel/who";
@@ -40,12 +41,14 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       <body>
         <LanguageProvider language={language}>
           <KeysProvider>
-            <LiveProvider since={since}>
-              <OutboxProvider>
-                <TurnWatch seat={turn}>{children}</TurnWatch>
-              </OutboxProvider>
-              <OfflinePages />
-            </LiveProvider>
+            <SlicesProvider>
+              <LiveProvider since={since}>
+                <OutboxProvider>
+                  <TurnWatch seat={turn}>{children}</TurnWatch>
+                </OutboxProvider>
+                <OfflinePages />
+              </LiveProvider>
+            </SlicesProvider>
           </KeysProvider>
           <KeepFocus />
         </LanguageProvider>

@@ -81,7 +81,12 @@ export async function buildWhenChanged(project, env, onChild) {
   )
     return true;
   say("Building (about half a minute) …");
-  const built = await run(join(project, "node_modules/.bin/next"), ["build"], { cwd: project, env, stdio: ["ignore", "pipe", "pipe"] }, onChild);
+  const built = await run(
+    join(project, "node_modules/.bin/next"),
+    ["build"],
+    { cwd: project, env: { ...env, IMBRA_BUILD: print.slice(0, 12) }, stdio: ["ignore", "pipe", "pipe"] },
+    onChild,
+  );
   if (built.status !== 0) {
     console.error(built.text);
     return false;

@@ -1,6 +1,6 @@
 import { BenchesScreen } from "../../features/benches/benches-screen";
-import { benchesPage } from "../../server/views/job-page";
+import { benchesData } from "../../server/views/job-page";
 
 export default async function Page() {
-  return <BenchesScreen {...(await benchesPage())} today={new Date().toISOString().slice(0, 10)} />;
+  return <BenchesScreen first={await benchesData()} />;
 }

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { cases, processorMs } from "../../tests/cases";
+import { cases, leastMs, processorMs } from "../../tests/cases";
 import { DEMO, shelf } from "../../tests/fixtures/demo";
 import { readBuild, readBuildText, readingBuild } from ".";
 
@@ -75,7 +75,7 @@ describe("files nobody would write by hand", () => {
       cases(120, 43),
     );
   });
-  it("a list of a million is refused by its place before anything in it is read, wherever it is", () => {
+  it("a list of a million is refused by its place before anything in it is read, wherever it is", async () => {
     const file = JSON.parse(readFileSync("examples/fs-1046.json", "utf8")) as { [k: string]: Json };
     const many = Array.from({ length: 1_000_000 }, () => ({}));
     const wide = Object.fromEntries(Array.from({ length: 40_000 }, (_, i) => [`k${i}`, 1]));
@@ -87,11 +87,10 @@ describe("files nobody would write by hand", () => {
       ["settings", 40_000, { ...file, settings: wide }],
     ];
     for (const [at, count, data] of cases) {
-      const began = processorMs();
       const r = readBuild(data, shelf);
       expect(r.ok ? [] : r.faults).toEqual([`${at}: ${count} entries. No list of a build is longer than 1500.`]);
       // Read to its end, each of them takes seconds.
-      expect([at, processorMs() - began < 500]).toEqual([at, true]);
+      expect([at, (await leastMs(() => readBuild(data, shelf))) < 500]).toEqual([at, true]);
     }
   });
   it("what lies a million brackets deep is refused as quickly", () => {

@@ -1,4 +1,5 @@
 import type { Address } from "../assembly";
+import type { Where } from "./where";
 
 /** How the case lies while hands are in it. The first is how it stands when it comes out of its box. */
 export const POSTURES = ["standing", "front-up", "behind-up"] as const;
@@ -83,10 +84,8 @@ export interface Work {
   /** Usual turn of work, lower first; hands go along an edge by `along`. */
   stage: number;
   along: number;
-  /** What hands do in one place and one go: one card at the bench. */
-  group: string;
-  /** What that place is called, where there may be several of its kind. */
-  groupName?: string;
+  /** Steps at one place are one go: one card at the bench. */
+  where: Where;
   /** Once one of these is done it is too late for this step: it is not shown any more. */
   mootOnce: readonly string[];
   done: boolean;

@@ -6,7 +6,6 @@ import { keepTrial } from "../../server/parts/keep-trial";
 import { measurePart } from "../../server/parts/measure";
 import { placePart } from "../../server/parts/place";
 import { removePart } from "../../server/parts/remove";
-import { alternativesFor, tryWiring } from "../../server/parts/what-if";
 import { perform } from "../../server/unit/door";
 
 export const addPartAction = async (input: unknown) => perform(addPart, input);
@@ -15,6 +14,4 @@ export const placePartAction = async (input: unknown) => perform(placePart, inpu
 export const measurePartAction = async (input: unknown) => perform(measurePart, input);
 export const changePartAction = async (input: unknown) => perform(changePart, input);
 export const wishesAction = async (input: unknown) => perform(changeWishes, input);
-export const alternativesAction = async (input: unknown) => perform(alternativesFor, input);
-export const tryWiringAction = async (input: unknown) => perform(tryWiring, input);
 export const keepTrialAction = async (input: unknown) => perform(keepTrial, input);

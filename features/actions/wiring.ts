@@ -1,8 +1,6 @@
 "use server";
 import { orderMore } from "../../server/parts/order-more";
 import { fix } from "../../server/plan/fix";
-import { placeCostsHere } from "../../server/plan/places";
-import { planChanges } from "../../server/plan/plan-changes";
 import { takeConnections } from "../../server/plan/take-connections";
 import { leadThrough } from "../../server/plan/way";
 import { planNow, stopPlan } from "../../server/planner/runs";
@@ -13,8 +11,6 @@ export const planAction = async (input: unknown) => perform(planNow, input);
 export const stopPlanAction = async (input: unknown) => perform(stopPlan, input);
 export const fixAction = async (input: unknown) => perform(fix, input);
 export const leadThroughAction = async (input: unknown) => perform(leadThrough, input);
-export const planChangesAction = async (input: unknown) => perform(planChanges, input);
-export const placeCostsAction = async (input: unknown) => perform(placeCostsHere, input);
 export const takeConnectionsAction = async (input: unknown) => perform(takeConnections, input);
 export const orderMoreAction = async (input: unknown) => perform(orderMore, input);
 export const schoolsAction = async (input: unknown) => perform(changeSchools, input);

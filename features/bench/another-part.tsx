@@ -3,14 +3,14 @@ import { useState } from "react";
 import type { PartNode } from "../../core/assembly";
 import { Button } from "../../ui/button";
 import { Field } from "../../ui/field";
-import { shelfWordsAction } from "../actions/bench";
+import { ask } from "../frame/ask";
 import { useFound } from "../frame/use-found";
 
 /** Which part is really there: those of its kind on the shelf, by words. */
 export function AnotherPart({ part, onSay }: { part: PartNode; onSay: (type: string, name: string) => void }) {
   const [text, setText] = useState("");
   const { kind, id } = part.type;
-  const { found, sentence } = useFound((words) => shelfWordsAction({ text: words, kind }), text);
+  const { found, sentence } = useFound((words) => ask("shelf.search", { text: words, kind }), text);
   const rows = found?.rows.filter((r) => r.id !== id) ?? [];
   return (
     <div className="flex flex-col gap-4">

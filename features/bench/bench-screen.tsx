@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Step, turnWords } from "../../core/order";
+import type { Had } from "../../server/views/had";
 import type { BenchSlice } from "../../server/views/slices";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
@@ -12,6 +13,7 @@ import { useTakeBack } from "../device/use-take-back";
 import { type AtBench as Colleague, WhoWorks } from "../device/who-works";
 import { useKeys } from "../frame/keys";
 import { useLive } from "../frame/live";
+import { useSlice } from "../frame/slices";
 import { useUntouched, useWorker, type Worker } from "../frame/worker";
 import { graphOf } from "../shared/candidates";
 import { Band } from "./band";
@@ -36,15 +38,16 @@ const HAND = "imbra-hand";
 
 /** One card at a time, large, worked with one hand. */
 export function BenchScreen({
-  view,
+  first,
   seat,
   people,
 }: {
-  view: BenchSlice;
+  first: Had<BenchSlice>;
   /** Who the server knows to work here, when it said so, and after how many minutes untouched it asks again. */
   seat: { worker: Worker | null; asOfMs: number; lockMinutes: number };
   people: Colleague[];
 }) {
+  const { data: view, known } = useSlice(["job", first.data.head.number, "bench"], first, { keep: true });
   const { aloneSince, signedOut, signedIn } = useLive();
   const who = useWorker(seat.worker, seat.asOfMs);
   const { locked, touch } = useUntouched(seat.lockMinutes);
@@ -85,7 +88,7 @@ export function BenchScreen({
     },
     [outboxPush, by],
   );
-  const bench = useBench(view, seat.asOfMs, push, sheet === "pause");
+  const bench = useBench(view, known, push, sheet === "pause");
   const { cards, steps } = bench;
   // When all is done hands are at the last card.
   const current = bench.current < 0 ? cards.length - 1 : bench.current;

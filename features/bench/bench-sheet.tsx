@@ -8,7 +8,7 @@ import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
 import Link from "../../ui/link";
 import { Caution, StateShape } from "../../ui/marks";
-import { undoCostAction } from "../actions/bench";
+import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 import { candidates } from "../shared/candidates";
 import { UndoWords } from "../shared/card-details";
@@ -297,7 +297,7 @@ function Undoing({
   useEffect(() => {
     if (!step) return;
     run(
-      async () => undoCostAction({ number, step }),
+      async () => ask("order.undo", { number, step }),
       (u) => {
         setUndo(u);
         return "";

@@ -17,7 +17,7 @@ const step = (id: string, after: string[] = [], done = false): Step => ({
   screws: 0,
   takesOff: [],
   putsBack: [],
-  group: id,
+  where: { at: "table" },
   done,
   after: after.map((s) => ({ step: s, kind: "needs", why: "" })),
   covers: [],

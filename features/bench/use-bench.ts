@@ -4,11 +4,13 @@ import { type Card, cardsOf, type Step } from "../../core/order";
 import type { BenchSlice } from "../../server/views/slices";
 import { useOutbox } from "../device/outbox";
 import { type OnCard, onesOf, type Said } from "../device/said";
-import { sawOfRow, useSeen } from "../device/use-seen";
 import { blockedBy, cardNow, openOn, type Skipped } from "./cards";
 
 type Plugged = Extract<Said, { kind: "plug" }>;
 type LeadRow = BenchSlice["leads"][number];
+
+/** What a screen shows of a lead. */
+const sawOfRow = (l: LeadRow): Plugged["saw"] => ({ port: l.port ?? null, state: l.state === "wrong" ? "plugged" : l.state });
 
 /** Longer than this without a press is a pause, not work, s. */
 const PAUSE_S = 1800;
@@ -59,12 +61,11 @@ export interface AtBench {
 
 /**
  * The job as hands see it on this device: what was pressed here counts already, also what waits to be sent, and what the server has of
- * which this page knows nothing yet.
+ * which this page knows nothing yet. `known`: what this device kept beyond the page has been looked at.
  */
-export function useBench(view: BenchSlice, asOfMs: number, push: (entry: Said, words: string) => void, paused: boolean): AtBench {
+export function useBench(view: BenchSlice, known: boolean, push: (entry: Said, words: string) => void, paused: boolean): AtBench {
   const outbox = useOutbox();
-  const { seen, known } = useSeen(view, asOfMs);
-  const { number, revision } = seen;
+  const { number, revision } = view.head;
   const local = useMemo(() => {
     const unseen = outbox.sent.filter((e) => (e.sent?.revision ?? 0) > revision);
     const said = [...unseen, ...outbox.waiting].flatMap((e) => onesOf(e.said)).filter((e) => e.number === number);
@@ -85,16 +86,13 @@ export function useBench(view: BenchSlice, asOfMs: number, push: (entry: Said, w
     () => new Set(outbox.onTheWay.flatMap(onesOf).flatMap((e) => (e.kind === "plug" ? `plug:${e.lead}` : "step" in e ? e.step : []))),
     [outbox.onTheWay],
   );
-  const steps = useMemo(
-    () => view.steps.map((s) => ({ ...s, done: local.done.get(s.id) ?? seen.steps[s.id] ?? s.done })),
-    [view.steps, local, seen.steps],
-  );
+  const steps = useMemo(() => view.steps.map((s) => ({ ...s, done: local.done.get(s.id) ?? s.done })), [view.steps, local]);
   const cards = useMemo(() => cardsOf(steps, view.order.blocks), [steps, view.order.blocks]);
   const skipped = useMemo((): Skipped => {
     const open = new Set(steps.filter((s) => !s.done).map((s) => s.id));
-    const all = [...Object.entries(seen.skipped), ...[...local.skipped].map(([id, reason]) => [id, { reason }] as const)];
+    const all = [...Object.entries(view.skipped), ...[...local.skipped].map(([id, reason]) => [id, { reason }] as const)];
     return Object.fromEntries(all.filter(([id]) => open.has(id)));
-  }, [seen.skipped, local.skipped, steps]);
+  }, [view.skipped, local.skipped, steps]);
   const blocked = useMemo(() => blockedBy(steps, skipped), [steps, skipped]);
   const current = cardNow(cards, skipped, blocked);
   const byLead = useMemo(() => new Map(view.leads.map((l) => [l.address, l])), [view.leads]);
@@ -107,9 +105,9 @@ export function useBench(view: BenchSlice, asOfMs: number, push: (entry: Said, w
       if (!lead) return undefined;
       const mine = local.plugs.get(lead.address);
       if (mine) return { port: mine.port, state: mine.state };
-      return seen.leads[lead.address] ?? sawOfRow(lead);
+      return sawOfRow(lead);
     },
-    [local.plugs, seen.leads],
+    [local.plugs],
   );
   const saidOf = useCallback(
     (step: Step, done: boolean, tookS: number | undefined): OnCard => {

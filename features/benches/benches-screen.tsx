@@ -1,8 +1,12 @@
-import type { Benches, BenchJob } from "../../server/views/benches";
+"use client";
+import type { BenchJob } from "../../server/views/benches";
+import type { BenchesData } from "../../server/views/data";
+import type { Had } from "../../server/views/had";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { SeverityShape, StateShape } from "../../ui/marks";
 import { Day } from "../frame/dates";
+import { useSlice } from "../frame/slices";
 import { STAGE_WORD, stageSlug } from "../shared/stage-slug";
 import { NewJob } from "./new-job";
 import { daysTo, dueWord, verdictOf } from "./verdict";
@@ -12,7 +16,8 @@ const hoursWord = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 
 /** Rows of a list beside the lanes; the rest is a press away. */
 const MOST_DUE = 12;
 
-export function BenchesScreen({ jobs, more, handedOver, today }: Benches & { today: string }) {
+export function BenchesScreen({ first }: { first: Had<BenchesData> }) {
+  const { jobs, more, handedOver, today } = useSlice(["benches"], first).data;
   // Four benches, and any other that a job stands on.
   const numbers = [...new Set([1, 2, 3, 4, ...jobs.flatMap((j) => j.bench ?? [])])].sort((a, b) => a - b);
   const lanes = numbers.map((bench) => ({ bench, jobs: jobs.filter((j) => j.bench === bench) }));

@@ -1,6 +1,8 @@
 "use client";
 import { usePathname, useRouter } from "next/navigation";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState, useTransition } from "react";
+import { renewSlices, SliceMissed, seenUpTo, sliceClient } from "./slice-client";
+import { showsSlices } from "./slices";
 import { ENTRANCES, steadyFetch } from "./steady-fetch";
 
 interface LiveNow {
@@ -50,8 +52,9 @@ async function canBeHad(): Promise<"yes" | "no" | "who"> {
 }
 
 /**
- * Hears what others change and takes it over: of one job, or of all; `since` says how far the page has seen it. A refresh that cannot be had never replaces the page: the
- * screen stays as it is, says since when it is alone, and catches up by itself.
+ * Hears what others change and takes it over: of one job, or of all; `since` says how far the page has seen it. Slices that are on screen are
+ * had anew (./slices.tsx); a page that shows none is, as a whole. What cannot be had never replaces what is there: the screen stays as it is,
+ * says since when it is alone, and catches up by itself.
  */
 export function LiveProvider({ since, children }: { since: string; children: ReactNode }) {
   const router = useRouter();
@@ -83,6 +86,16 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
     if (busy.current || document.visibilityState !== "visible") return;
     busy.current = true;
     heard.current = { all: new Set(), own: new Set() };
+    if (showsSlices()) {
+      missed.current = false;
+      await renewSlices();
+      busy.current = false;
+      // Of the stream only what none of them has seen is wanted.
+      if (!missed.current) mark.current = seenUpTo(sliceClient()) ?? mark.current;
+      else again.current();
+      setRenewed((n) => n + 1);
+      return;
+    }
     // A page that was had anew can be had or stays as it is; before it is asked for the first time, and after it was missed, the server is.
     const had = surelyOf.current === window.location.href ? "yes" : await canBeHad();
     if (had === "who") setSignedOut(true);
@@ -126,6 +139,17 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
   useEffect(() => {
     again.current = refresh;
   }, [refresh]);
+  useEffect(() => {
+    // A slice that could not be had stays as it is, and is asked for again.
+    return sliceClient()
+      .getQueryCache()
+      .subscribe(({ type, query, ...event }) => {
+        if (type !== "updated" || !("action" in event) || event.action.type !== "error" || !(query.state.error instanceof SliceMissed)) return;
+        if (query.state.error.status === 401) setSignedOut(true);
+        notBefore.current = Date.now() + AGAIN_MS;
+        again.current();
+      });
+  }, []);
   useEffect(() => {
     // A page that is lost between that question and its answer is asked for again, and what is on screen stays.
     const plain = window.fetch;
@@ -221,6 +245,7 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
   }, [job, entrance, refresh]);
   const signedIn = useCallback(() => {
     setSignedOut(false);
+    notBefore.current = 0;
     refresh();
   }, [refresh]);
   const value = useMemo(

@@ -7,12 +7,16 @@ import { useLive } from "./live";
 /** Screens that hands work at: they open without a network however they were come to. */
 const AT_HAND = /^\/job\/[^/]+\/(bench|receipt)$/;
 
-/** Kept anew so long after a change, whatever else comes meanwhile, and no more often than this. How far a job is the bench writes down itself. */
+/** The bench keeps what it shows by itself (./kept-slices.ts): its page is kept once, to hold it. */
+const KEEPS_ITSELF = /\/bench$/;
+
+/** Kept anew so long after a change, whatever else comes meanwhile, and no more often than this. */
 const REST_MS = 3000;
 const APART_MS = 10_000;
 
 async function keep(page: string): Promise<void> {
   await navigator.serviceWorker.ready;
+  if (KEEPS_ITSELF.test(new URL(page).pathname) && (await (await caches.open("pages")).match(page))) return;
   const answer = await fetch(page);
   // Not the way to the sign-in, and not a page that failed, in place of one that can be worked at.
   if (answer.ok && !answer.redirected) await (await caches.open("pages")).put(page, answer);

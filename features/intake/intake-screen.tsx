@@ -8,7 +8,8 @@ import type { ListAnswer } from "../../server/job/read-list";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
 import { Fold } from "../../ui/fold";
-import { newJobAction, readRowsAction } from "../actions/intake";
+import { newJobAction } from "../actions/intake";
+import { ask } from "../frame/ask";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../shared/schools";
@@ -66,7 +67,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
     }
     act.run(
       async () => {
-        const r = await readRowsAction({ rows });
+        const r = await ask("job.read-list", { rows });
         if (r.ok) setAnswer(r.value);
         return r;
       },
@@ -110,7 +111,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
     act.run(async () => {
       let list = answer;
       if (!table && pasted.trim() !== "" && pasted !== readOf) {
-        const read = await readRowsAction({ rows: pastedRows(pasted) });
+        const read = await ask("job.read-list", { rows: pastedRows(pasted) });
         if (!read.ok) return read;
         list = read.value;
         setAnswer(list);

@@ -1,11 +1,14 @@
 "use client";
 import { useMemo, useState } from "react";
 import { type Card, cardsOf } from "../../core/order";
+import type { Had } from "../../server/views/had";
 import type { OrderSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
-import { letGoAction, pullAction, tryPullAction } from "../actions/order";
+import { letGoAction, pullAction } from "../actions/order";
+import { ask } from "../frame/ask";
+import { useSlice } from "../frame/slices";
 import { useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
 import { graphOf } from "../shared/candidates";
@@ -18,7 +21,8 @@ import { WhatNow } from "./what-now";
 const hours = (minutes: number) => (minutes >= 90 ? `${Math.round(minutes / 30) / 2} hours` : `${Math.round(minutes)} minutes`);
 
 /** The work in order: cards under the turns of the case, the chosen one in the machine, why it stands there and what undoing it costs. */
-export function OrderScreen({ view }: { view: OrderSlice }) {
+export function OrderScreen({ first }: { first: Had<OrderSlice> }) {
+  const { data: view } = useSlice(["job", first.data.head.number, "order"], first);
   const { steps, order, head } = view;
   const graph = useMemo(() => graphOf(view.build), [view.build]);
   const cards = useMemo(() => cardsOf(steps, order.blocks), [steps, order.blocks]);
@@ -148,7 +152,7 @@ function usePulling(number: string): Pulling {
     pull: (card, before) => {
       setAsked(undefined);
       act.run(
-        async () => tryPullAction(of(card, before)),
+        async () => ask("order.try-pull", of(card, before)),
         (r) => {
           if (r.verdict === "allowed") doIt(card, before);
           if (r.verdict === "warned") setAsked({ card, before });

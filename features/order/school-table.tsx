@@ -1,7 +1,8 @@
 "use client";
 import { useEffect, useState } from "react";
 import { type Compared, WORK_SCHOOLS } from "../../core/order";
-import { compareAction, workSchoolsAction } from "../actions/order";
+import { workSchoolsAction } from "../actions/order";
+import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 
 const signed = (n: number, word: string) => (n === 0 ? "" : `${n > 0 ? "+" : "−"}${Math.abs(Math.round(n))} ${word}`);
@@ -16,7 +17,7 @@ export function SchoolTable({ number, revision }: { number: string; revision: nu
     if (at === revision) return;
     setAt(revision);
     run(
-      async () => compareAction({ number }),
+      async () => ask("order.compare", { number }),
       (r) => {
         setRows(r);
         return "";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Now } from "../../core/order";
 import type { OrderSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
-import { canNowAction } from "../actions/order";
+import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 
 /** With a part missing or some minutes left: what can be done, and where to stop. */
@@ -21,7 +21,7 @@ export function WhatNow({ view }: { view: Pick<OrderSlice, "build" | "notHere" |
       onSubmit={(e) => {
         e.preventDefault();
         act.run(
-          async () => canNowAction({ number: view.head.number, missing: [...missing], ...(Number.isInteger(n) && n > 0 ? { minutes: n } : {}) }),
+          async () => ask("order.now", { number: view.head.number, missing: [...missing], ...(Number.isInteger(n) && n > 0 ? { minutes: n } : {}) }),
           (r) => {
             setNow(r);
             return "";

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
 import { addPartAction } from "../actions/parts";
-import { searchShelfAction } from "../actions/shelf";
+import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 import { useFound } from "../frame/use-found";
 import { KIND_WORD } from "../shared/kinds";
@@ -14,7 +14,7 @@ export function AddParts({ number }: { number: string }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const act = useAct();
-  const { found, sentence } = useFound(open ? (words) => searchShelfAction({ text: words }) : undefined, text);
+  const { found, sentence } = useFound(open ? (words) => ask("shelf.search", { text: words }) : undefined, text);
   const rows = found?.rows ?? [];
   return (
     <Dialog

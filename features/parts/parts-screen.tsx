@@ -4,11 +4,13 @@ import { useEffect, useMemo, useState } from "react";
 import { buildGraph, partsOfKind, typeLookup } from "../../core/assembly";
 import { PART_KINDS } from "../../core/catalogue";
 import { radiatorSeats, tubes } from "../../core/fit";
-import type { PartsSlice } from "../../server/views/slices";
+import type { JobData } from "../../server/views/data";
+import type { Had } from "../../server/views/had";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { StateMark } from "../../ui/marks";
 import { Toolbar, ToolbarKey } from "../../ui/toolbar";
+import { useSlice } from "../frame/slices";
 import { useAddress } from "../frame/use-address";
 import { fullName } from "../shared/full-name";
 import { KIND_WORD } from "../shared/kinds";
@@ -26,15 +28,9 @@ const SHOWS = [
   ["order", "Order list"],
 ] as const;
 
-export function PartsScreen({
-  view,
-  aside,
-  corrected,
-}: {
-  view: PartsSlice;
-  aside: string[];
-  corrected: { part: string; name: string; had: number; now: number }[];
-}) {
+export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
+  const { data: view } = useSlice(["job", first.data.head.number, "parts"], first);
+  const { aside, corrected } = view;
   const graph = useMemo(() => buildGraph(view.build, typeLookup(view.build, [])), [view.build]);
   const shell = partsOfKind(graph, "case")[0]?.type.body;
   const router = useRouter();

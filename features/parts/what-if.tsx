@@ -4,7 +4,8 @@ import type { AlternativeRow, WiringRows } from "../../server/parts/what-if";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
-import { alternativesAction, keepTrialAction, tryWiringAction } from "../actions/parts";
+import { keepTrialAction } from "../actions/parts";
+import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 import { WiringDifference } from "../shared/wiring-difference";
 
@@ -50,7 +51,7 @@ export function WhatIf({
     setSaid("");
     setWiring(null);
     clear();
-    alternativesAction({ number, part, trial: JSON.parse(asked) })
+    ask("parts.alternatives", { number, part, trial: JSON.parse(asked) })
       .then((r) => {
         if (gone) return;
         if (r.ok) {
@@ -173,7 +174,7 @@ export function WhatIf({
                 onClick={() =>
                   act.run(
                     async () => {
-                      const r = await tryWiringAction({ number, trial: wanted });
+                      const r = await ask("parts.try-wiring", { number, trial: wanted });
                       if (r.ok) setWiring(r.value);
                       return r;
                     },

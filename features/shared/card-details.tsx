@@ -5,7 +5,7 @@ import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import { Caution, StateShape } from "../../ui/marks";
 import { Photo } from "../../ui/photo";
-import { undoAction } from "../actions/order";
+import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 import { minutesWords } from "./minutes-words";
 
@@ -114,7 +114,7 @@ function Undoing({ number, step }: { number: string; step: Step }) {
         aria-label={`What would it cost: ${step.title}`}
         onClick={() =>
           act.run(
-            async () => undoAction({ number, step: step.id }),
+            async () => ask("order.undo", { number, step: step.id }),
             (u) => {
               setUndo(u);
               return "";

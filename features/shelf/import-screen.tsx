@@ -4,7 +4,8 @@ import type { FileRow } from "../../server/shelf/shelf-file";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
 import Link from "../../ui/link";
-import { judgeFileAction, takeFileAction } from "../actions/shelf";
+import { takeFileAction } from "../actions/shelf";
+import { ask } from "../frame/ask";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 
@@ -36,7 +37,7 @@ export function ImportScreen() {
     setFile(read);
     act.run(
       async () => {
-        const r = await judgeFileAction(read);
+        const r = await ask("shelf.judge-file", read);
         if (r.ok) {
           setRows([...r.value.rows].sort((a, b) => ORDER.indexOf(a.what) - ORDER.indexOf(b.what) || a.line - b.line));
           setSaid(r.value.said);

@@ -7,7 +7,7 @@ import type { Found } from "../../server/job/find";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
 import { Dialog } from "../../ui/dialog";
-import { findAction, scannedAction } from "../actions/find";
+import { ask } from "../frame/ask";
 import { keepTheme } from "../frame/keep-theme";
 import { type Binding, useKeyList, useKeys } from "../frame/keys";
 import { useFound } from "../frame/use-found";
@@ -53,7 +53,7 @@ export function Palette({ keepsPeople, bench = false }: { keepsPeople: boolean; 
   ];
   const onScan = (code: string): boolean => {
     setHeard(`${code} …`);
-    void scannedAction({ code })
+    void ask("job.scanned", { code })
       .then((r) => {
         if (!r.ok) setHeard(r.sentence);
         else if (!r.value.href) setHeard(`${code} is no job, serial or part type here, and no lead of this job.`);
@@ -67,7 +67,10 @@ export function Palette({ keepsPeople, bench = false }: { keepsPeople: boolean; 
     return true;
   };
   useKeys("all", bindings, onScan);
-  const { found, sentence } = useFound(text.trim() === "" ? undefined : (words) => findAction({ text: words, ...(inJob ? { inJob } : {}) }), text);
+  const { found, sentence } = useFound(
+    text.trim() === "" ? undefined : (words) => ask("job.find", { text: words, ...(inJob ? { inJob } : {}) }),
+    text,
+  );
   const hits = found ?? [];
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   // What can be done is asked for when it is shown: screens come and go.

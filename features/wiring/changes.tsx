@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { PlanChange } from "../../server/plan/plan-changes";
 import { Dialog } from "../../ui/dialog";
-import { planChangesAction } from "../actions/wiring";
+import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 import { WiringDifference } from "../shared/wiring-difference";
 
@@ -17,7 +17,7 @@ export function Changes({ number, revision }: { number: string; revision: number
         act.clear();
         if (!open) return;
         act.run(async () => {
-          const r = await planChangesAction({ number });
+          const r = await ask("wiring.plan-changes", { number });
           if (r.ok) setChange(r.value);
           return r;
         });

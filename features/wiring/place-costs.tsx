@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import type { PlaceRow } from "../../server/plan/places";
 import type { LeadRow } from "../../server/views/lead-rows";
-import { placeCostsAction } from "../actions/wiring";
+import { ask } from "../frame/ask";
 import type { Candidate } from "../shared/candidates";
 
 export const sameSpot = (c: Candidate, r: { port: string; place?: number[] | undefined }) =>
@@ -34,7 +34,7 @@ export function usePlaceCosts(number: string, lead: LeadRow, list: readonly Cand
     if (!taking || places.length === 0 || loom === "seat") return;
     let gone = false;
     setSaid("Working out what each place would cost …");
-    placeCostsAction({ number, lead: address, places })
+    ask("wiring.place-costs", { number, lead: address, places })
       .then((r) => {
         if (gone) return;
         if (r.ok) setRows(r.value);

@@ -4,8 +4,8 @@ import type { WiringRows } from "../../server/parts/what-if";
 import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
-import { tryWiringAction } from "../actions/parts";
 import { schoolsAction } from "../actions/wiring";
+import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../shared/schools";
 import { WiringDifference } from "../shared/wiring-difference";
@@ -68,7 +68,7 @@ export function Schools({ number, policy }: { number: string; policy: JobView["b
           onClick={() =>
             act.run(
               async () => {
-                const r = await tryWiringAction({ number, schools });
+                const r = await ask("parts.try-wiring", { number, schools });
                 if (r.ok) setRows(r.value);
                 return r;
               },

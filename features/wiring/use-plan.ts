@@ -1,9 +1,9 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { Planned } from "../../server/plan/plan-job";
 import type { PlanLine } from "../../server/plan/plan-lines";
 import { stopPlanAction } from "../actions/wiring";
+import { renewSlices } from "../frame/slice-client";
 
 export interface Planning {
   busy: boolean;
@@ -33,7 +33,6 @@ function endOf(v: Planned): string {
 
 /** Plans a job and follows it: a first plan soon, then its proof; it can be stopped at any time. */
 export function usePlan(number: string, isRunning: boolean): Planning {
-  const router = useRouter();
   const [busy, setBusy] = useState(false);
   const [now, setNow] = useState("");
   const [share, setShare] = useState(0);
@@ -41,14 +40,7 @@ export function usePlan(number: string, isRunning: boolean): Planning {
   const running = useRef<AbortController | null>(null);
 
   // The sentence and what it tells of appear together, once the page has caught up.
-  const say = useCallback(
-    (words: string) =>
-      startTransition(() => {
-        setSentence(words);
-        router.refresh();
-      }),
-    [router],
-  );
+  const say = useCallback((words: string) => void renewSlices().finally(() => setSentence(words)), []);
   const take = useCallback(
     (line: PlanLine) => {
       if (line.kind === "progress") {

@@ -3,12 +3,14 @@ import { useCallback, useMemo, useReducer, useState } from "react";
 import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import { sceneOf } from "../../core/scene";
 import { lower } from "../../core/words";
-import type { JobView } from "../../server/views/job-view";
+import type { JobData } from "../../server/views/data";
+import type { Had } from "../../server/views/had";
 import type { LeadRow } from "../../server/views/lead-rows";
 import { Button } from "../../ui/button";
 import { fixAction, leadThroughAction } from "../actions/wiring";
 import { useTakeBack } from "../device/use-take-back";
 import { useKeys } from "../frame/keys";
+import { useSlice } from "../frame/slices";
 import { useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
 import { useSteady } from "../frame/use-steady";
@@ -25,14 +27,8 @@ import { usePlan } from "./use-plan";
 import { WaysIn } from "./ways-in";
 import { fromAddress, STILL, toAddress, wiringAfter } from "./wiring-state";
 
-export function WiringScreen({
-  view,
-  isRunning,
-}: {
-  view: Pick<JobView, "build" | "leads" | "findings" | "plan" | "head" | "free">;
-  /** A plan of this job is being made. */
-  isRunning: boolean;
-}) {
+export function WiringScreen({ first }: { first: Had<JobData<"wiring">> }) {
+  const { data: view } = useSlice(["job", first.data.head.number, "wiring"], first);
   const { number } = view.head;
   const graph = useMemo(() => graphOf(view.build), [view.build]);
   const scene = useMemo(() => sceneOf(graph), [graph]);
@@ -57,7 +53,7 @@ export function WiringScreen({
     }),
   );
   const act = useAct();
-  const planning = usePlan(number, isRunning);
+  const planning = usePlan(number, view.isRunning);
   const [text, setText] = useState("");
   const [show, setShow] = useState<Show>("all");
   const [group, setGroup] = useState<Group>("loom");

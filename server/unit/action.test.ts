@@ -23,7 +23,7 @@ beforeAll(async () => {
     "views",
   ])
     for (const f of readdirSync(join("server", folder)).filter((x) => x.endsWith(".ts") && !x.includes(".test.")))
-      if (!["take-entry.ts", "answer-entry.ts", "job-page.ts", "jobs-page.ts", "pages.ts", "turn-here.ts"].includes(f))
+      if (!["take-entry.ts", "answer-entry.ts", "job-page.ts", "jobs-page.ts", "pages.ts", "turn-here.ts", "answer.ts"].includes(f))
         await import(/* @vite-ignore */ `../${folder}/${f}`);
 }, 60_000);
 

@@ -2,6 +2,8 @@ import "server-only";
 import { notFound } from "next/navigation";
 import { cache } from "react";
 import { see } from "../unit/door";
+import { type BenchesData, benchesSlice, type JobData, type JobSliceName, jobSlice } from "./data";
+import type { Had } from "./had";
 import type { JobView } from "./job-view";
 import * as questions from "./questions";
 
@@ -24,9 +26,13 @@ async function orNotFound<T>(asked: Promise<T | undefined>): Promise<T> {
 /** One view a request, shared by the frame and the stage. */
 export const jobPage = cache((number: string): Promise<JobView> => orNotFound(see(questions.job, { number: meant(number) })));
 
-export const partsExtras = (number: string) => orNotFound(see(questions.partsExtras, { number: meant(number) }));
+/** A slice of a job as its page brings it the first time. */
+export async function jobData<N extends JobSliceName>(number: string, slice: N): Promise<Had<JobData<N>>> {
+  return (await orNotFound(see(jobSlice, { number: meant(number), slice }))) as Had<JobData<N>>;
+}
+export const benchesData = async (): Promise<Had<BenchesData>> => (await orNotFound(see(benchesSlice, {}))) as Had<BenchesData>;
+
 export const receiptPage = (number: string) => orNotFound(see(questions.receipt, { number: meant(number) }));
 export const isPlanning = async (number: string) => (await see(questions.planning, { number })) ?? false;
-export const benchesPage = () => orNotFound(see(questions.benches, {}));
 export const earlierJobs = async () => (await see(questions.earlierJobs, {})) ?? [];
 export const partTypePage = (id: string) => orNotFound(see(questions.partType, { id: meant(id) }));

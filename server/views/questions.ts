@@ -1,6 +1,5 @@
 import { z } from "zod";
 import { Job } from "../../db";
-import { findJob } from "../build/build-of-job";
 import { runSheet } from "../documents/run-sheet";
 import { WIRING_FILES, type WiringFile, wiringFile } from "../documents/wiring-file";
 import { no, type Result, yes } from "../kernel/result";
@@ -10,8 +9,6 @@ import { type ReceiptView, receiptView } from "../receipt/receipt-view";
 import { type ShelfEntry, shelfEntry } from "../shelf/search";
 import { shelfFile } from "../shelf/shelf-file";
 import { query } from "../unit/action";
-import { benches as benchesNow } from "./benches";
-import { correctedSince, type OldEntry } from "./corrected-since";
 import type { JobView } from "./job-view";
 import { keptView } from "./kept";
 
@@ -27,16 +24,6 @@ export const job = query({
   run: async (em, { number }): Promise<Result<JobView>> => found(await keptView(em, number), `job ${number}`),
 });
 
-/** What only the Parts screen wants: lines kept aside at intake, part types corrected since. */
-export const partsExtras = query({
-  name: "parts.extras",
-  input: OfJob,
-  run: async (em, { number }): Promise<Result<{ aside: string[]; corrected: OldEntry[] }>> => {
-    const row = await findJob(em, number);
-    return row ? yes({ aside: row.aside, corrected: await correctedSince(em, row.id) }) : no(`There is no job ${number}.`);
-  },
-});
-
 /** Is a plan of the job being made, or waited for? */
 export const planning = query({ name: "wiring.running", input: OfJob, run: async (em, { number }) => yes(await isPlanning(em, number)) });
 
@@ -45,8 +32,6 @@ export const receipt = query({
   input: OfJob,
   run: async (em, { number }): Promise<Result<ReceiptView>> => found(await receiptView(em, number), `job ${number}`),
 });
-
-export const benches = query({ name: "bench.list", input: z.strictObject({}), run: async (em) => yes(await benchesNow(em)) });
 
 /** Jobs that a new one can be copied from, newest first. */
 export const earlierJobs = query({

@@ -41,10 +41,10 @@ describe("signing in", () => {
       page.evaluate(
         () =>
           new Promise<number>((told) => {
-            const opened = indexedDB.open("imbra-seen");
+            const opened = indexedDB.open("imbra-slices");
             opened.onsuccess = () => {
-              const has = opened.result.objectStoreNames.contains("seen");
-              const asked = has ? opened.result.transaction("seen").objectStore("seen").count() : undefined;
+              const has = opened.result.objectStoreNames.contains("kept");
+              const asked = has ? opened.result.transaction("kept").objectStore("kept").count() : undefined;
               if (asked) asked.onsuccess = () => told(asked.result);
               else told(-1);
               opened.result.close();

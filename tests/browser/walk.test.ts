@@ -5,6 +5,7 @@ import { join } from "node:path";
 import pg from "pg";
 import sharp from "sharp";
 import { beforeAll, describe, expect, it } from "vitest";
+import type { Question } from "../../server/views/asked";
 import { signedIn } from "../fixtures/signed-in";
 import { base } from "./seat";
 
@@ -48,6 +49,10 @@ const ROUTES: Record<string, Record<Who, Said>> = {
   "GET /files/job/[number]/[file]": ALL,
   "GET /files/job/[number]/plan": ALL,
   "POST /files/job/[number]/plan": RECORDS,
+  "GET /data/benches": ALL,
+  "GET /data/job/[number]/[slice]": ALL,
+  // Each question is asked below; there is none of this name.
+  "POST /data/ask/[question]": { nobody: "nothing", reader: "nothing", technician: "nothing", lead: "nothing" },
   "POST /entries": RECORDS,
   "POST /photos": RECORDS,
   "GET /photos/[id]": { nobody: "sign in", reader: "nothing", technician: "nothing", lead: "nothing" },
@@ -83,10 +88,8 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   observeAction: TL,
   settingAction: TL,
   soakAction: TL,
-  findAction: RTL,
   handOverAction: TL,
   reopenAction: TL,
-  readRowsAction: RTL,
   newJobAction: TL,
   setAsideAction: TL,
   takeBackAction: TL,
@@ -94,42 +97,46 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   parkAction: TL,
   goOnAction: TL,
   cancelAction: L,
-  scannedAction: RTL,
   addPartAction: TL,
   removePartAction: TL,
   placePartAction: TL,
   changePartAction: TL,
   wishesAction: TL,
-  alternativesAction: RTL,
-  tryWiringAction: RTL,
   keepTrialAction: TL,
   receiveAction: TL,
   benchTestAction: TL,
   replacementAction: TL,
-  searchShelfAction: RTL,
-  shelfWordsAction: RTL,
   measurePartAction: TL,
   saveTypeAction: TL,
   stockAction: TL,
-  judgeFileAction: TL,
   takeFileAction: TL,
   planAction: TL,
   stopPlanAction: TL,
   fixAction: TL,
   leadThroughAction: TL,
-  planChangesAction: RTL,
-  placeCostsAction: RTL,
   takeConnectionsAction: TL,
   orderMoreAction: TL,
   schoolsAction: TL,
-  undoAction: RTL,
-  undoCostAction: RTL,
-  tryPullAction: RTL,
-  compareAction: RTL,
-  canNowAction: RTL,
   pullAction: TL,
   letGoAction: TL,
   workSchoolsAction: TL,
+};
+
+/** What a screen may ask and changes nothing, by name: who may. */
+const QUESTIONS: Record<Question, readonly Who[]> = {
+  "job.find": RTL,
+  "job.scanned": RTL,
+  "job.read-list": RTL,
+  "order.undo": RTL,
+  "order.try-pull": RTL,
+  "order.compare": RTL,
+  "order.now": RTL,
+  "parts.alternatives": RTL,
+  "parts.try-wiring": RTL,
+  "wiring.place-costs": RTL,
+  "wiring.plan-changes": RTL,
+  "shelf.search": RTL,
+  "shelf.judge-file": TL,
 };
 
 const filesUnder = (folder: string, name: RegExp): string[] =>
@@ -147,6 +154,8 @@ const filled = (address: string) =>
     .replace("[number]", "FS-1042")
     .replace("photos/[id]", "photos/00000000-0000-4000-8000-000000000000")
     .replace("[id]", "knotwick-split-2")
+    .replace("[slice]", "bench")
+    .replace("[question]", "no.such")
     .replace("[file]", "wiring.csv")
     .replace("[path]", "sw.js");
 
@@ -276,6 +285,46 @@ describe("the walk", () => {
       }
     }
   });
+  it("every question that a screen may ask stands in the table, and is refused to whom it should be", async () => {
+    for (const [name, may] of Object.entries(QUESTIONS))
+      for (const who of ROLES) {
+        const put = (body: string) => ask(who, `/data/ask/${name}`, { method: "POST", headers: { "Content-Type": "application/json" }, body });
+        const r = await put(JSON.stringify({ walked: true }));
+        const text = await r.text();
+        const verdict = /may not do this/.test(text) ? "refused" : /not signed in any more/.test(text) ? "sign in" : "in";
+        expect([name, who, r.status, verdict]).toEqual([name, who, 200, may.includes(who) ? "in" : who === "nobody" ? "sign in" : "refused"]);
+        expect([name, (await put("{")).status]).toEqual([name, 400]);
+      }
+    const long = await ask("reader", "/data/ask/job.find", { method: "POST", body: "x".repeat(5_000_001) });
+    expect(long.status).toBe(413);
+  });
+
+  it("a slice is JSON with a tag; asked with its tag nothing is sent; nobody and another's tag get nothing of it", async () => {
+    const path = "/data/job/FS-1042/bench";
+    const first = await ask("reader", path);
+    const tag = first.headers.get("etag") ?? "";
+    expect([first.status, first.headers.get("cache-control"), ((await first.json()) as { head: { number: string } }).head.number]).toEqual([
+      200,
+      "no-store",
+      "FS-1042",
+    ]);
+    const again = await ask("technician", path, { headers: { "if-none-match": tag } });
+    expect([again.status, await again.text(), again.headers.get("etag")]).toEqual([304, "", tag]);
+    expect((await ask("nobody", path, { headers: { "if-none-match": tag } })).status).toBe(401);
+    expect((await ask("reader", "/data/job/FS-1042/order", { headers: { "if-none-match": tag } })).status).toBe(200);
+    for (const odd of ["/data/job/FS-1042/no-such", "/data/job/FS-9999/bench", "/data/job/%00/bench", "/data/job/FS-1042/constructor"])
+      expect([odd, (await ask("reader", odd)).status]).toEqual([odd, 404]);
+    await ask("technician", "/entries", {
+      method: "POST",
+      body: JSON.stringify({
+        action: "bench.note",
+        input: { number: "FS-1042", text: "moved", kind: "note" },
+        entry: { key: `walk-slice-${Date.now()}` },
+      }),
+    });
+    expect((await ask("reader", path, { headers: { "if-none-match": tag } })).status).toBe(200);
+  });
+
   it("a photo of nearly as much as may be arrives whole; what is larger is a sentence", async () => {
     // Noise is what no packing makes smaller: 20 MB and more of it.
     const side = 2700;

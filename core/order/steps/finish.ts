@@ -20,7 +20,7 @@ export function riserSteps(site: Site): void {
       rightWhen: "The riser clicks into the slot and lies without a sharp bend",
       postures: ["front-up"],
       stage: 795,
-      group: `card:${p.id}`,
+      where: { at: "card", part: p.id },
       screws: SCREWS.riser,
       parts: [p.id],
       mootOnce: [inPlace(p)],
@@ -52,7 +52,7 @@ export function supportSteps(site: Site): void {
       rightWhen: "The card's edge is level with its slot when the case stands, and the support cannot fall into a fan",
       postures: ["front-up", "standing"],
       stage: 830,
-      group: `card:${p.id}`,
+      where: { at: "card", part: p.id },
       parts: [p.id],
     });
     edge("needs", inPlace(p), id, "there is a card to carry");
@@ -78,7 +78,7 @@ export function finishSteps(site: Site): void {
     rightWhen: "Nothing rattles when it is tilted, every plug is in to the stop",
     postures: ["standing", "front-up"],
     stage: 900,
-    group: "look",
+    where: { at: "look" },
   });
   for (const w of physical)
     if (!late(w) && w.kind !== "test" && w.id !== "open" && (!hasNext.has(w.id) || w.kind === "dress"))
@@ -94,7 +94,7 @@ export function finishSteps(site: Site): void {
       rightWhen: `All fans turn, ${hasPump ? "the pump runs, " : ""}the firmware's screen comes`,
       postures: ["standing", "front-up"],
       stage: 910,
-      group: "first-start",
+      where: { at: "trial", of: "first-start" },
       presses: true,
       caution: CAUTION.mains,
       done: site.powered || site.isDone("first-start"),
@@ -114,7 +114,7 @@ export function finishSteps(site: Site): void {
     rightWhen: "The back closes without force",
     postures: ["standing"],
     stage: 950,
-    group: "close",
+    where: { at: "close" },
     screws: SCREWS.panel,
     putsBack: panels,
     photo: "the inside and behind the tray, before the panels are on",
@@ -132,7 +132,7 @@ export function finishSteps(site: Site): void {
     detail: `${upper(list([...new Set(bag)], 8)) || "Spare screws and cables"}: labelled, for the client.`,
     rightWhen: "Nothing is left on the bench",
     stage: 960,
-    group: "close",
+    where: { at: "close" },
     putsBack: off.filter((x) => !panels.includes(x)),
     parts: [shell.id],
   });
@@ -180,7 +180,7 @@ export function gates(site: Site): void {
       rightWhen: "Nothing under it is still open",
       postures: work.postures,
       stage: work.stage - 1,
-      group: `gate:${id}`,
+      where: { at: "gate", gate: id },
       mootOnce: [id],
     });
     for (const u of new Set(under)) edge("needs", u, `gate:${id}`, "it is looked at before it is covered");

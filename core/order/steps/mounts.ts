@@ -45,7 +45,7 @@ function fans(site: Site): void {
       postures: region === "behind-tray" ? ["behind-up"] : region === "side" ? ["front-up"] : ["front-up", "standing"],
       stage: 240,
       along: i,
-      group: "fans",
+      where: { at: "fans" },
       screws: SCREWS.fan,
       parts: [p.id],
     });
@@ -65,7 +65,7 @@ function lights(site: Site): void {
       postures: ["front-up"],
       stage: 246,
       along: i,
-      group: "lights",
+      where: { at: "lights" },
       parts: [p.id],
     });
     for (const f of partsOfKind(graph, "fan"))
@@ -88,7 +88,7 @@ function hubs(site: Site): void {
       postures,
       stage: 250,
       along: i,
-      group: behind ? "behind" : "hubs",
+      where: { at: behind ? "behind" : "hubs" },
       screws: SCREWS.hub,
       parts: [p.id],
     });
@@ -111,7 +111,7 @@ function drives(site: Site): void {
       postures: behind ? ["behind-up"] : ["front-up"],
       stage: behind ? 252 : 690,
       along: i,
-      group: behind ? "behind" : "cage",
+      where: { at: behind ? "behind" : "cage" },
       screws: SCREWS.drive,
       parts: [p.id],
     });
@@ -145,7 +145,7 @@ function supplies(site: Site): void {
       rightWhen: "Four screws, the switch is off, the bracket of the bay is closed",
       postures: shroud ? ["behind-up"] : ["front-up", "behind-up"],
       stage: 260,
-      group: "supply",
+      where: { at: "supply" },
       screws: SCREWS.supply + (p.part.bracket ? SCREWS.supply : 0),
       caution: CAUTION.live,
       parts: [p.id],
@@ -174,7 +174,7 @@ function radiators(site: Site): void {
       rightWhen: "Every fan blows the same way, no screw has touched the fins, leads end on the cable side",
       minutes: { ...minutesOf("radiator"), handsOn: 3 + Math.max(1, n) * 3 },
       stage: 270,
-      group: `radiator:${cooler.id}`,
+      where: { at: "radiator", cooler: cooler.id },
       screws,
       caution: CAUTION.fins,
       parts: [cooler.id, ...fans.map((f) => f.id)],
@@ -189,7 +189,7 @@ function radiators(site: Site): void {
       rightWhen: "It hangs flat, the tubes bend without a kink, nothing is caught behind it",
       postures: ["front-up", "standing"],
       stage: 400,
-      group: `hang:${cooler.id}`,
+      where: { at: "hang", cooler: cooler.id },
       screws: Math.max(4, n * 4),
       parts: [cooler.id, ...fans.map((f) => f.id)],
     });
@@ -202,7 +202,7 @@ function radiators(site: Site): void {
       rightWhen: "Its screws are tight crosswise, its picture stands upright, the tubes are not pulled",
       postures: ["front-up"],
       stage: 410,
-      group: `head:${cooler.id}`,
+      where: { at: "head", cooler: cooler.id },
       screws: SCREWS.cooler,
       anew: "paste: clean the CPU and the plate, put new paste on",
       caution: CAUTION.cooler,

@@ -6,6 +6,7 @@ import { bodyOf, spotOfPort } from "../../space";
 import { throughLowNoise } from "../../wiring";
 import type { Posture, Work } from "../model";
 import { CAUTION, HAND_MM, HAND_ROOM_MM } from "../practice";
+import type { Edge } from "../where";
 import { BOARD_IN, inPlace, mountId, nameOf, plugId, posturesAt, type Site } from "./site";
 
 function pinsWords(l: LeadNode, place: number[] | undefined): string {
@@ -14,8 +15,6 @@ function pinsWords(l: LeadNode, place: number[] | undefined): string {
   const pins = place.filter((_, i) => l.lead.positions?.[i] !== "blank");
   return `, ${pins.length > 1 ? "pins" : "pin"} ${pins.join(" and ")}`;
 }
-
-type Edge = "top edge" | "bottom edge" | "front edge" | "rear edge" | "inside the board";
 
 /** Edge of the board at which a port is, and how far along it from the left or the top, 0 to 1. */
 function edgeOf(graph: Graph, p: PortNode): { edge: Edge; along: number } | undefined {
@@ -43,25 +42,25 @@ const EDGE_STAGE: Readonly<Record<Edge, number>> = {
 };
 
 /** What a plug's card is called and when it usually comes. */
-function goOf(graph: Graph, l: LeadNode, p: PortNode): Pick<Work, "group" | "groupName" | "stage" | "along"> {
+function goOf(graph: Graph, l: LeadNode, p: PortNode): Pick<Work, "where" | "stage" | "along"> {
   const seat = l.lead.family;
-  if (seat === "cpu-socket") return { group: "table", stage: 10, along: 0 };
-  if (seat === "memory-slot") return { group: "table", stage: 20, along: 0 };
-  if (seat === "m2") return { group: "table", stage: 30, along: 0 };
-  if (seat === "pcie-slot") return { group: `card:${l.part.id}`, stage: 800, along: 0 };
-  if (p.port.role === "graphics-power") return { group: `card:${p.part.id}`, stage: 810, along: 0 };
-  if (l.lead.role === "cable-root") return { group: "supply", stage: 255, along: 0 };
+  if (seat === "cpu-socket") return { where: { at: "table" }, stage: 10, along: 0 };
+  if (seat === "memory-slot") return { where: { at: "table" }, stage: 20, along: 0 };
+  if (seat === "m2") return { where: { at: "table" }, stage: 30, along: 0 };
+  if (seat === "pcie-slot") return { where: { at: "card", part: l.part.id }, stage: 800, along: 0 };
+  if (p.port.role === "graphics-power") return { where: { at: "card", part: p.part.id }, stage: 810, along: 0 };
+  if (l.lead.role === "cable-root") return { where: { at: "supply" }, stage: 255, along: 0 };
   if (p.part.type.kind === "drive") {
     const behind = bodyOf(graph, p.part.id)?.sheets[0] === "behind";
     // One drive after the other: both plugs, then in.
     const nth = [...partsOfKind(graph, "drive")].sort((a, z) => naturally(a.id, z.id)).indexOf(p.part);
-    return { group: behind ? "drives-behind" : "cage", stage: behind ? 480 : 690, along: nth };
+    return { where: { at: behind ? "drives-behind" : "cage" }, stage: behind ? 480 : 690, along: nth };
   }
   const e = edgeOf(graph, p);
-  if (e) return { group: `edge:${p.part.id}:${e.edge}`, stage: EDGE_STAGE[e.edge], along: e.along };
-  if (["hub", "usb-hub"].includes(p.part.type.kind)) return { group: `hub:${p.part.id}`, groupName: nameOf(p.part), stage: 470, along: 0 };
+  if (e) return { where: { at: "edge", part: p.part.id, edge: e.edge }, stage: EDGE_STAGE[e.edge], along: e.along };
+  if (["hub", "usb-hub"].includes(p.part.type.kind)) return { where: { at: "hub", part: p.part.id, name: nameOf(p.part) }, stage: 470, along: 0 };
   const table = l.part.type.kind === "cooler" && !isLiquid(l.part.type);
-  return table ? { group: "table", stage: 60, along: 0 } : { group: "led", stage: 460, along: 0 };
+  return table ? { where: { at: "table" }, stage: 60, along: 0 } : { where: { at: "led" }, stage: 460, along: 0 };
 }
 function cautionOf(l: LeadNode): string | undefined {
   if (l.loom === "seat") return l.lead.family === "pcie-slot" ? CAUTION.lift : CAUTION.static;
@@ -122,7 +121,7 @@ export function plugSteps(site: Site): void {
       rightWhen: rightOf(l, p),
       postures: posturesOf(site, l, p),
       ...(onRadiator(site, l.part) && p.part.type.kind === "splitter"
-        ? { group: `radiator:${site.radiators.find((r) => r.fans.includes(l.part))?.cooler.id}`, stage: 272, along: 0 }
+        ? { where: { at: "radiator", cooler: site.radiators.find((r) => r.fans.includes(l.part))?.cooler.id ?? "" }, stage: 272, along: 0 }
         : goOf(graph, l, p)),
       ...(l.lead.family === "m2" ? { screws: 1 } : l.lead.family === "pcie-slot" ? { screws: 2 } : {}),
       parts: l.part.cable ? [] : [l.part.id],

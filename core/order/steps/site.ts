@@ -7,7 +7,7 @@ import type { Posture, Precedence, PrecedenceKind, Work } from "../model";
 import { usual } from "../practice";
 
 /** A step as a maker says it: what is not said is as usual. */
-export type Draft = Pick<Work, "id" | "kind" | "title" | "detail" | "stage" | "group"> & { measure: string } & Partial<Omit<Work, "id" | "kind">>;
+export type Draft = Pick<Work, "id" | "kind" | "title" | "detail" | "stage" | "where"> & { measure: string } & Partial<Omit<Work, "id" | "kind">>;
 
 export type RadiatorToFit = Pick<RadiatorSeat, "cooler" | "fans" | "place" | "pushPull">;
 
@@ -74,7 +74,7 @@ export function newSite(graph: Graph, policy: Policy, done: ReadonlySet<string>,
         putsBack: [],
         stage: d.stage,
         along: 0,
-        group: d.group,
+        where: d.where,
         mootOnce: [],
         done: done.has(d.id),
       };

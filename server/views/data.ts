@@ -1,0 +1,83 @@
+import { createHash } from "node:crypto";
+import { z } from "zod";
+import type { EntityManager } from "../../db";
+import { findJob } from "../build/build-of-job";
+import { no, type Result, yes } from "../kernel/result";
+import { JobNumber, line } from "../kernel/text";
+import { newsMark } from "../live/since";
+import { isPlanning } from "../planner/runs";
+import { query } from "../unit/action";
+import { benches } from "./benches";
+import { correctedSince, type OldEntry } from "./corrected-since";
+import type { Had, Looked } from "./had";
+import type { JobView } from "./job-view";
+import { keptView, keyOf } from "./kept";
+import { benchSlice, frameSlice, orderSlice, partsSlice, wiringSlice } from "./slices";
+
+// What screens have as data: the page brings it the first time, and what news move is asked for again, alone.
+
+interface JobSlice<T> {
+  /** What of it moves without the job's revision, in a few letters. */
+  besides?: (em: EntityManager, number: string) => Promise<string>;
+  of: (view: JobView, em: EntityManager) => T | Promise<T>;
+}
+const slice = <T>(s: JobSlice<T>): JobSlice<T> => s;
+
+/** What only Parts wants: lines kept aside at intake, part types corrected since. */
+async function partsExtras(em: EntityManager, number: string): Promise<{ aside: string[]; corrected: OldEntry[] }> {
+  const row = await findJob(em, number);
+  return row ? { aside: row.aside, corrected: await correctedSince(em, row.id) } : { aside: [], corrected: [] };
+}
+
+/** The slices of a job, by the name that stands in their address. */
+const JOB_SLICES = {
+  frame: slice({ of: frameSlice }),
+  bench: slice({ of: benchSlice }),
+  order: slice({ of: orderSlice }),
+  wiring: slice({
+    besides: async (em, number) => ((await isPlanning(em, number)) ? "r" : ""),
+    of: async (v, em) => ({ ...wiringSlice(v), isRunning: await isPlanning(em, v.head.number) }),
+  }),
+  parts: slice({ of: async (v, em) => ({ ...partsSlice(v), ...(await partsExtras(em, v.head.number)) }) }),
+};
+type JobSlices = typeof JOB_SLICES;
+export type JobSliceName = keyof JobSlices;
+/** What a screen gets of a slice. */
+export type JobData<N extends JobSliceName> = Awaited<ReturnType<JobSlices[N]["of"]>>;
+const NAMES = Object.keys(JOB_SLICES) as [JobSliceName, ...JobSliceName[]];
+
+/** A build of this program tells its data from another's: a page that is older than the server loads itself anew. */
+export const BUILD = process.env.IMBRA_BUILD ?? "";
+const tagOf = (text: string): string => createHash("sha256").update(BUILD).update(text).digest("base64url").slice(0, 20);
+
+/** A slice of a job. Where it is asked with the tag that it has now, nothing is derived and nothing sent. */
+export const jobSlice = query({
+  name: "job.slice",
+  input: z.object({ number: JobNumber, slice: z.enum(NAMES), tag: line(60).optional() }),
+  run: async (em, { number, slice: name, tag: known }): Promise<Result<Looked<unknown>>> => {
+    const asOfMs = Date.now();
+    const since = await newsMark();
+    const { besides, of }: JobSlice<unknown> = JOB_SLICES[name];
+    const key = await keyOf(em, number);
+    if (key === undefined) return no(`There is no job ${number}.`);
+    const tag = tagOf(`${name} ${key} ${(await besides?.(em, number)) ?? ""}`);
+    if (tag === known) return yes({ asOfMs, tag, since });
+    const view = await keptView(em, number, key);
+    if (!view) return no(`There is no job ${number}.`);
+    return yes<Had<unknown>>({ data: await of(view, em), asOfMs, tag, since });
+  },
+});
+
+/** What Benches shows. It is one question to the database, which tells by itself whether anything moved. */
+export const benchesSlice = query({
+  name: "bench.slice",
+  input: z.strictObject({ tag: line(60).optional() }),
+  run: async (em, { tag: known }): Promise<Result<Looked<BenchesData>>> => {
+    const asOfMs = Date.now();
+    const since = await newsMark();
+    const data: BenchesData = { ...(await benches(em)), today: new Date(asOfMs).toISOString().slice(0, 10) };
+    const tag = tagOf(JSON.stringify(data));
+    return yes(tag === known ? { asOfMs, tag, since } : { data, asOfMs, tag, since });
+  },
+});
+export type BenchesData = Awaited<ReturnType<typeof benches>> & { today: string };

@@ -1,0 +1,5 @@
+import type { JobView } from "../job-view";
+import { own } from "./own";
+
+/** What Faults shows of a job. */
+export const faultsSlice = ({ faults, diagnosis, head, seen, build }: JobView) => ({ faults, diagnosis, head, seen, build: own(build) });

@@ -1,0 +1,9 @@
+// What each screen gets of a job's view, and no more.
+export { type BenchSlice, benchSlice } from "./bench";
+export { faultsSlice } from "./faults";
+export { type BootSlice, bootSlice } from "./first-boot";
+export { type FrameSlice, frameSlice } from "./frame";
+export { type HandoverSlice, handoverSlice } from "./handover";
+export { type OrderSlice, orderSlice } from "./order";
+export { type PartsSlice, partsSlice } from "./parts";
+export { wiringSlice } from "./wiring";
