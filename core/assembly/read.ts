@@ -4,6 +4,7 @@ import { isFamily, measurable, PartType } from "../catalogue";
 import { buildGraph, typeLookup } from "./graph";
 import { Build, MOST_LEADS, MOST_PART_TYPES } from "./schema";
 import type { Graph } from "./shape";
+import { atLatest } from "./versions";
 
 /** Faults a person can act on, each a sentence that names the place in the file. */
 export interface ReadFaults {
@@ -153,9 +154,12 @@ function* unreadable(data: unknown): Generator<void, string[]> {
 }
 
 /** Part types are most of a file and are read one by one; then the rest. */
-function* parsing(data: unknown): Generator<void, ReturnType<typeof parseWith<typeof Build>>> {
-  const not = yield* unreadable(data);
+function* parsing(given: unknown): Generator<void, ReturnType<typeof parseWith<typeof Build>>> {
+  const not = yield* unreadable(given);
   if (not.length > 0) return { ok: false, faults: bounded(not) };
+  const latest = atLatest(given);
+  if ("fault" in latest) return { ok: false, faults: [latest.fault] };
+  const { data } = latest;
   const list = data !== null && typeof data === "object" && "partTypes" in data ? data.partTypes : undefined;
   if (!Array.isArray(list) || list.length === 0) return parseWith(Build, data);
   if (list.length > MOST_PART_TYPES) return { ok: false, faults: [`partTypes: this is too long; at most ${MOST_PART_TYPES}.`] };

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { DISPLAY_SOCKETS, PartType } from "../catalogue";
+import { BUILD_VERSION } from "./versions";
 
 /** The schools of the shop, which a job may override. Each has the default that `docs/decisions.md` argues for. */
 export const Policy = z.strictObject({
@@ -135,7 +136,7 @@ export const MOST_PART_TYPES = 200;
 
 export const Build = z.strictObject({
   format: z.literal("imbra-build"),
-  version: z.literal(1),
+  version: z.literal(BUILD_VERSION),
   name: z.string().min(1).max(120),
   client: z.string().max(120).optional(),
   policy: Policy.default(Policy.parse({})),

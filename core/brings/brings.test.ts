@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { given, T } from "../../tests/fixtures/small";
 import { controlLost, headerLimit } from "../catalogue";
 import { netsOf } from "../plan/model/consumers";
-import { departs } from "../wiring";
+import { departs } from "../schools";
 import { closesRing, hungOn, panelPlaces, rootOf, signallers } from ".";
 
 const chain = (states: string[]) =>

@@ -2,7 +2,8 @@ import { type Connection, type Graph, type LeadNode, type PortNode, partsOfKind,
 import { commander, hungOn, panelPinout, rootOf, switchedOff, wayOfLead } from "../brings";
 import { controlLost, countedByLeds, family, loadCurrentA, mate, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuSocketsNeeded, peakW, portDrawW } from "../power";
-import { asksHub, bootDrive, cardOrder, departs, lanesAt, runOf, schoolWords, slotMBs, throughLowNoise } from "../wiring";
+import { asksHub, departs, schoolWords } from "../schools";
+import { bootDrive, cardOrder, lanesAt, runOf, slotMBs, throughLowNoise } from "../wiring";
 import type { Claim } from "./claim";
 import { fitting, hindrance } from "./hindered";
 

@@ -1,7 +1,8 @@
 import type { Address, Graph } from "../assembly";
 import { partIdOf } from "../assembly";
 import { family } from "../catalogue";
-import { amps, schoolWords } from "../wiring";
+import { schoolWords } from "../schools";
+import { amps } from "../wiring";
 import { list, upper } from "../words";
 import type { Claim, Hindrance } from "./claim";
 

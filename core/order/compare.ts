@@ -1,10 +1,10 @@
 import type { Graph, Policy } from "../assembly";
+import { type SchoolId, WORK_SCHOOLS } from "../schools";
 import { orderOf } from "./order";
-import { WORK_SCHOOLS, type WorkSchool } from "./schools";
 import type { Asked } from "./steps";
 
 export interface Compared {
-  school: WorkSchool;
+  school: SchoolId;
   word: string;
   answer: string;
   words: string;
@@ -23,7 +23,7 @@ export function* comparing(graph: Graph, asked: Asked = {}): Generator<Compared>
   const own = asked.policy ?? graph.build.policy;
   const now = orderOf(graph, { ...asked, policy: own });
   for (const s of WORK_SCHOOLS)
-    for (const [answer, o] of Object.entries(s.options)) {
+    for (const [answer, o] of Object.entries(s.options as Readonly<Record<string, { words: string; risk?: string }>>)) {
       const chosen = own[s.id] === answer;
       const order = chosen ? now : orderOf(graph, { ...asked, policy: { ...own, [s.id]: answer } as Policy });
       yield {
@@ -31,7 +31,7 @@ export function* comparing(graph: Graph, asked: Asked = {}): Generator<Compared>
         word: s.word,
         answer,
         words: o.words,
-        risk: o.risk,
+        risk: o.risk ?? "",
         chosen,
         turns: order.turns,
         ...order.left,

@@ -22,7 +22,6 @@ export { type OrderAsked, orderOf, orderOfProblem } from "./order";
 export { problemOf } from "./problem";
 export { type Pulled, pull } from "./pull";
 export { startedBy, startWords } from "./rig";
-export { type SchoolOfWork, WORK_SCHOOLS, type WorkSchool } from "./schools";
 export { type Asked, type History, measureOfPlug, stepsByName, stepsFor } from "./steps";
 export { doneAfter, type Out, type Undo, undoOf } from "./undo";
 export { faultsOf } from "./valid";

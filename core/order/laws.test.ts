@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { type Build, buildGraph } from "../assembly";
+import { WORK_SCHOOLS } from "../schools";
 import { POSTURES, type Posture } from "./model";
 import { orderOf, orderOfProblem } from "./order";
 import { problemOf } from "./problem";
-import { WORK_SCHOOLS } from "./schools";
 import { doneAfter, undoOf } from "./undo";
 import { faultsOf } from "./valid";
 

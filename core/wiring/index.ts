@@ -4,5 +4,4 @@ export { cardOrder, lanesAt, lanesLost, slotsInOrder, tooFewLanes } from "./lane
 export { type Loosening, type Ways, wayWords } from "./loosening";
 export { caseFan, coolsTheCpu, needOf, needOfSocket, wantsBothCpuPlugs } from "./needs";
 export { type Run, runOf } from "./run";
-export { asksHub, departs, SCHOOLS, type School, schoolWords } from "./schools";
 export { amps, throughLowNoise } from "./words";

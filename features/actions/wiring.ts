@@ -4,7 +4,6 @@ import { fix } from "../../server/plan/fix";
 import { takeConnections } from "../../server/plan/take-connections";
 import { leadThrough } from "../../server/plan/way";
 import { planNow, stopPlan } from "../../server/planner/runs";
-import { changeSchools } from "../../server/schools/follow";
 import { perform } from "../../server/unit/door";
 
 export const planAction = async (input: unknown) => perform(planNow, input);
@@ -13,4 +12,3 @@ export const fixAction = async (input: unknown) => perform(fix, input);
 export const leadThroughAction = async (input: unknown) => perform(leadThrough, input);
 export const takeConnectionsAction = async (input: unknown) => perform(takeConnections, input);
 export const orderMoreAction = async (input: unknown) => perform(orderMore, input);
-export const schoolsAction = async (input: unknown) => perform(changeSchools, input);

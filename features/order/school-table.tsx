@@ -1,7 +1,8 @@
 "use client";
 import { useEffect, useState } from "react";
-import { type Compared, WORK_SCHOOLS } from "../../core/order";
-import { workSchoolsAction } from "../actions/order";
+import type { Compared } from "../../core/order";
+import { WORK_SCHOOLS } from "../../core/schools";
+import { schoolsAction } from "../actions/schools";
 import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 
@@ -44,7 +45,7 @@ export function SchoolTable({ number, revision }: { number: string; revision: nu
                     onChange={() =>
                       act.run(
                         async () =>
-                          workSchoolsAction({
+                          schoolsAction({
                             number,
                             schools: { [s.id]: r.answer },
                             saw: { [s.id]: rows.find((x) => x.school === s.id && x.chosen)?.answer ?? null },

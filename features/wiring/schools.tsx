@@ -4,7 +4,7 @@ import type { WiringRows } from "../../server/parts/what-if";
 import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
 import { Dialog } from "../../ui/dialog";
-import { schoolsAction } from "../actions/wiring";
+import { schoolsAction } from "../actions/schools";
 import { ask } from "../frame/ask";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../shared/schools";

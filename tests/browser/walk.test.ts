@@ -119,7 +119,6 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   schoolsAction: TL,
   pullAction: TL,
   letGoAction: TL,
-  workSchoolsAction: TL,
 };
 
 /** What a screen may ask and changes nothing, by name: who may. */

@@ -13,7 +13,8 @@ import { commander, hungByRoot, rootId, rootOf, wayOfLead } from "../../brings";
 import { controlLost, family, mate } from "../../catalogue";
 import { cableLimitW, peakW } from "../../power";
 import { leadToPortCm, portToPortCm } from "../../routes";
-import { boardEnd, bootSlower, departs, lanesAt, lanesLost, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
+import { departs } from "../../schools";
+import { boardEnd, bootSlower, lanesAt, lanesLost, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
 import { type Cost, type Level, zeroCost } from "../cost/cost";
 
 /** What a plan costs, read off its connections. Prices are those of docs/architecture.md, written down apart from the planner's. */

@@ -1,5 +1,5 @@
 import type { Graph } from "../../assembly";
-import { departs } from "../../wiring";
+import { departs } from "../../schools";
 import { type Consumer, type Group, isPump } from "./consumers";
 import { asTerm, fansOf, hostsOf, known, NOWHERE, type Yes } from "./hub-hosts";
 import type { Model } from "./model";

@@ -1,7 +1,8 @@
 import type { Graph, LeadNode, PortNode } from "../../assembly";
 import { controlLost, mate, type Need } from "../../catalogue";
 import { leadToPortCm } from "../../routes";
-import { coolsTheCpu, departs, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
+import { departs } from "../../schools";
+import { coolsTheCpu, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
 import { addCost, type PartCost, zeroCost } from "../cost/cost";
 import type { Consumer, Group, OpenRoot } from "./consumers";
 

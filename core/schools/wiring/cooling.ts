@@ -1,14 +1,14 @@
 import { type Graph, partsOfKind } from "../../assembly";
-import { COOLING_HEADERS, isAt, type School } from "./school";
+import { COOLING_HEADERS, isAt, type School } from "../school";
 
 /** Pump and radiator fans: what the CPU fan header watches, and what follows it. */
 export const cooling: School<"cooling"> = {
   id: "cooling",
   word: "Pump and radiator fans",
   options: {
-    "fans-follow-cpu": "fans follow the CPU header, pump on its own",
-    "pump-first": "pump on the CPU header, so that a dead pump is seen",
-    "self-controlled": "the cooler steers itself",
+    "fans-follow-cpu": { words: "fans follow the CPU header, pump on its own" },
+    "pump-first": { words: "pump on the CPU header, so that a dead pump is seen" },
+    "self-controlled": { words: "the cooler steers itself" },
   },
   movesPlugs: true,
   roles: ["cpu-fan", "cooler-speed", "pump", "radiator-fan"],

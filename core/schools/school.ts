@@ -1,4 +1,4 @@
-import type { Graph, LeadNode, Policy, PortNode } from "../../assembly";
+import type { Graph, LeadNode, Policy, PortNode } from "../assembly";
 
 /** Where a fan's command comes from, as a school looks at it. */
 export interface Commanded {
@@ -6,6 +6,13 @@ export interface Commanded {
   header?: PortNode | undefined;
   /** The part on whose powered ports it hangs, if any: a hub, or a cooler with outlets. */
   hub?: { id: string; kind: string } | undefined;
+}
+
+/** One answer to a question. */
+export interface Answer {
+  words: string;
+  /** What it risks (common practice). */
+  risk?: string;
 }
 
 /**
@@ -16,7 +23,7 @@ export interface School<K extends keyof Policy = keyof Policy> {
   id: K;
   word: string;
   /** Every answer that the policy knows, in words. */
-  options: Record<Extract<`${Policy[K] & (string | number)}`, string>, string>;
+  options: Record<Extract<`${Policy[K] & (string | number)}`, string>, Answer>;
   /** Another answer moves plugs, so that a plan goes stale by it. */
   movesPlugs: boolean;
   /** Roles of the leads that it speaks of. */

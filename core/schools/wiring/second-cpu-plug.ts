@@ -1,10 +1,10 @@
-import type { School } from "./school";
+import type { School } from "../school";
 
 /** A second CPU plug: `wantsBothCpuPlugs` asks it, with overclocking. */
 export const secondCpuPlug: School<"secondCpuPlug"> = {
   id: "secondCpuPlug",
   word: "Second CPU plug",
-  options: { "by-draw": "when the draw needs it", always: "always" },
+  options: { "by-draw": { words: "when the draw needs it" }, always: { words: "always" } },
   movesPlugs: true,
   roles: [],
 };

@@ -1,13 +1,13 @@
-import { COOLING_HEADERS, isAt, type School } from "./school";
+import { COOLING_HEADERS, isAt, type School } from "../school";
 
 /** Case fans: by their place, each for itself, or on a powered hub. */
 export const caseFans: School<"caseFans"> = {
   id: "caseFans",
   word: "Case fans",
   options: {
-    "group-by-place": "one header for a place, on splitters",
-    "own-header": "a header for each while there are some",
-    hub: "on a powered hub",
+    "group-by-place": { words: "one header for a place, on splitters" },
+    "own-header": { words: "a header for each while there are some" },
+    hub: { words: "on a powered hub" },
   },
   movesPlugs: true,
   roles: ["case-fan"],
