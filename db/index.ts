@@ -31,4 +31,4 @@ export {
 export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";
 export { layPart } from "./part-rows";
-export { prepared } from "./prepared";
+export { prepared, queryBuilderOf } from "./query-builder";

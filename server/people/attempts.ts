@@ -1,5 +1,5 @@
 import { RateLimiterPostgres, RateLimiterRes } from "rate-limiter-flexible";
-import type { EntityManager } from "../../db";
+import { type EntityManager, queryBuilderOf } from "../../db";
 
 /*
  * Wrong tries. In a row under one key they wait longer and longer, and of a PIN at last ask for the password (OWASP Authentication Cheat
@@ -94,7 +94,7 @@ const WINDOW_S = 900;
 /** Counted in the database, so that every server counts the same. */
 const limiter = (em: EntityManager, prefix: string, points: number) =>
   new RateLimiterPostgres({
-    storeClient: (em as unknown as { getKnex: () => unknown }).getKnex(),
+    storeClient: queryBuilderOf(em),
     storeType: "knex",
     tableName: "attempt",
     tableCreated: true,
