@@ -1,173 +1,62 @@
 "use client";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { type Step, turnWords } from "../../core/order";
+import { turnWords } from "../../core/order";
 import type { Had } from "../../server/views/had";
 import type { BenchSlice } from "../../server/views/slices";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
-import { EntriesSheet } from "../device/entries-sheet";
-import { useOutbox } from "../device/outbox";
-import type { Said } from "../device/said";
-import { usePhotos } from "../device/use-photos";
-import { useTakeBack } from "../device/use-take-back";
-import { type AtBench as Colleague, WhoWorks } from "../device/who-works";
-import { useKeys } from "../frame/keys";
-import { useLive } from "../frame/live";
-import { useSlice } from "../frame/slices";
-import { useUntouched, useWorker, type Worker } from "../frame/worker";
-import { graphOf } from "../shared/candidates";
+import type { AtBench as Colleague } from "../device/who-works";
 import { Band } from "./band";
 import { BenchFoot, KEY } from "./bench-foot";
 import { BenchHead } from "./bench-head";
-import { BenchSheet, type Sheet } from "./bench-sheet";
+import { BenchSheets } from "./bench-sheets";
 import { CardPanel } from "./card-panel";
 import { CardPhotos } from "./card-photos";
-import { canNow, coverersOf, portsOf, underTitle } from "./cards";
+import { coverersOf, portsOf, underTitle } from "./cards";
 import { PhotoKey } from "./photo-key";
 import { RegionView } from "./region-view";
-import { withShowed } from "./showed-here";
-import { useBench } from "./use-bench";
-import { notHereOn, useSaying } from "./use-saying";
-
-const REST_MS = 500;
-const NAMELESS = "Kept on this tablet without a name. Go on; say who you are once there is a network.";
-/** How long an answer stands before what is said of waiting entries comes back, ms. */
-const ANSWER_MS = 10_000;
-/** Which hand works is the tablet's business, not the job's. */
-const HAND = "imbra-hand";
+import { useBenchKeys } from "./use-bench-keys";
+import { type BenchSeat, useBenchState } from "./use-bench-state";
 
 /** One card at a time, large, worked with one hand. */
-export function BenchScreen({
-  first,
-  seat,
-  people,
-}: {
-  first: Had<BenchSlice>;
-  /** Who the server knows to work here, when it said so, and after how many minutes untouched it asks again. */
-  seat: { worker: Worker | null; asOfMs: number; lockMinutes: number };
-  people: Colleague[];
-}) {
-  const { data: view, known } = useSlice(["job", first.data.head.number, "bench"], first, { keep: true });
-  const { aloneSince, signedOut, signedIn } = useLive();
-  const who = useWorker(seat.worker, seat.asOfMs);
-  const { locked, touch } = useUntouched(seat.lockMinutes);
-  const [personOpen, setPersonOpen] = useState(false);
-  const outbox = useOutbox();
-  const number = view.head.number;
-  const graph = useMemo(() => graphOf(view.build), [view.build]);
-  const [looking, setLooking] = useState<string | null>(null);
-  const [sheet, setSheet] = useState<Sheet>(null);
-  const [entriesOpen, setEntriesOpen] = useState(false);
-  const [said, setSaid] = useState("");
-  // What hands did last is answered first, then that entries wait.
-  const waitsBehind = said !== "" && outbox.sentence !== "";
-  useEffect(() => {
-    if (!waitsBehind) return;
-    const timer = setTimeout(() => setSaid(""), ANSWER_MS);
-    return () => clearTimeout(timer);
-  }, [waitsBehind]);
-  const [left, setLeft] = useState(false);
-  useEffect(() => setLeft(localStorage.getItem(HAND) === "left"), []);
-  const turnHand = () => {
-    localStorage.setItem(HAND, left ? "right" : "left");
-    setLeft(!left);
-  };
-  const [camera, setCamera] = useState(0);
-  const kept = usePhotos();
-  const rested = useRef(0);
-  // What is pressed at a locked bench is kept, without a name, and asks for one.
-  const by = locked ? undefined : (who ?? undefined);
-  const outboxPush = outbox.push;
-  const push = useCallback(
-    (entry: Said, words: string) => {
-      outboxPush(entry, words);
-      if (by) return;
-      // A change of person needs the server: without one the work goes on, and what is pressed waits for a name.
-      if (navigator.onLine) setPersonOpen(true);
-      else setSaid(NAMELESS);
-    },
-    [outboxPush, by],
-  );
-  const bench = useBench(view, known, push, sheet === "pause");
-  const { cards, steps } = bench;
-  // When all is done hands are at the last card.
-  const current = bench.current < 0 ? cards.length - 1 : bench.current;
-  const finished = bench.current < 0;
-  const lookedAt = looking === null ? -1 : cards.findIndex((c) => c.steps.some((s) => s.id === looking));
-  const at = lookedAt >= 0 ? lookedAt : current;
-  const card = cards[at];
-  const elsewhere = lookedAt >= 0 && (lookedAt !== current || finished);
-  const open = card ? bench.openOn(card) : [];
-  /** The one that hands are at: a plug of the card that is still open, else its first. */
-  const step = open[0] ?? card?.steps[0];
-  const lead = bench.leadOf(step);
-  const stop = view.findings.find((f) => f.severity === "stop" && f.ends.some((e) => card?.steps.some((s) => s.lead === e)));
-  /** Forgotten until what hides it was in. */
-  const covered = open.find((s) => coverersOf(s, steps).length > 0);
-  const missing = card ? notHereOn(card.steps, view.notHere) : [];
-  const nameOf = useCallback((id: string) => graph.parts.get(id)?.part.label ?? graph.parts.get(id)?.type.name ?? id, [graph]);
-  const { asked, say } = useSaying({ bench, stop, covered, notHere: view.notHere, setSaid, setSheet });
-  const press = useCallback(() => {
-    const now = Date.now();
-    if (elsewhere) {
-      // Going back ticks nothing, so it need not rest; but a second tap must not land on Done.
-      rested.current = now;
-      setLooking(null);
-      return;
-    }
-    if (now - rested.current < REST_MS) return;
-    rested.current = now;
-    if (!finished && !stop && open.length > 0) say(open, true);
-  }, [elsewhere, finished, open, stop, say]);
-  const tick = (s: Step) => {
-    const now = Date.now();
-    if (now - rested.current < REST_MS / 2) return;
-    rested.current = now;
-    say([s], !s.done);
-  };
-  const takeBack = useTakeBack(number, setSaid, by);
-  const look = useCallback(
-    (by: number) => {
-      const to = Math.min(cards.length - 1, Math.max(0, at + by));
-      setLooking(to === current && !finished ? null : (cards[to]?.steps[0]?.id ?? null));
-    },
-    [cards, at, current, finished],
-  );
-
-  useKeys(
-    "screen",
-    [
-      { keys: [" ", "Enter"], word: "Done", only: "keys", run: press },
-      { keys: ["ArrowLeft"], word: "Look back", run: () => look(-1) },
-      { keys: ["ArrowRight"], word: "Look ahead", run: () => look(1) },
-      { keys: ["d"], word: "Differs: it is somewhere else", run: () => setSheet("differs") },
-      { keys: ["p"], word: "Problem", run: () => setSheet("problem") },
-      { keys: ["c"], word: "Photo", run: () => setCamera((n) => n + 1) },
-      { keys: ["s"], word: "Skip this card", run: () => setSheet("skip") },
-      { keys: ["l"], word: "All steps", run: () => setSheet("list") },
-      { keys: ["v"], word: "If I press the button now", run: () => setSheet("press") },
-      { keys: ["ctrl+z"], word: "Take back the last entry of mine", run: takeBack },
-    ],
-    (code) => {
-      const hit = view.leads.find((l) => l.tag.toLowerCase() === code.toLowerCase());
-      if (!hit) return false;
-      const on = card?.steps.find((s) => s.lead === hit.address);
-      const many = (card?.steps.length ?? 0) > 1;
-      // Where a card has many plugs the scan of a tag says which of them is in; a card of one waits for Done.
-      if (card && on && many && !on.done && !elsewhere && canNow(on, card, steps)) {
-        if (say([on], true)) setSaid(`${hit.tag} is ticked: into ${hit.portName ?? "its port"}. Tap it to take that back.`);
-        return true;
-      }
-      setSaid(
-        !on
-          ? `Wrong lead: that is ${hit.tag}, ${hit.name}. This card wants ${lead?.tag ?? "another"}.`
-          : on.done
-            ? `${hit.tag} is in already.`
-            : `Right lead: ${hit.tag}. ${many ? `It goes into ${hit.portName ?? "its port"}, but not yet.` : "Plug it, then press Done."}`,
-      );
-      return true;
-    },
-  );
+export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; seat: BenchSeat; people: Colleague[] }) {
+  const state = useBenchState(first, seat);
+  useBenchKeys(state);
+  const {
+    view,
+    number,
+    graph,
+    bench,
+    cards,
+    steps,
+    who,
+    locked,
+    outbox,
+    signedOut,
+    aloneSince,
+    at,
+    card,
+    step,
+    lead,
+    current,
+    finished,
+    elsewhere,
+    open,
+    stop,
+    covered,
+    missing,
+    kept,
+    said,
+    setSaid,
+    setSheet,
+    setEntriesOpen,
+    setPersonOpen,
+    left,
+    camera,
+    nameOf,
+    press,
+    tick,
+    look,
+  } = state;
 
   if (!card || !step || steps.length === 0)
     return (
@@ -283,77 +172,7 @@ export function BenchScreen({
                   : "Done"
         }
       />
-      <EntriesSheet open={entriesOpen} close={() => setEntriesOpen(false)} {...{ outbox, who }} />
-      <WhoWorks
-        open={personOpen}
-        close={() => setPersonOpen(false)}
-        {...{ people, who }}
-        signedIn={!signedOut && seat.worker !== null}
-        because={locked ? `Nobody touched this bench for ${seat.lockMinutes} minutes. What was pressed is kept.` : outbox.sentence}
-        onIn={() => {
-          touch();
-          setPersonOpen(false);
-          signedIn();
-          outbox.flush();
-        }}
-      />
-      <BenchSheet
-        sheet={sheet}
-        close={() => setSheet(null)}
-        {...{ view, bench, card, open, graph, number, left, turnHand }}
-        onPress={() => setSheet("press")}
-        onPause={() => setSheet("pause")}
-        onHandOver={() => {
-          setSheet(null);
-          setPersonOpen(true);
-        }}
-        missing={notHereOn(asked, view.notHere).map(nameOf)}
-        onGo={(id) => {
-          setLooking(card.steps.some((s) => s.id === id) && !elsewhere ? null : id);
-          setSheet(null);
-        }}
-        onNote={(kind, text) => {
-          if (kind === "skip") {
-            bench.skip(open, text);
-            setLooking(null);
-          } else push({ kind: "note", number, step: step.id, text, as: kind }, `${step.title}: ${text}`);
-          setSheet(null);
-        }}
-        onHere={() => {
-          for (const id of notHereOn(asked, view.notHere)) push({ kind: "receive", number, part: id }, `${nameOf(id)} is here`);
-          setSheet(null);
-          bench.say(asked, true);
-        }}
-        covered={covered?.id}
-        onUndo={(ids) => {
-          const out = new Set(ids);
-          bench.say(
-            [...steps].reverse().filter((s) => s.done && out.has(s.id)),
-            false,
-          );
-          setSheet(null);
-          setLooking(null);
-        }}
-        onBuilt={(built, words) => {
-          push(withShowed(built, graph, [...outbox.sent.filter((e) => (e.sent?.revision ?? 0) > view.head.revision), ...outbox.waiting]), words);
-          setSheet(null);
-          setSaid(
-            built.kind === "measure"
-              ? `${words}. Checks, lengths and order go by it. The part type's page on the shelf offers it as a correction.`
-              : `${words}. Plan the wiring again when hands are free: what is plugged stays.`,
-          );
-        }}
-        onDiffers={(s, p, place) => {
-          const saw = bench.sawOf(bench.leadOf(s));
-          if (s.lead)
-            push(
-              { kind: "plug", number, lead: s.lead, port: p, ...(place ? { place } : {}), state: "plugged", ...(saw ? { saw } : {}) },
-              `${bench.leadOf(s)?.tag ?? s.title} in ${graph.ports.get(p)?.name ?? p}`,
-            );
-          setSheet(null);
-          setLooking(null);
-        }}
-      />
+      <BenchSheets state={state} {...{ seat, people, card, step }} />
     </main>
   );
 }
