@@ -15,7 +15,7 @@ beforeAll(async () => {
   await seat.page.getByRole("button", { name: /^Done/ }).click();
   await seat.page.getByText(/card 2 of/).waitFor();
   await seat.page.getByText("all sent").waitFor();
-}, 180_000);
+});
 afterAll(async () => {
   await browser.close();
 });
@@ -236,7 +236,7 @@ describe("the bench, at arm's length", () => {
     await rows.nth(1).click();
     await expect.poll(() => rows.nth(1).getAttribute("aria-pressed")).toBe("false");
     await page.getByText("all sent").waitFor({ timeout: 20_000 });
-  }, 120_000);
+  });
 
   it("counts what was pressed as to be sent while the tablet's store still writes it, and takes no second press for it", async () => {
     const { page } = seat;

@@ -57,7 +57,7 @@ describe("every screen, on each width, light and dark", () => {
       expect([w, over]).toEqual([w, false]);
     }
     await page.setViewportSize({ width: 1280, height: 800 });
-  }, 120_000);
+  });
 });
 
 describe.runIf(TRIAL)("the look at every width itself", () => {
@@ -97,5 +97,5 @@ describe("light and dark", () => {
     await page.reload();
     expect(await ground()).toBe("rgb(21, 25, 23)");
     await context.close();
-  }, 60_000);
+  });
 });

@@ -222,7 +222,7 @@ describe("a scan", () => {
     await page.getByText(/^(Right|Wrong) lead: /).waitFor();
     await scan(page, "QQ-9999");
     await page.getByText("QQ-9999 is no job, serial or part type here, and no lead of this job.").waitFor();
-  }, 180_000);
+  });
   it("with the palette open goes into its field; with a sheet open it is heard all the same", async () => {
     const { page } = seat;
     await page.goto(`${base()}/`);
@@ -239,7 +239,7 @@ describe("a scan", () => {
     await page.getByRole("dialog").getByRole("button", { name: "Close", exact: true }).focus();
     await scan(page, "FS-1042");
     await page.waitForURL(/\/job\/FS-1042\//);
-  }, 60_000);
+  });
 });
 
 describe("the palette", () => {
@@ -269,7 +269,7 @@ describe("the palette", () => {
     await page.getByText("Dome of the North").first().waitFor();
     await run("New job");
     await page.waitForURL(/\/intake/);
-  }, 60_000);
+  });
   it("a job's own address leads to where its work is", async () => {
     const { page } = seat;
     await page.goto(`${base()}/job/FS-1044`);
@@ -307,7 +307,7 @@ describe("what is chosen", () => {
     await other.goto(page.url());
     await expect.poll(() => inspector(other)).toBe(was);
     await other.close();
-  }, 90_000);
+  });
   it("after an action the focus is near what was pressed, on no screen on the page itself", async () => {
     const { page } = seat;
     await page.goto(`${base()}/shelf?q=knotwick-split-2`);
@@ -336,7 +336,7 @@ describe("what is chosen", () => {
       .first()
       .waitFor();
     await expect.poll(() => page.evaluate(() => document.activeElement?.tagName)).not.toBe("BODY");
-  }, 90_000);
+  });
   it("Ctrl+Z takes back the last entry of one's own, at the bench and at the desk", async () => {
     const { page } = seat;
     await page.setViewportSize({ width: 1024, height: 768 });
@@ -355,5 +355,5 @@ describe("what is chosen", () => {
     await page.keyboard.press("Control+z");
     await expect.poll(stepNow, { timeout: 20_000 }).toBe(at);
     await page.setViewportSize({ width: 1280, height: 800 });
-  }, 60_000);
+  });
 });

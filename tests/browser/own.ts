@@ -21,5 +21,5 @@ if (!process.env.IMBRA_URL) {
     server.child.kill("SIGKILL");
     delete process.env.IMBRA_URL;
     await own.drop();
-  }, 30_000);
+  });
 }

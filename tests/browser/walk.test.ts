@@ -342,7 +342,7 @@ describe("the walk", () => {
       ok: false,
       sentence: expect.stringContaining("larger than 25 MB"),
     });
-  }, 60_000);
+  });
 
   it("one sign-in listens in so many places and no more; another still may", async () => {
     const ended = new AbortController();
