@@ -192,7 +192,15 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
 
 function airJson(graph: Graph) {
   const a = airOf(graph);
-  return { ...a, fans: a.fans.map((f) => ({ ...f, part: f.part.id })), spare: a.spare.map((p) => p.id) };
+  const ids = (parts: readonly { id: string }[]) => parts.map((p) => p.id);
+  return {
+    ...a,
+    fans: a.fans.map((f) => ({ ...f, part: f.part.id })),
+    ...(a.supply ? { supply: { ...a.supply, part: a.supply.part.id } } : {}),
+    spare: ids(a.spare),
+    unknown: ids(a.unknown),
+    silent: ids(a.silent),
+  };
 }
 
 /** How a command ended, and what it printed. */

@@ -2,6 +2,7 @@ import { type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import { PART_KINDS } from "../catalogue";
 import { type FanSeat, fanSeats, radiatorSeats } from "../fit";
 import { wholeDraw } from "../power";
+import { list } from "../words";
 
 /**
  * Shares of the printed flow that are left behind what a fan blows through. Common practice, no source: a mounted fan
@@ -38,9 +39,10 @@ export interface FanAir {
   at: { xMm: number; yMm: number };
   sizeMm: number;
   blows: "in" | "out";
-  /** After mount, filter and radiator, at the planned speed. */
-  flowM3h: number;
-  noiseDb: number;
+  /** After mount, filter and radiator, at the planned speed; undefined: its entry does not say, and it counts in no sum. */
+  flowM3h?: number;
+  /** At the planned speed; undefined: its entry does not say. */
+  noiseDb?: number;
   through: string[];
   /** Said when it works against something. */
   against?: string;
@@ -50,15 +52,19 @@ export interface Air {
   fans: FanAir[];
   inM3h: number;
   outM3h: number;
-  sign: "over" | "under" | "balanced" | "still";
+  sign: "over" | "under" | "balanced" | "still" | "unknown";
   why: string;
   noiseDb: number;
   /** Noise at full speed, as at the very first start. */
   noiseFullDb: number;
   heatW: number;
   neededM3h: number;
-  /** The supply, where it hangs over the board and its own fan draws the case's air out. */
-  supply?: { part: PartNode; flowM3h: number };
+  /** The supply, where it hangs over the board and its own fan draws the case's air out; its flow undefined where its entry does not say. */
+  supply?: { part: PartNode; flowM3h?: number };
+  /** What moves air nobody knows how much: the sums are of all the others, so at least so much. */
+  unknown: PartNode[];
+  /** The same of noise. */
+  silent: PartNode[];
   /** Fans without which enough air still moves and the sign stays. */
   spare: PartNode[];
   share: number;
@@ -76,33 +82,50 @@ function work(graph: Graph, share: number): Air {
   const { cooled, fans } = kept(graph, `air-fans:${share}`, ["case", "fan", "cooler"], () => turning(graph, share));
   const heatW = wholeDraw(graph).peakW * 0.7;
   const neededM3h = flowForHeatM3h(heatW);
-  const total = (list: readonly FanAir[], way: "in" | "out") => list.filter((f) => f.blows === way).reduce((s, f) => s + f.flowM3h, 0);
+  const total = (list: readonly FanAir[], way: "in" | "out") => list.filter((f) => f.blows === way).reduce((s, f) => s + (f.flowM3h ?? 0), 0);
   const supply = exhaustSupply(graph);
   const inM3h = total(fans, "in");
   const outM3h = total(fans, "out") + (supply?.flowM3h ?? 0);
-  const sign = signOf(inM3h, outM3h);
+  // Where some of it is unknown, which way the air goes in all is, too.
+  const sign = fans.some((f) => f.flowM3h === undefined) ? "unknown" : signOf(inM3h, outM3h);
   const others = partsOfKind(graph, "cooler").flatMap((p) => p.type.ratings.noiseDb ?? []);
   const full = fanSeats(graph).flatMap((s) => s.part.type.ratings.noiseDb ?? []);
+  const unknown = [
+    ...fans.filter((f) => f.flowM3h === undefined).map((f) => f.part),
+    ...(supply && supply.flowM3h === undefined ? [supply.part] : []),
+  ];
   return {
     fans,
     inM3h,
     outM3h,
     sign,
-    why: `${WHY[sign]}${supply ? ` The supply over the board draws ${supply.flowM3h > 0 ? `${Math.round(supply.flowM3h)} m³/h` : "air"} out with them.` : ""}`,
-    noiseDb: soundSumDb([...fans.map((f) => f.noiseDb), ...others.map((n) => soundAtDb(n, share))]),
+    why: `${WHY[sign]}${supply ? ` The supply over the board draws ${supply.flowM3h === undefined ? "air" : `${Math.round(supply.flowM3h)} m³/h`} out with them.` : ""}${unknownWords(unknown)}`,
+    noiseDb: soundSumDb([...fans.flatMap((f) => f.noiseDb ?? []), ...others.map((n) => soundAtDb(n, share))]),
     noiseFullDb: soundSumDb([...full, ...others]),
     heatW,
     neededM3h,
     ...(supply ? { supply } : {}),
+    unknown,
+    silent: fans.filter((f) => f.noiseDb === undefined).map((f) => f.part),
     spare: spareFans(fans, neededM3h, (list, way) => total(list, way) + (way === "out" ? (supply?.flowM3h ?? 0) : 0), cooled),
     share,
   };
 }
 
+/** What is in no sum, in a sentence of its own; empty where all is known. */
+export const unknownWords = (unknown: readonly PartNode[]): string =>
+  unknown.length === 0
+    ? ""
+    : ` Not counted: ${list(
+        unknown.map((p) => p.part.label ?? p.type.name),
+        4,
+      )}; how much air ${unknown.length === 1 ? "it moves" : "they move"} is not known.`;
+
 /** In and out in words, as a number that a change leads to. */
 export function inAndOut(graph: Graph): string {
   const a = airOf(graph);
-  return `${Math.round(a.inM3h)} m³/h in, ${Math.round(a.outM3h)} m³/h out`;
+  const least = a.unknown.length > 0 ? "at least " : "";
+  return `${least}${Math.round(a.inM3h)} m³/h in, ${Math.round(a.outM3h)} m³/h out`;
 }
 
 /** A supply that hangs at the top takes its air from over the board, unless it is turned to draw from outside (common practice). */
@@ -110,7 +133,7 @@ function exhaustSupply(graph: Graph): Air["supply"] {
   const mounts = partsOfKind(graph, "case")[0]?.type.body.mounts ?? [];
   const part = partsOfKind(graph, "supply").find((s) => mounts.find((m) => m.id === s.part.mount)?.region === "top");
   if (!part || part.part.blows === "in") return undefined;
-  return { part, flowM3h: part.type.ratings.flowM3h ?? 0 };
+  return { part, ...(part.type.ratings.flowM3h === undefined ? {} : { flowM3h: part.type.ratings.flowM3h }) };
 }
 
 function turning(graph: Graph, share: number): { cooled: Set<string>; fans: FanAir[] } {
@@ -141,6 +164,7 @@ const WHY: Record<Air["sign"], string> = {
   under: "More air is drawn out than pushed in: the rest comes in through gaps, without a filter, and brings dust.",
   balanced: "In and out are nearly equal.",
   still: "No case fan moves air: heat leaves only as far as it rises by itself.",
+  unknown: "Whether more goes in or out cannot be said.",
 };
 
 function signOf(inM3h: number, outM3h: number): Air["sign"] {
@@ -159,8 +183,8 @@ function oneFan(seat: FanSeat, radiator: boolean, planned: number, sandwich = fa
     at: seat.mount.at,
     sizeMm: seat.sizeMm,
     blows: seat.part.part.blows ?? usualWay(seat.mount.region),
-    flowM3h: (r.flowM3h ?? 0) * share * factor,
-    noiseDb: soundAtDb(r.noiseDb ?? 0, share),
+    ...(r.flowM3h === undefined ? {} : { flowM3h: r.flowM3h * share * factor }),
+    ...(r.noiseDb === undefined ? {} : { noiseDb: soundAtDb(r.noiseDb, share) }),
     through: [...(seat.mount.filter ? ["filter"] : []), ...(radiator ? ["radiator"] : [])],
   };
 }
@@ -184,8 +208,9 @@ function spareFans(
   let [inM3h, outM3h] = [total(fans, "in"), total(fans, "out")];
   const sign = signOf(inM3h, outM3h);
   const spare: PartNode[] = [];
-  for (const f of [...fans].sort((a, b) => a.flowM3h - b.flowM3h || (a.part.id < b.part.id ? -1 : 1))) {
-    if (cooled.has(f.part.id)) continue;
+  for (const f of [...fans].sort((a, b) => (a.flowM3h ?? 0) - (b.flowM3h ?? 0) || (a.part.id < b.part.id ? -1 : 1))) {
+    // Nobody can say of an unknown one that it is not needed.
+    if (cooled.has(f.part.id) || f.flowM3h === undefined) continue;
     const i = inM3h - (f.blows === "in" ? f.flowM3h : 0);
     const o = outM3h - (f.blows === "out" ? f.flowM3h : 0);
     // What is left of a sum taken down to nothing may differ from 0 by rounding.

@@ -10,5 +10,6 @@ export {
   soundAtDb,
   soundSumDb,
   THROUGH_RADIATOR,
+  unknownWords,
   usualWay,
 } from "./flow";

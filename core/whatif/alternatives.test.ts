@@ -20,7 +20,11 @@ describe.each(DEMO)("%s, every part in turn", (name) => {
         const other = withType(bare, types, part.id, a.type);
         const then = judge(buildGraph(other.build, other.types));
         expect([part.id, a.type.id, a.stops]).toEqual([part.id, a.type.id, then.findings.filter((f) => f.severity === "stop").length]);
-        expect(weight(then.findings) - weight(now.findings)).toBe(weight(a.comparison.come) - weight(a.comparison.gone));
+        const { gone, come, turned } = a.comparison;
+        const [as, then_] = [turned.map(([f]) => f), turned.map(([, f]) => f)];
+        expect(weight(then.findings) - weight(now.findings)).toBe(weight([...come, ...then_]) - weight([...gone, ...as]));
+        // Nothing is better and worse at once.
+        expect(gone.filter((f) => come.some((x) => x.id === f.id))).toEqual([]);
         if (a.helps) expect([part.id, a.type.id, weight(then.findings) < weight(now.findings)]).toEqual([part.id, a.type.id, true]);
       }
     }

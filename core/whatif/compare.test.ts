@@ -15,7 +15,7 @@ describe("what becomes better and worse", () => {
   it.each(DEMO)("%s beside itself: nothing", (name) => {
     const { build, types } = demo(name);
     const j = judge(buildGraph({ ...build, connections: [] }, types));
-    expect(compare(j, j)).toEqual({ gone: [], come: [], rows: [] });
+    expect(compare(j, j)).toEqual({ gone: [], come: [], turned: [], rows: [] });
   });
   it("a 575 W card in place of 340 W: 235 W more, load and headroom worse, by hand", () => {
     const c = judgedWith("fs-1041", "card", "halcyra-575");

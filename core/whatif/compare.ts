@@ -13,8 +13,9 @@ export interface Judged {
   peakW: number;
   loadShare: number;
   headroomW: number;
-  noiseDb: number;
-  flowM3h: number;
+  /** Undefined where not all of it is known. */
+  noiseDb?: number;
+  flowM3h?: number;
   memoryGb: number;
   storageGb: number;
   missing: string[];
@@ -34,8 +35,8 @@ export function judge(graph: Graph): Judged {
     peakW: peak?.dcW ?? 0,
     loadShare: peak?.share ?? 0,
     headroomW: budget.headroomW,
-    noiseDb: air.noiseDb,
-    flowM3h: Math.max(air.inM3h, air.outM3h),
+    ...(air.silent.length > 0 ? {} : { noiseDb: air.noiseDb }),
+    ...(air.unknown.length > 0 ? {} : { flowM3h: Math.max(air.inM3h, air.outM3h) }),
     memoryGb: gigabytes(graph, "memory"),
     storageGb: gigabytes(graph, "drive"),
     missing: orderList(graph).map((i) => `${i.count} × ${i.what}`),
@@ -54,17 +55,17 @@ export interface Difference {
 export interface Comparison {
   gone: Finding[];
   come: Finding[];
+  /** Those that stay and weigh otherwise: as they were, as they are then. */
+  turned: [Finding, Finding][];
   rows: Difference[];
 }
 
 /** What becomes better and what worse, from one parts list to another. Only what differs. */
 export function compare(before: Judged, after: Judged): Comparison {
-  const key = (f: Finding) => `${f.rule}:${f.message}`;
-  const had = new Set(before.findings.map(key));
-  const has = new Set(after.findings.map(key));
   const rows: Difference[] = [];
-  const number = (what: string, a: number, b: number, unit: string, less: boolean, digits = 0) => {
-    if (a.toFixed(digits) === b.toFixed(digits)) return;
+  const number = (what: string, a: number | undefined, b: number | undefined, unit: string, less: boolean, digits = 0) => {
+    // What is not known of one of them is neither better nor worse.
+    if (a === undefined || b === undefined || a.toFixed(digits) === b.toFixed(digits)) return;
     rows.push({ what, before: `${a.toFixed(digits)} ${unit}`, after: `${b.toFixed(digits)} ${unit}`, way: b < a === less ? "better" : "worse" });
   };
   number("Memory", before.memoryGb, after.memoryGb, "GB", false);
@@ -75,13 +76,19 @@ export function compare(before: Judged, after: Judged): Comparison {
   number("Noise at planned speed", before.noiseDb, after.noiseDb, "dB(A)", true, 1);
   number("Air", before.flowM3h, after.flowM3h, "m³/h", false);
   const tight = (j: Judged) => (j.tightest ? `${j.tightest.what}: ${j.tightest.left} ${j.tightest.unit}` : "nothing known");
+  const [was, is] = [before.tightest, after.tightest];
   if (tight(before) !== tight(after))
     rows.push({
       what: "Tightest clearance",
       before: tight(before),
       after: tight(after),
-      way: (after.tightest?.left ?? 0) >= (before.tightest?.left ?? 0) ? "better" : "worse",
+      // Millimetres and slots are no more or less than each other.
+      way: was && is && was.unit === is.unit && was.left !== is.left ? (is.left > was.left ? "better" : "worse") : "other",
     });
+  const { pairs, gone, come } = paired(before.findings, after.findings);
+  const turned = pairs.filter(([f, now]) => now.severity !== f.severity);
+  for (const [f, now] of turned)
+    rows.push({ what: f.message, before: f.severity, after: now.severity, way: RANK[now.severity] < RANK[f.severity] ? "better" : "worse" });
   const lost = before.missing.filter((m) => !after.missing.includes(m));
   const more = after.missing.filter((m) => !before.missing.includes(m));
   if (lost.length + more.length > 0)
@@ -91,7 +98,27 @@ export function compare(before: Judged, after: Judged): Comparison {
       after: more.join(", ") || "nothing more",
       way: more.length < lost.length ? "better" : more.length > lost.length ? "worse" : "other",
     });
-  return { gone: before.findings.filter((f) => !has.has(key(f))), come: after.findings.filter((f) => !had.has(key(f))), rows };
+  return { gone, come, turned, rows };
+}
+
+const RANK = { note: 0, warn: 1, stop: 2 } as const;
+
+/** Findings of the same cause, whatever their numbers are now: by id, then of the same rule about the same part first. Each has one other at most. */
+function paired(before: readonly Finding[], after: readonly Finding[]): { pairs: [Finding, Finding][]; gone: Finding[]; come: Finding[] } {
+  const pairs: [Finding, Finding][] = [];
+  let [gone, come] = [[...before], [...after]];
+  for (const same of [
+    (a: Finding, b: Finding) => a.id === b.id,
+    (a: Finding, b: Finding) => a.rule === b.rule && a.ends[0] !== undefined && a.ends[0] === b.ends[0],
+  ])
+    gone = gone.filter((f) => {
+      const now = come.find((x) => same(f, x));
+      if (!now) return true;
+      come = come.filter((x) => x !== now);
+      pairs.push([f, now]);
+      return false;
+    });
+  return { pairs, gone, come };
 }
 
 /** A part and the type that stands in its place; or one more part of that type. */
@@ -166,8 +193,9 @@ export function alternatives(
       const other = withTypes(bare, types, [...rest, ...changes]);
       const then = judge(buildGraph(other.build, other.types, now.graph));
       const comparison = compare(now, then);
-      const newStop = comparison.come.some((f) => f.severity === "stop");
-      const helps = !newStop && weight(comparison.gone) > weight(comparison.come);
+      const { gone, come, turned } = comparison;
+      const newStop = [...come, ...turned.map(([, f]) => f)].some((f) => f.severity === "stop");
+      const helps = !newStop && weight(gone) + weight(turned.map(([f]) => f)) > weight(come) + weight(turned.map(([, f]) => f));
       // One part more is worth a word only where it helps.
       return helps || !changes[0]?.adds ? [{ type, changes, comparison, stops: stops(then), helps }] : [];
     })

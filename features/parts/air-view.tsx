@@ -11,14 +11,21 @@ import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
 import { showedOf } from "../shared/showed";
 
-const SIGN = { over: "More in than out", under: "More out than in", balanced: "In and out balanced", still: "No fan moves air" } as const;
-const n = (x: number, digits = 0) => x.toFixed(digits);
+const SIGN = {
+  over: "More in than out",
+  under: "More out than in",
+  balanced: "In and out balanced",
+  still: "No fan moves air",
+  unknown: "Not all of the air is known",
+} as const;
+const n = (x: number | undefined, digits = 0) => x?.toFixed(digits) ?? "not known";
 
 /** Which way the air goes, how much of it, and how loud that is. */
 export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; number: string; chosen: string; onChoose: (id: string) => void }) {
   const [share, setShare] = useState(graph.build.settings.fanShare);
   const act = useAct();
   const air = airOf(graph, share);
+  const least = air.unknown.length > 0 ? "at least " : "";
   const saved = graph.build.settings.fanShare;
   const wish = graph.build.wishes.noiseDb;
   return (
@@ -30,8 +37,8 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
       </section>
       <section aria-label="Numbers of the air" className="region flex min-w-0 flex-1 flex-col gap-4 p-4">
         <dl className="grid grid-cols-[1fr_auto] gap-x-4 gap-y-1">
-          <Row what="In" value={`${n(air.inM3h)} m³/h`} />
-          <Row what="Out" value={`${n(air.outM3h)} m³/h`} />
+          <Row what="In" value={`${least}${n(air.inM3h)} m³/h`} />
+          <Row what="Out" value={`${least}${n(air.outM3h)} m³/h`} />
           <Row what={`Carries ${n(air.heatW)} W away at 10 K`} value={`${n(air.neededM3h)} m³/h`} />
           <Row what={`Noise at ${n(share * 100)} %`} value={`${n(air.noiseDb, 1)} dB(A)`} bad={wish !== undefined && air.noiseDb > wish} />
           <Row what="Noise at the first start, full speed" value={`${n(air.noiseFullDb, 1)} dB(A)`} />
@@ -146,7 +153,7 @@ function AirPlan({ graph, air, chosen, onChoose }: { graph: Graph; air: Air; cho
   const shell = [...graph.parts.values()].find((p) => p.type.kind === "case" && !p.cable);
   const on = useMemo(() => new Set([chosen]), [chosen]);
   if (!shell) return <p className="mt-4">No case in the parts list. Add one.</p>;
-  const most = Math.max(1, ...air.fans.map((f) => f.flowM3h));
+  const most = Math.max(1, ...air.fans.map((f) => f.flowM3h ?? 0));
   return (
     <MachineView
       graph={graph}
@@ -167,7 +174,7 @@ function AirPlan({ graph, air, chosen, onChoose }: { graph: Graph; air: Air; cho
           const colour = f.against ? "var(--stop)" : "var(--ink)";
           return (
             <g key={f.part.id} className="cursor-pointer" onClick={() => onChoose(f.part.id)}>
-              <title>{`${f.part.part.label ?? f.part.type.name}: ${f.blows}, ${n(f.flowM3h)} m³/h`}</title>
+              <title>{`${f.part.part.label ?? f.part.type.name}: ${f.blows}, ${f.flowM3h === undefined ? "flow not known" : `${n(f.flowM3h)} m³/h`}`}</title>
               {f.region === "side" ? (
                 <text x={x} y={y + 4} textAnchor="middle" fontSize="12" fill={colour} paintOrder="stroke" stroke="var(--sheet)" strokeWidth="3">
                   {f.blows}
@@ -177,7 +184,8 @@ function AirPlan({ graph, air, chosen, onChoose }: { graph: Graph; air: Air; cho
                   <path
                     d={`M${x - dx * tail} ${y - dy * tail}L${x + dx * (head - 12)} ${y + dy * (head - 12)}`}
                     stroke={colour}
-                    strokeWidth={2 + (f.flowM3h / most) * 7}
+                    strokeWidth={2 + ((f.flowM3h ?? 0) / most) * 7}
+                    strokeDasharray={f.flowM3h === undefined ? "4 4" : undefined}
                   />
                   <path
                     d={`M${x + dx * head} ${y + dy * head}L${x + dx * (head - 14) - dy * wing} ${y + dy * (head - 14) + dx * wing}L${x + dx * (head - 14) + dy * wing} ${y + dy * (head - 14) - dx * wing}z`}

@@ -1,4 +1,4 @@
-import { airOf, inAndOut, usualWay } from "../../air";
+import { airOf, inAndOut, unknownWords, usualWay } from "../../air";
 import { type Build, type Graph, partsOfKind } from "../../assembly";
 import { changed, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
 
@@ -35,7 +35,15 @@ export const airEnough: Rule = {
     const a = airOf(graph);
     const moves = Math.max(a.inM3h, a.outM3h);
     const fans = a.fans.map((f) => f.part.id);
-    const numbers = `${Math.round(a.inM3h)} m³/h in, ${Math.round(a.outM3h)} m³/h out at ${Math.round(a.share * 100)} % speed`;
+    const numbers = `${inAndOut(graph)} at ${Math.round(a.share * 100)} % speed`;
+    if (moves < a.neededM3h * 0.7 && a.unknown.length > 0)
+      return [
+        partsFinding("air-enough", {
+          severity: "note",
+          message: `${numbers}; ${Math.round(a.neededM3h)} m³/h would carry ${Math.round(a.heatW)} W away at 10 K.${unknownWords(a.unknown)}`,
+          parts: a.unknown.map((p) => p.id),
+        }),
+      ];
     if (moves < a.neededM3h * 0.7)
       return [
         partsFinding("air-enough", {

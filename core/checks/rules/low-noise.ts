@@ -22,7 +22,9 @@ export const lowNoise: Rule = {
               change: (build) => changed(build, f.part.id, ({ lowNoise: _, ...p }) => p),
               leadsTo: (after) => {
                 const now = airOf(after).fans.find((x) => x.part.id === f.part.id);
-                return `${Math.round(now?.flowM3h ?? 0)} m³/h through it, ${Math.round(f.flowM3h)} now`;
+                return now?.flowM3h === undefined || f.flowM3h === undefined
+                  ? "how much air that is, its entry does not say"
+                  : `${Math.round(now.flowM3h)} m³/h through it, ${Math.round(f.flowM3h)} now`;
               },
             },
           ],
