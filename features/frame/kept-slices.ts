@@ -4,6 +4,9 @@ import Dexie, { type EntityTable } from "dexie";
 import type { Had } from "../../server/views/had";
 import { later, SLICE, type SliceKey, sliceClient } from "./slice-client";
 
+/** What is too old is looked for so long after a page was opened. */
+const TIDY_MS = 5000;
+
 /** No page is opened without a network with what is older. */
 const KEPT_MS = 3 * 86_400_000;
 
@@ -29,10 +32,11 @@ const persister = experimental_createQueryPersister<Stored>({
 
 /** What this device kept of a slice, where it is later than what is shown. A browser that keeps nothing has nothing. */
 export async function takeKept<T>(client: QueryClient, key: SliceKey): Promise<void> {
-  await persister.persisterGc().catch(() => undefined);
   const kept = await persister.retrieveQuery<Had<T>>(hashKey(key)).catch(() => undefined);
   const there = client.getQueryData<Had<T>>(key);
   if (kept && later(there, kept) === kept) client.setQueryData(key, kept);
+  // What is too old goes, once nobody waits for it.
+  setTimeout(() => void persister.persisterGc().catch(() => undefined), TIDY_MS);
 }
 
 /** Keeps a slice as it is shown now. */

@@ -109,7 +109,7 @@ describe("the bench, at arm's length", () => {
     await lets();
     await slow.getByText(`card ${at + 1} of`).waitFor();
     await expect.poll(stepNow).toBe(at + 1);
-    expect(sent.size).toBe(1);
+    await expect.poll(() => sent.size).toBe(1);
     await opens(at + 1);
     await page.getByRole("button", { name: /^Done/ }).click();
     await slow.getByText(`card ${at + 2} of`).waitFor();
