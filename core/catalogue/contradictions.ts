@@ -1,4 +1,5 @@
 import type { PartType } from "./part-type";
+import { fanOutline, overlap, supplyOutline } from "./places";
 import type { Point } from "./values";
 
 /** Boards by form, mm: ATX, microATX and FlexATX (ATX and microATX specifications, Intel), Mini-ITX, E-ATX (common practice); from memory. */
@@ -18,6 +19,7 @@ const there = (p: Point) => `${Math.round(p.xMm)}, ${Math.round(p.yMm)} mm`;
  * What an entry says against itself, a sentence each: nothing is refused for it, but drawings and ways leave out what cannot be so.
  */
 export function contradictions(type: PartType): string[] {
+  if (type.kind === "board") return portsUnder(type);
   if (type.kind !== "case") return [];
   const b = type.body;
   const { widthMm: w, heightMm: h } = b;
@@ -43,22 +45,57 @@ export function contradictions(type: PartType): string[] {
     else if (c.side === "front" && form && b.boardAt && crosses(c.from, c.to, b.boardAt, form))
       out.push(`Channel “${c.label}” runs through the board, which lies from ${there(b.boardAt)} on, ${form.w} by ${form.h} mm. It is left out.`);
   }
-  const fans = b.mounts.filter((m) => m.takes.includes("fan") && !m.takes.includes("hub") && m.sizeMm !== undefined);
-  for (const [i, m] of fans.entries())
-    for (const other of fans.slice(i + 1)) {
-      if (m.region !== other.region) continue;
-      const level = m.region === "top" || m.region === "bottom";
-      const apart =
-        m.region === "side"
-          ? Math.max(Math.abs(m.at.xMm - other.at.xMm), Math.abs(m.at.yMm - other.at.yMm))
-          : level
-            ? Math.abs(m.at.xMm - other.at.xMm)
-            : Math.abs(m.at.yMm - other.at.yMm);
-      const need = ((m.sizeMm ?? 120) + (other.sizeMm ?? 120)) / 2;
-      if (apart < need - ROUNDED_MM)
-        out.push(`Mount “${other.label}” lies over mount “${m.label}”: ${Math.round(apart)} mm apart, their fans need ${Math.round(need)} mm.`);
-    }
+  out.push(...mountsOver(b));
   return out;
+}
+
+/** A port stands so near to what the entry names on the board that it is in it, mm. */
+const TOUCHES_MM = 2;
+
+/** Ports that stand inside of what else the entry has on the board: the block of rear sockets, a heatsink. */
+function portsUnder(type: PartType): string[] {
+  return type.body.landmarks.flatMap((m) =>
+    type.ports.flatMap(({ label, at }) =>
+      at &&
+      at.xMm > m.at.xMm - TOUCHES_MM &&
+      at.xMm < m.at.xMm + m.widthMm + TOUCHES_MM &&
+      at.yMm > m.at.yMm - TOUCHES_MM &&
+      at.yMm < m.at.yMm + m.heightMm + TOUCHES_MM
+        ? [
+            `${label} stands inside “${m.label}”: at ${there(at)}, which reaches from ${there(m.at)} to ${there({ xMm: m.at.xMm + m.widthMm, yMm: m.at.yMm + m.heightMm })}.`,
+          ]
+        : [],
+    ),
+  );
+}
+
+/** What is at a mount of the inside of the case at the least: a fan of its size, a usual supply. A place for drives says nothing of their size. */
+function leastAt(b: PartType["body"], m: PartType["body"]["mounts"][number]) {
+  if (m.takes.includes("hub") || m.region === "side") return undefined;
+  if (m.takes.includes("fan") && m.sizeMm !== undefined) return { what: "fan", at: fanOutline(b, m) };
+  if (m.takes.includes("supply") && m.offMm === undefined) return { what: "supply", at: supplyOutline(b, m) };
+  return undefined;
+}
+
+/** Mounts on which nothing can stand while something is on the other. */
+function mountsOver(b: PartType["body"]): string[] {
+  const all = b.mounts.flatMap((m) => {
+    const least = leastAt(b, m);
+    return least ? [{ m, ...least }] : [];
+  });
+  return all.flatMap((one, i) =>
+    all.slice(i + 1).flatMap((other) => {
+      if ((one.m.region === "behind-tray") !== (other.m.region === "behind-tray")) return [];
+      // What only sits outside the frame stands in nobody's way inside.
+      if (one.m.frame === "outside" || other.m.frame === "outside") return [];
+      const { xMm, yMm } = overlap(one.at, other.at);
+      return xMm > ROUNDED_MM && yMm > ROUNDED_MM
+        ? [
+            `Mount “${other.m.label}” lies over mount “${one.m.label}”: a ${other.what} there and a ${one.what} here are ${Math.round(xMm)} by ${Math.round(yMm)} mm in one another.`,
+          ]
+        : [];
+    }),
+  );
 }
 
 function crosses(a: Point, z: Point, at: Point, size: { w: number; h: number }): boolean {

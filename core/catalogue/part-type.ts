@@ -9,6 +9,9 @@ const Mount = z.strictObject({
   takes: z.array(z.enum(["fan", "radiator", "drive", "supply", "hub", "lighting"])).min(1),
   at: Point,
   sizeMm: Length.optional(),
+  offMm: Length.optional().describe(
+    "supplies that lie over the board: how far off the tray's face; left out: the supply stands at the tray. It lies flat then, 150 by its length",
+  ),
   frame: z
     .enum(["inside", "outside", "either"])
     .default("inside")

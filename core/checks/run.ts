@@ -43,6 +43,7 @@ import { memoryType } from "./rules/memory-type";
 import { monitors } from "./rules/monitors";
 import { needsPower } from "./rules/needs-power";
 import { noise } from "./rules/noise";
+import { onePlace } from "./rules/one-place";
 import { outletWatts } from "./rules/outlet-watts";
 import { outletsMeant } from "./rules/outlets-meant";
 import { panelPins } from "./rules/panel-pins";
@@ -102,6 +103,7 @@ export const RULES: readonly Rule[] = [
   airWay,
   airEnough,
   noise,
+  onePlace,
   lowNoise,
   lightWish,
   monitors,

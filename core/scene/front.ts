@@ -1,17 +1,13 @@
 import { boardPorts, type Graph, type PartNode, partsOfKind, type Rect } from "../assembly";
-import { type Clearance, clearances, radiatorSeats, SLOT_PITCH_MM } from "../fit";
+import { type Clearance, clearances, radiatorSeats } from "../fit";
 import { routesOf } from "../routes";
+import { BOARD_FACE_MM, behindMm, bodyOf, roomMm } from "../space";
 import { type Scene, type SceneBox, sceneOf } from "./scene";
 
-/** How far the face of the board stands off the tray, standoff and board; and the lid of the CPU off that face: mm (common practice). */
-const BOARD_FACE_MM = 8;
-const SOCKET_MM = 7;
 /** A module is 133.35 mm long (JEDEC, from memory) and stands in a slot along the tray's height. */
 const MODULE_MM = 133.35;
-/** What stands off the tray and says nothing of it, mm (common practice). */
-const USUAL_MM = { pump: 55, hub: 15, supply: 150, cage: 102, memory: 32, card: 112, flat: 7, thick: 26, cooler: 160, behind: 20 };
-/** A supply and the drives beside it begin at the panel behind the tray, with this between, mm. */
-const WALL_MM = 3;
+/** A module that says nothing of its height, mm (common practice). */
+const MEMORY_MM = 32;
 /** How high the leads behind the tray are drawn where they are thickest, mm. */
 const LEADS_MM = 36;
 
@@ -45,17 +41,16 @@ type Depth = readonly [from: number, to: number, assumed?: boolean];
 export function frontOf(graph: Graph): FrontView | undefined {
   const shell = partsOfKind(graph, "case")[0];
   const scene = sceneOf(graph);
-  return shell && scene.hasCase ? madeOf(graph, shell, scene) : undefined;
+  return shell && scene.hasCase ? madeOf(graph, scene) : undefined;
 }
 
-function madeOf(graph: Graph, shell: PartNode, scene: Scene): FrontView {
-  const b = shell.type.body;
-  const trayMm = b.behindTrayMm ?? USUAL_MM.behind;
-  const room = BOARD_FACE_MM + SOCKET_MM + (b.maxCoolerMm ?? USUAL_MM.cooler);
+function madeOf(graph: Graph, scene: Scene): FrontView {
+  const trayMm = behindMm(graph);
+  const room = roomMm(graph);
   const boxes = [
     ...scene.boxes.flatMap((box): FrontBox[] => {
       const part = box.part === undefined ? undefined : graph.parts.get(box.part);
-      const depth = part && depthOf(graph, shell, box, part, -trayMm, room);
+      const depth = part && depthOf(graph, box, part);
       if (!part || !depth) return [];
       return [{ part: part.id, name: box.name, label: box.label, kind: box.kind, ...placed(depth, box.rect.yMm, box.rect.heightMm, trayMm) }];
     }),
@@ -94,55 +89,41 @@ const placed = ([from, to, assumed]: Depth, yMm: number, heightMm: number, trayM
   ...(assumed ? { assumed } : {}),
 });
 
-/** Undefined for what a section behind the front fans does not show: fans and lights of front and rear, what hangs on leads. */
-function depthOf(graph: Graph, shell: PartNode, box: SceneBox, part: PartNode, panel: number, room: number): Depth | undefined {
-  const b = part.type.body;
-  switch (box.kind) {
-    case "board":
-      return [0, BOARD_FACE_MM];
-    case "cooler":
-      return [BOARD_FACE_MM + SOCKET_MM, BOARD_FACE_MM + SOCKET_MM + (b.heightMm ?? USUAL_MM.cooler), b.heightMm === undefined];
-    case "pump":
-      return [BOARD_FACE_MM + SOCKET_MM, BOARD_FACE_MM + SOCKET_MM + (b.heightMm ?? USUAL_MM.pump), b.heightMm === undefined];
-    case "card": {
-      if (!part.part.vertical) return [BOARD_FACE_MM, BOARD_FACE_MM + (b.depthMm ?? USUAL_MM.card), b.depthMm === undefined];
-      const stands = shell.type.body.vertical?.thicknessMm ?? (b.slots ?? 2) * SLOT_PITCH_MM;
-      return [room - stands, room - stands + (b.slots ?? 2) * SLOT_PITCH_MM, b.slots === undefined];
-    }
-    case "radiator": {
-      const seat = radiatorSeats(graph).find((r) => r.cooler.id === part.id);
-      return seat && level(seat.place?.region) ? hangs(seat.place?.offsetMm, seat.radiator.widthMm) : undefined;
-    }
-    case "fan":
-      return fanDepth(graph, shell, part, box, room);
-    case "supply":
-      return [panel + WALL_MM, panel + WALL_MM + (b.widthMm ?? USUAL_MM.supply), b.widthMm === undefined];
-    case "drive":
-      if (box.sheets[0] === "behind") return [-(b.formFactor === "3.5" ? USUAL_MM.thick : USUAL_MM.flat), 0];
-      return [panel + WALL_MM, panel + WALL_MM + USUAL_MM.cage, true];
-    case "hub":
-      return box.sheets[0] === "behind" ? [-USUAL_MM.hub, 0, true] : [0, USUAL_MM.hub, true];
-    default:
-      return undefined;
-  }
+/** As its body says; undefined for what a section behind the front fans does not show: fans, radiators and lights of front and rear, what hangs on leads. */
+function depthOf(graph: Graph, box: SceneBox, part: PartNode): Depth | undefined {
+  if (box.kind === "board") return [0, BOARD_FACE_MM];
+  const body = box.kind === "radiator" ? bodyOf(graph, `${part.id}/radiator`) : bodyOf(graph, part.id);
+  if (!body || !SHOWN.includes(box.kind)) return undefined;
+  const shell = partsOfKind(graph, "case")[0]?.type.body;
+  const region = (
+    box.kind === "radiator" ? radiatorSeats(graph).find((r) => r.cooler.id === part.id)?.place : shell?.mounts.find((m) => m.id === part.part.mount)
+  )?.region;
+  if ((box.kind === "radiator" || box.kind === "fan") && (region === "front" || region === "rear" || region === undefined)) return undefined;
+  return [...body.depth, isAssumed(graph, box, part)];
 }
 
-const level = (region: string | undefined) => region === "top" || region === "bottom";
-/** What hangs from the top or stands on the floor, beside the board's face. */
-const hangs = (offsetMm: number | undefined, widthMm: number): Depth => [
-  BOARD_FACE_MM + (offsetMm ?? 30),
-  BOARD_FACE_MM + (offsetMm ?? 30) + widthMm,
-  offsetMm === undefined,
-];
+/** Kinds whose place is shown. */
+const SHOWN: readonly SceneBox["kind"][] = ["cooler", "pump", "card", "radiator", "fan", "supply", "drive", "hub"];
 
-function fanDepth(graph: Graph, shell: PartNode, part: PartNode, box: SceneBox, room: number): Depth | undefined {
-  const mount = shell.type.body.mounts.find((m) => m.id === part.part.mount);
-  const deep = part.type.body.depthMm ?? 25;
-  if (mount?.region === "side") return [room - deep, room];
-  if (mount?.region === "behind-tray") return [-deep, 0];
-  if (!level(mount?.region)) return undefined;
-  const seat = radiatorSeats(graph).find((r) => r.fans.some((f) => f.id === part.id));
-  return hangs(seat?.place?.offsetMm, box.rect.widthMm);
+/** Is how far it reaches off the tray only what is typical? */
+function isAssumed(graph: Graph, box: SceneBox, part: PartNode): boolean {
+  const b = part.type.body;
+  switch (box.kind) {
+    case "cooler":
+    case "pump":
+      return b.heightMm === undefined;
+    case "card":
+      return (part.part.vertical ? b.slots : b.depthMm) === undefined;
+    case "supply":
+      return b.widthMm === undefined;
+    case "drive":
+      return box.sheets[0] !== "behind";
+    case "fan":
+    case "radiator":
+      return radiatorSeats(graph).find((r) => r.cooler.id === part.id || r.fans.includes(part))?.place?.offsetMm === undefined;
+    default:
+      return true;
+  }
 }
 
 function memory(graph: Graph, trayMm: number): FrontBox[] {
@@ -151,6 +132,6 @@ function memory(graph: Graph, trayMm: number): FrontBox[] {
   if (!slot || !module) return [];
   const high = module.type.body.heightMm;
   const name = module.part.label ?? module.type.name;
-  const depth: Depth = [BOARD_FACE_MM, BOARD_FACE_MM + (high ?? USUAL_MM.memory), high === undefined];
+  const depth: Depth = [BOARD_FACE_MM, BOARD_FACE_MM + (high ?? MEMORY_MM), high === undefined];
   return [{ part: module.id, name, label: name, kind: "memory", ...placed(depth, slot.at.yMm - MODULE_MM / 2, MODULE_MM, trayMm) }];
 }

@@ -224,7 +224,7 @@ function smallPort(graph: Graph, n: PortNode, box: SceneBox, i: number, of: numb
     box.kind === "hung"
       ? { xMm: box.rect.xMm + (HUNG_MM.w * (i + 0.5)) / of, yMm: box.rect.yMm + HUNG_MM.h }
       : row
-        ? portRow({ ...box, kind: box.kind === "supply" ? "supply" : "hub", lets: "nothing" } as Parameters<typeof portRow>[0], i, of)
+        ? portRow({ rect: box.rect, kind: box.kind === "supply" ? "supply" : "hub" }, i, of)
         : spotOfPort(graph, n);
   const w = row && box.kind !== "supply" ? Math.min(SMALL_PORT_MM.w, (box.rect.widthMm / of) * 0.8) : SMALL_PORT_MM.w;
   const h = box.kind === "supply" ? Math.min(SMALL_PORT_MM.h, (box.rect.heightMm / of) * 0.8) : SMALL_PORT_MM.h;

@@ -114,7 +114,7 @@ function fanSpot(graph: Graph, b: Body): Spot {
 const holds = (r: Rect, p: Point) => p.xMm > r.xMm && p.xMm < r.xMm + r.widthMm && p.yMm > r.yMm && p.yMm < r.yMm + r.heightMm;
 
 /** Ports of a hub stand in a row along its lower edge, as they are listed; so do the outlets of a supply, down its inner face. */
-export function portRow(b: Body, index: number, of: number): Point {
+export function portRow(b: Pick<Body, "kind" | "rect">, index: number, of: number): Point {
   const r = b.rect;
   if (b.kind === "supply") return { xMm: r.xMm + r.widthMm, yMm: r.yMm + (r.heightMm * (index + 0.5)) / of };
   return { xMm: r.xMm + (r.widthMm * (index + 0.5)) / of, yMm: r.yMm + r.heightMm };

@@ -1,11 +1,13 @@
 import { boardPorts, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
-import { isLiquid, type PartKind, type PartType, type Point } from "../catalogue";
-import { cardBoxes, fanSeats, radiatorSeats } from "../fit";
+import { fanOutline, isFaceOn, isLiquid, type PartKind, PartType, type Point, SUPPLY_MM, supplyOutline } from "../catalogue";
+import { cardBoxes, fanSeats, radiatorSeats, SLOT_PITCH_MM } from "../fit";
 
 /** The two sides of the tray. What is on `behind` is kept as seen from the front; drawings of it are mirrored. */
 export type Sheet = "front" | "behind";
 
 export type BodyKind = "fan" | "radiator" | "supply" | "drive" | "hub" | "card" | "cooler" | "pump" | "light" | "cage" | "cover" | "heatsink";
+
+type Depth = readonly [fromMm: number, toMm: number];
 
 /** Something solid in the case, as a rectangle in case millimetres. */
 export interface Body {
@@ -20,6 +22,8 @@ export interface Body {
   lets: "nothing" | "at a price";
   /** Its outline is seen from its broad side: a fan as a ring. */
   faceOn?: boolean;
+  /** From where to where it reaches off the tray's face, mm; behind the tray below nought. */
+  depth: Depth;
   /** Only known by what is typical. */
   assumed?: boolean;
 }
@@ -37,6 +41,8 @@ const PUMP_MM = 62;
 const EDGE_MM = 4;
 /** A supply stands this far from the wall. */
 const GAP_MM = 3;
+/** Where there is no case at all. */
+const NO_CASE = PartType.shape.body.parse(undefined);
 const STRIP_MM = { long: 300, thick: 6 };
 /** From the middle of a fan on a wall to its face, and the ring on it. */
 const FAN_FACE_MM = 17;
@@ -87,6 +93,7 @@ function ofCase(graph: Graph): Body[] {
       id: `${shell?.id}/${b.id}`,
       kind: b.kind,
       name: b.label,
+      depth: b.side === "rear" ? [-(shell?.type.body.behindTrayMm ?? USUAL_MM.behind), 0] : inBay(graph, USUAL_MM.cage),
       sheets: b.side === "rear" ? BEHIND : FRONT,
       rect: { xMm: b.at.xMm, yMm: b.at.yMm, widthMm: b.widthMm, heightMm: b.heightMm },
       lets: b.kind === "cover" ? "at a price" : "nothing",
@@ -103,6 +110,7 @@ function ofBoard(graph: Graph): Body[] {
       id: `${board.id}/${i + 1}`,
       kind: "heatsink",
       name: m.label,
+      depth: onBoard(USUAL_MM.landmark),
       sheets: FRONT,
       rect: { xMm: at.xMm + m.at.xMm, yMm: at.yMm + m.at.yMm, widthMm: m.widthMm, heightMm: m.heightMm },
       lets: "nothing",
@@ -110,31 +118,62 @@ function ofBoard(graph: Graph): Body[] {
   );
 }
 
+/** How far the face of the board stands off the tray, standoff and board; and the lid of the CPU off that face: mm (common practice). */
+export const BOARD_FACE_MM = 8;
+export const SOCKET_MM = 7;
+/** What stands off the tray and says nothing of it, mm (common practice). */
+const USUAL_MM = { pump: 55, hub: 15, cage: 102, card: 112, flat: 7, thick: 26, cooler: 160, behind: 20, landmark: 35, hangs: 30 };
+/** A supply and the drives beside it begin at the panel behind the tray, with this between, mm. */
+const WALL_MM = 3;
+
+/** From the tray's face to the side panel, mm. */
+export const roomMm = (graph: Graph): number => BOARD_FACE_MM + SOCKET_MM + (shellOf(graph)?.type.body.maxCoolerMm ?? USUAL_MM.cooler);
+/** From the panel behind the tray to the tray's face, mm: the deepest of what is there. */
+export function behindMm(graph: Graph): number {
+  const b = shellOf(graph)?.type.body;
+  return Math.max(b?.behindTrayMm ?? USUAL_MM.behind, ...(b?.rooms ?? []).map((r) => r.depthMm));
+}
+const inBay = (graph: Graph, wide: number): Depth => [WALL_MM - (shellOf(graph)?.type.body.behindTrayMm ?? USUAL_MM.behind), wide];
+const onBoard = (high: number, from = BOARD_FACE_MM): Depth => [from, from + high];
+/** What is fixed to front or rear stands in the middle between tray and panel. */
+function middle(graph: Graph, wide: number): Depth {
+  const from = Math.max(0, (roomMm(graph) - wide) / 2);
+  return [from, from + wide];
+}
+/** What hangs from the top or stands on the floor, beside the board's face. */
+const hangs = (offsetMm: number | undefined, wide: number): Depth => onBoard(wide, BOARD_FACE_MM + (offsetMm ?? USUAL_MM.hangs));
+const isLevel = (region: string | undefined) => region === "top" || region === "bottom";
+
+/** How far off the tray a fan reaches: with its radiator where it is on one. */
+function fanDepth(graph: Graph, mount: Mount, size: number, deep: number, off: number | undefined): Depth {
+  if (mount.region === "side") return [roomMm(graph) - deep, roomMm(graph)];
+  if (mount.region === "behind-tray") return [-deep, 0];
+  return isLevel(mount.region) ? hangs(off, size) : middle(graph, size);
+}
+
 /** A fan on a wall is seen edge-on, one on the side panel or the tray from its broad side. */
 function fans(graph: Graph): Body[] {
   const b = shellOf(graph)?.type.body;
-  const [w, h] = [b?.widthMm ?? 450, b?.heightMm ?? 450];
   // A radiator and its fans hang off the tray: leads go behind them.
   const gapped = new Set(radiatorSeats(graph).flatMap((r) => (letsOf(r.place) === "at a price" ? r.fans.map((f) => f.id) : [])));
-  return fanSeats(graph).map((seat): Body => {
+  const offOf = new Map(radiatorSeats(graph).flatMap((r) => r.fans.map((f) => [f.id, r.place?.offsetMm] as const)));
+  return fanSeats(graph).flatMap((seat): Body[] => {
+    if (!b) return [];
     const { mount, sizeMm: size, depthMm: deep, inside, part } = seat;
-    const base = { id: part.id, kind: "fan" as const, name: nameOf(part), part };
-    if (mount.region === "side" || mount.region === "behind-tray")
-      return { ...base, sheets: BOTH, rect: centred(mount.at, size, size), lets: "at a price", faceOn: true };
-    const level = mount.region === "top" || mount.region === "bottom";
-    const [fw, fh] = level ? [size, deep] : [deep, size];
-    const out = inside || mount.region !== "front" ? 0 : deep * 0.7;
-    return {
-      ...base,
-      sheets: BOTH,
-      rect: {
-        xMm: within(mount.at.xMm - fw / 2 + out, 0, w - fw + (inside ? 0 : deep)),
-        yMm: within(mount.at.yMm - fh / 2, 0, h - fh),
-        widthMm: fw,
-        heightMm: fh,
+    return [
+      {
+        id: part.id,
+        kind: "fan",
+        name: nameOf(part),
+        part,
+        sheets: mount.region === "behind-tray" ? BEHIND : BOTH,
+        rect: fanOutline(b, mount, size, deep, inside),
+        depth: fanDepth(graph, mount, size, deep, offOf.get(part.id)),
+        ...(isFaceOn(mount)
+          ? { lets: "at a price" as const, faceOn: true }
+          : { lets: gapped.has(part.id) ? ("at a price" as const) : ("nothing" as const) }),
       },
-      lets: gapped.has(part.id) ? "at a price" : "nothing",
-    };
+    ];
   });
 }
 
@@ -161,28 +200,29 @@ function radiators(graph: Graph): Body[] {
         part: r.cooler,
         sheets: FRONT,
         rect,
+        depth: isLevel(r.place.region) ? hangs(r.place.offsetMm, r.radiator.widthMm) : middle(graph, r.radiator.widthMm),
         lets: letsOf(r.place),
       },
     ];
   });
 }
 
+/** Where a supply stands: at the mount that it names, else at the first that takes one. Behind the tray, in front of it, or over the board. */
 function supplies(graph: Graph): Body[] {
   const b = shellOf(graph)?.type.body;
-  const region = b?.mounts.find((m) => m.takes.includes("supply"))?.region ?? "bottom";
+  const first = b?.mounts.find((m) => m.takes.includes("supply"));
   return partsOfKind(graph, "supply").map((part): Body => {
-    const long = part.type.body.depthMm ?? 150;
-    const high = part.type.body.heightMm ?? 86;
-    const [w, h] = [b?.widthMm ?? 450, b?.heightMm ?? 450];
-    const xMm = region === "bottom" || region === "rear" ? GAP_MM : within(part.origin.xMm - long / 2, 0, w - long - GAP_MM);
-    const yMm = within(part.origin.yMm - high / 2, 0, h - high - GAP_MM);
+    const mount = mountOf(graph, part) ?? first;
+    const { depthMm: long, heightMm: high = SUPPLY_MM.high, widthMm: wide = SUPPLY_MM.wide } = part.type.body;
+    const behind = mount?.region === "behind-tray";
     return {
       id: part.id,
       kind: "supply",
       name: nameOf(part),
       part,
-      sheets: FRONT,
-      rect: { xMm, yMm, widthMm: long, heightMm: high },
+      sheets: behind ? BEHIND : FRONT,
+      rect: supplyOutline(b ?? NO_CASE, { at: part.origin, region: mount?.region ?? "bottom", offMm: mount?.offMm }, long, high),
+      depth: behind ? [-high - WALL_MM, -WALL_MM] : mount?.offMm === undefined ? inBay(graph, wide) : onBoard(high, mount.offMm),
       lets: "nothing",
     };
   });
@@ -202,6 +242,7 @@ function drives(graph: Graph): Body[] {
         part,
         sheets: behind ? BEHIND : FRONT,
         rect: centred(part.origin, size.w, size.h),
+        depth: behind ? [-(form === "3.5" ? USUAL_MM.thick : USUAL_MM.flat), 0] : inBay(graph, USUAL_MM.cage),
         lets: "nothing",
         ...(mountOf(graph, part) ? {} : { assumed: true }),
       },
@@ -236,6 +277,7 @@ function hubs(graph: Graph): Body[] {
         part,
         sheets: (mount ?? last)?.region === "behind-tray" || !mounts.length ? BEHIND : FRONT,
         rect: centred(at, w, h),
+        depth: (mount ?? last)?.region === "behind-tray" || !mounts.length ? [-USUAL_MM.hub, 0] : [0, USUAL_MM.hub],
         lets: "nothing",
         ...(mountOf(graph, part) ? {} : { assumed: true }),
       };
@@ -253,6 +295,7 @@ function cards(graph: Graph): Body[] {
         part,
         sheets: FRONT,
         rect: { xMm: x, yMm: y, widthMm: w, heightMm: h },
+        depth: onBoard(part.type.body.depthMm ?? USUAL_MM.card),
         lets: "at a price",
       }),
     ),
@@ -269,8 +312,9 @@ function cards(graph: Graph): Body[] {
                 xMm: stand.at.xMm,
                 yMm: stand.at.yMm - (part.type.body.depthMm ?? 112) / 2,
                 widthMm: part.type.body.widthMm ?? 200,
-                heightMm: part.type.body.depthMm ?? 112,
+                heightMm: part.type.body.depthMm ?? USUAL_MM.card,
               },
+              depth: standsFrom(graph, stand, part),
               lets: "at a price",
               faceOn: true,
             },
@@ -278,6 +322,12 @@ function cards(graph: Graph): Body[] {
         : [],
     ),
   ];
+}
+
+/** A card on the vertical mount stands as far from the side panel as its place leaves room. */
+function standsFrom(graph: Graph, stand: { thicknessMm: number }, card: PartNode): Depth {
+  const from = roomMm(graph) - stand.thicknessMm;
+  return [from, from + (card.type.body.slots ?? 2) * SLOT_PITCH_MM];
 }
 
 function coolers(graph: Graph): Body[] {
@@ -293,6 +343,7 @@ function coolers(graph: Graph): Body[] {
       part,
       sheets: FRONT,
       rect: centred(cpu.at, w, h),
+      depth: onBoard(part.type.body.heightMm ?? (pump ? USUAL_MM.pump : USUAL_MM.cooler), BOARD_FACE_MM + SOCKET_MM),
       lets: "nothing",
       faceOn: true,
     };
@@ -315,6 +366,17 @@ function lights(graph: Graph): Body[] {
       xMm: within(mount.at.xMm + (mount.region === "front" ? -inwards : mount.region === "rear" ? inwards : 0), size.w / 2, w - size.w / 2),
       yMm: within(mount.at.yMm + (mount.region === "top" ? inwards : mount.region === "bottom" ? -inwards : 0), size.h / 2, h - size.h / 2),
     };
-    return [{ id: part.id, kind: "light", name: nameOf(part), part, sheets: BOTH, rect: centred(at, size.w, size.h), lets: "at a price" }];
+    return [
+      {
+        id: part.id,
+        kind: "light",
+        name: nameOf(part),
+        part,
+        sheets: BOTH,
+        rect: centred(at, size.w, size.h),
+        depth: middle(graph, STRIP_MM.thick),
+        lets: "at a price",
+      },
+    ];
   });
 }

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { parseWith, readBuild } from "../../core/assembly";
-import { PartType, toStored } from "../../core/catalogue";
+import { contradictions, PartType, toStored } from "../../core/catalogue";
 import { type EntityManager, JobPart, LockMode, ShelfRevision, ShelfType } from "../../db";
 import { entryOf } from "../build/parts-of-job";
 import { no, type Result, yes } from "../kernel/result";
@@ -42,6 +42,8 @@ export const saveType = shopAction({
         "Nothing was stored. Correct these and save again.",
         whole.faults.map((f) => f.replace("partTypes[0].", "")),
       );
+    const odd = contradictions(type);
+    if (odd.length > 0) return no("This entry says two things that cannot both be. Nothing was stored. Measure again, correct these and save.", odd);
     const row = await tx.findOne(ShelfType, { id: type.id }, { lockMode: LockMode.PESSIMISTIC_WRITE });
     if (s.from === undefined && row) return no(`The shelf already has a part type ${type.id}. Give the new one another id. Nothing was stored.`);
     if (s.from !== undefined && !row)

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { parseJson, parseWith } from "../../core/assembly";
-import { FLAT_FIELDS, flatValues, PartType, withFlatValues } from "../../core/catalogue";
+import { contradictions, FLAT_FIELDS, flatValues, PartType, withFlatValues } from "../../core/catalogue";
 import { plainCell, readCsv, writeCsv } from "../../core/table";
 import { type EntityManager, ShelfType } from "../../db";
 import { entryOf } from "../build/parts-of-job";
@@ -135,6 +135,7 @@ async function wanted(em: EntityManager, text: string): Promise<Result<{ rows: W
     else first.set(row.id, row.line);
     const there = now.get(row.id);
     row.seen = there?.revision ?? null;
+    if (row.type) row.faults.push(...contradictions(row.type));
     if (there && row.type && there.kind !== row.type.kind) row.faults.push(`It is a ${there.kind} on the shelf and stays one.`);
     const stock = row.stock !== undefined && row.stock !== (there?.stock ?? 0);
     if (!stock) delete row.stock;

@@ -189,13 +189,26 @@ function needs(site: Site, l: LeadNode, p: PortNode): void {
   if (FIXED.includes(l.part.type.kind) && !hung(l.part)) edge("needs", mountId(l.part.id), id, `its lead comes from ${nameOf(l.part)}`);
   if (FIXED.includes(p.part.type.kind) && !hung(p.part)) edge("needs", mountId(p.part.id), id, `${nameOf(p.part)} is fixed first`);
   const owner = graph.parts.get(l.part.cable?.owner ?? l.part.id);
-  if (owner?.type.kind === "supply" && l.lead.role !== "cable-root" && (l.part.cable?.captive || rootsBefore(site, owner.id)))
+  // Under the supply its plugs go in while it lies beside the case, on the length of its cables.
+  const under = owner !== undefined && suppliesOver(graph, p).includes(owner);
+  if (owner?.type.kind === "supply" && !under && l.lead.role !== "cable-root" && (l.part.cable?.captive || rootsBefore(site, owner.id)))
     edge("needs", mountId(owner.id), id, "its cable hangs from the supply");
   if (l.part.type.kind === "splitter" && p.part.type.kind !== "splitter")
     for (const c of graph.connections)
       if (graph.ports.get(c.port)?.part.id === l.part.id)
         edge("school", plugId(c.lead), id, "joined first, the splitter's lead is plugged with all that hangs on it");
   late(site, l, p);
+}
+
+/** Supplies that hang over a port: in front of it and over it, with no room for a hand between. */
+function suppliesOver(graph: Graph, p: PortNode): PartNode[] {
+  if (p.part.type.kind !== "board") return [];
+  return partsOfKind(graph, "supply").filter((s) => {
+    const b = bodyOf(graph, s.id);
+    if (!b?.sheets.includes("front")) return false;
+    const { xMm, yMm, widthMm, heightMm } = b.rect;
+    return p.at.xMm > xMm && p.at.xMm < xMm + widthMm && p.at.yMm > yMm && p.at.yMm < yMm + heightMm;
+  });
 }
 
 const onRadiator = (site: Site, part: PartNode): boolean => site.radiators.some((r) => r.fans.includes(part));
@@ -227,7 +240,8 @@ export function coverPlugs(site: Site, ways: boolean): void {
     card: partsOfKind(graph, "card").map((p) => ({ id: inPlace(p), name: nameOf(p) })),
     cooler: partsOfKind(graph, "cooler").flatMap((p) => (isLiquid(p.type) ? [] : [{ id: mountId(p.id), name: nameOf(p) }])),
     radiator: partsOfKind(graph, "cooler").flatMap((p) => (isLiquid(p.type) ? [{ id: mountId(p.id), name: "the radiator" }] : [])),
-    supply: partsOfKind(graph, "supply").map((p) => ({ id: mountId(p.id), name: "the supply" })),
+    // Where it hangs says what it covers, whatever the board's entry says.
+    supply: [],
     memory: partsOfKind(graph, "memory").map((p) => ({ id: inPlace(p), name: "the memory" })),
   };
   for (const c of graph.connections) {
@@ -241,6 +255,7 @@ export function coverPlugs(site: Site, ways: boolean): void {
         edge("covers", plugId(c.lead), by.id, `${p.port.label} lies under ${by.name}`);
         if (ways && what === "radiator") reach(site, l, by.id);
       }
+    for (const s of suppliesOver(graph, p)) edge("covers", plugId(c.lead), mountId(s.id), `${p.port.label} lies under the supply`);
     // The head's lead reaches only from the CPU.
     if (isLiquid(l.part.type)) edge("reach", `head:${l.part.id}`, plugId(c.lead), `${l.tag} reaches its port only once the pump head is on the CPU`);
   }
