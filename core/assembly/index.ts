@@ -16,6 +16,7 @@ export {
   zoneOf,
 } from "./graph";
 export { boardPorts, kept, partsOfKind, wholeParts } from "./kept";
+export { mateOf, outletOf, outletWanted, pinOutOf } from "./mates";
 export { portNodes } from "./nodes";
 export { parseJson, parseWith, type ReadBuild, type ReadFaults, readBuild, readBuildText, readingBuild } from "./read";
 export { Address, Build, CONNECTION_STATES, Connection, MOST_LEADS, Part, Policy, Settings, Wishes } from "./schema";

@@ -1,5 +1,6 @@
 import type { Address, Connection, Graph, LeadNode, PartNode, PortNode } from "../assembly";
-import { controlLost, family, mate, type Port, usable } from "../catalogue";
+import { mateOf } from "../assembly";
+import { controlLost, family, type Port, usable } from "../catalogue";
 import { rightPins } from "./contact";
 import { rootOf } from "./root";
 
@@ -40,7 +41,7 @@ function hop(graph: Graph, lead: LeadNode | undefined, address: Address): Hop | 
   const c = lead && graph.ofLead.get(lead.address);
   const port = c && graph.ports.get(c.port);
   if (!lead || !port) return { kind: "free", lead: address };
-  if (!usable(mate(lead.lead.family, port.port.family, lead.lead.key, port.port.key))) return { kind: "mating", lead: address, port: port.address };
+  if (!usable(mateOf(lead, port))) return { kind: "mating", lead: address, port: port.address };
   return { lead, port };
 }
 const isHop = (x: Hop | Nowhere): x is Hop => !("kind" in x);
@@ -142,8 +143,7 @@ function fed(graph: Graph, socket: Address, through: Hop[], seen: Set<Address>):
   if (seen.has(lead.address)) return stopped(through, { kind: "ring", at: lead.address });
   seen.add(lead.address);
   const way = [...through, { lead, port }];
-  if (!usable(mate(lead.lead.family, port.port.family, lead.lead.key, port.port.key)))
-    return stopped(way, { kind: "mating", lead: lead.address, port: socket });
+  if (!usable(mateOf(lead, port))) return stopped(way, { kind: "mating", lead: lead.address, port: socket });
   if (!lead.part.cable) {
     // An adapter: every one of its sockets must be fed.
     const ins = lead.part.type.ports.filter((p) => p.flow === "in" && family(p.family).loom === "power");

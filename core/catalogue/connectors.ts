@@ -57,7 +57,7 @@ export const Port = z.strictObject({
   id: Id,
   label: Label.describe("as printed on the part"),
   family: FamilyId,
-  key: Label.optional().describe("for families with their own key: socket, memory type, outlet system, maker"),
+  key: Label.optional().describe("for families with their own key: socket, memory type, kind of outlet, maker"),
   flow: z.enum(["out", "in"]).describe("out: gives power or signal; in: takes it"),
   role: z.enum(PORT_ROLES),
   at: Point.default({ xMm: 0, yMm: 0 }).describe("centre, from the part's own top left corner"),
@@ -157,7 +157,11 @@ export const Cable = z.strictObject({
   count: z.number().int().min(1).max(20),
   captive: z.boolean().default(false),
   rail: Label.optional().describe("captive cables: the 12 V rail that they hang on, where the supply has several"),
-  outlets: z.array(Label).max(2).default([]).describe("outlet systems that its root plugs need, one each"),
+  outlets: z
+    .array(Label)
+    .max(2)
+    .default([])
+    .describe("kinds of outlets that its root plugs need, one each; whose pin-out they have is said by `outletSystem`"),
   ends: z
     .array(z.strictObject({ id: Id, family: FamilyId, atMm: Length, limit: Limit.default({}) }))
     .min(1)

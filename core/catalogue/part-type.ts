@@ -84,6 +84,9 @@ export const PartType = z.strictObject({
   maker: z.string().max(80),
   name: Label,
   revision: z.number().int().min(1).default(1),
+  outletSystem: Label.optional().describe(
+    "modular supplies and cable sets for them: whose pin-out it has, as its maker names it; two are the same only where maker and system are; left out: nobody else's cable belongs to it",
+  ),
   ports: z.array(Port).max(80).default([]),
   leads: z.array(Lead).max(40).default([]),
   cables: z.array(Cable).max(20).default([]),

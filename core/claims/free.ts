@@ -1,6 +1,7 @@
 import type { Graph, LeadNode, PortNode } from "../assembly";
+import { mateOf, outletOf, outletWanted } from "../assembly";
 import { boardHas, panelPlaces, switchedOff } from "../brings";
-import { family, mate, type Need, usable } from "../catalogue";
+import { family, type Need, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuFilledW, cpuShareOnceFilled, cpuSockets, cpuSocketW, plugLimitW, portDrawW, wantedDrawW } from "../power";
 import { leadToPortMm, plugToPlugMm, portToPortMm } from "../routes";
 import { needOf, needOfSocket } from "../wiring";
@@ -54,7 +55,7 @@ function powerEmpty(graph: Graph, p: PortNode): Claim {
   const socket = p.address;
   const cpu = p.port.role === "cpu-power" && cpuDrawW(graph) > 0;
   const w = cpu ? cpuShareOnceFilled(graph, p) : portDrawW(graph, p) || wantedDrawW(graph, p);
-  const plugs = [...graph.leads.values()].filter((l) => l.lead.flow === "out" && usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)));
+  const plugs = [...graph.leads.values()].filter((l) => l.lead.flow === "out" && usable(mateOf(l, p)));
   if (plugs.length === 0) return { kind: "no-plug", socket };
   const carries = (l: LeadNode) => plugLimitW(l.lead.family, l.lead.limit ?? {});
   // The CPU's draw is shared over its plugs: none of them is too weak by itself.
@@ -106,7 +107,9 @@ function outletMissing(graph: Graph, l: LeadNode): boolean {
   return roots.some(
     (key, n) =>
       !graph.ofLead.has(`${l.part.id}:root-${n + 1}`) &&
-      ![...graph.ports.values()].some((o) => o.port.family === "supply-outlet" && o.port.key === key && !graph.atPort.get(o.address)?.length),
+      ![...graph.ports.values()].some(
+        (o) => o.port.family === "supply-outlet" && outletOf(o) === outletWanted(l.part, key) && !graph.atPort.get(o.address)?.length,
+      ),
   );
 }
 

@@ -1,6 +1,6 @@
-import { type Connection, type Graph, type LeadNode, type PortNode, partsOfKind, zoneOf } from "../assembly";
+import { type Connection, type Graph, type LeadNode, mateOf, type PortNode, partsOfKind, zoneOf } from "../assembly";
 import { commander, hungOn, panelPinout, rootOf, switchedOff, wayOfLead } from "../brings";
-import { controlLost, countedByLeds, family, loadCurrentA, mate, usable } from "../catalogue";
+import { controlLost, countedByLeds, family, loadCurrentA, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuSocketsNeeded, peakW, portDrawW } from "../power";
 import { asksHub, departs, schoolWords } from "../schools";
 import { bootDrive, cardOrder, lanesAt, runOf, slotMBs, throughLowNoise } from "../wiring";
@@ -16,12 +16,12 @@ export function claimsHere(graph: Graph, c: Connection): Claim[] {
   const all = [...held, ...about(graph, c, l, p)];
   if (all.length > 0) return all;
   if (c.state !== "planned") return [{ kind: "by-hand", lead: l.address }];
-  return usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)) ? [{ kind: "fits", lead: l.address, port: p.address }] : [];
+  return usable(mateOf(l, p)) ? [{ kind: "fits", lead: l.address, port: p.address }] : [];
 }
 
 function about(graph: Graph, c: Connection, l: LeadNode, p: PortNode): Claim[] {
   if (l.lead.role === "cable-root")
-    return l.lead.key !== p.port.key ? [] : [{ kind: "outlet", lead: l.address, system: l.lead.key ?? "", feeds: fedBy(graph, l.part.id) }];
+    return !usable(mateOf(l, p)) ? [] : [{ kind: "outlet", lead: l.address, system: l.lead.key ?? "", feeds: fedBy(graph, l.part.id) }];
   switch (family(l.lead.family).planned) {
     case "supply":
       return l.lead.flow === "out" ? power(graph, l, p) : [];

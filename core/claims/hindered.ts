@@ -1,15 +1,14 @@
 import type { Graph, LeadNode, PortNode } from "../assembly";
+import { mateOf } from "../assembly";
 import { closesRing, displacedBy, hungOn, panelPlaces, rootOf, switchedOff, upstream } from "../brings";
-import { family, loadCurrentA, mate, startingCurrentA, usable } from "../catalogue";
+import { family, loadCurrentA, startingCurrentA, usable } from "../catalogue";
 import { leadToPortMm } from "../routes";
 import { lanesAt, speaks, tooFewLanes } from "../wiring";
 import type { Hindrance } from "./claim";
 
 /** Ports of the build that a lead's plug goes into and works in, whoever is in them. */
 export const fitting = (graph: Graph, l: LeadNode): PortNode[] =>
-  [...graph.ports.values()].filter(
-    (p) => p.port.flow !== l.lead.flow && p.part.id !== l.part.id && usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)),
-  );
+  [...graph.ports.values()].filter((p) => p.port.flow !== l.lead.flow && p.part.id !== l.part.id && usable(mateOf(l, p)));
 
 /** How far a lead hangs from where it must reach: the port, or what the port's splitters and extensions hang on. */
 export function missingMm(graph: Graph, l: LeadNode, p: PortNode): number {

@@ -1,6 +1,6 @@
-import { type Address, type Graph, type LeadNode, naturally, type PortNode, withConnections } from "../assembly";
+import { type Address, type Graph, type LeadNode, mateOf, naturally, type PortNode, withConnections } from "../assembly";
 import { hungOn } from "../brings";
-import { mate, usable } from "../catalogue";
+import { usable } from "../catalogue";
 import { leadToPortMm, plugToPlugMm } from "../routes";
 
 /** Another place for what is plugged in a port, to see whether it is the port. */
@@ -22,7 +22,7 @@ function otherEnd(graph: Graph, l: LeadNode): PortNode | undefined {
 
 /** It may go there, and reaches. What sits in a slot has no length. */
 function goes(graph: Graph, l: LeadNode, q: PortNode): boolean {
-  if (!usable(mate(l.lead.family, q.port.family, l.lead.key, q.port.key))) return false;
+  if (!usable(mateOf(l, q))) return false;
   if (l.loom === "seat") return true;
   const far = l.part.cable && l.lead.role === "data" ? otherEnd(graph, l) : undefined;
   const needMm = far ? plugToPlugMm(graph, far, q) : leadToPortMm(graph, l, q);

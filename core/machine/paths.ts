@@ -1,6 +1,6 @@
-import { type Address, type Graph, type LeadNode, type PortNode, partsOfKind } from "../assembly";
+import { type Address, type Graph, type LeadNode, mateOf, type PortNode, partsOfKind } from "../assembly";
 import { rootOf, wayOfLead } from "../brings";
-import { family, mate, type PartKind, usable } from "../catalogue";
+import { family, type PartKind, usable } from "../catalogue";
 
 /** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
 export interface Element {
@@ -64,8 +64,7 @@ export function powerPath(world: World, socket: PortNode, depth = 0): Path {
   const l = c && graph.leads.get(c.lead);
   if (!c || !l) return judge(world, [MAINS], `${socket.name} is empty`);
   const joint = jointElement(l, socket);
-  if (!usable(mate(l.lead.family, socket.port.family, l.lead.key, socket.port.key)))
-    return judge(world, [MAINS, joint], `${l.tag} does not belong in ${socket.name}`);
+  if (!usable(mateOf(l, socket))) return judge(world, [MAINS, joint], `${l.tag} does not belong in ${socket.name}`);
   if (!l.part.cable) {
     // An adapter: every one of its sockets must be fed.
     const ins = l.part.type.ports.filter((p) => p.flow === "in").flatMap((p) => graph.ports.get(`${l.part.id}:${p.id}`) ?? []);
@@ -80,8 +79,8 @@ export function powerPath(world: World, socket: PortNode, depth = 0): Path {
     const outlet = root && graph.ports.get(root.port);
     const rootLead = graph.leads.get(`${l.part.id}:root-${n + 1}`);
     if (!outlet || !rootLead) return judge(world, leans, `${l.part.part.label} is not plugged into the supply`);
-    // A cable set of the same system is as good as the supply's own.
-    if (outlet.port.key !== rootLead.lead.key) return judge(world, leans, `${l.part.part.label} is in the wrong outlet`);
+    // A cable set of the same system is as good as the supply's own; any other cable is not.
+    if (!usable(mateOf(rootLead, outlet))) return judge(world, leans, `${l.part.part.label} is in the wrong outlet`);
     leans.push(jointElement(rootLead, outlet));
   }
   return judge(world, leans);
@@ -112,7 +111,7 @@ export function leadPath(world: World, lead: Address, depth = 0): Path {
   const p = c && graph.ports.get(c.port);
   if (!l || !c || !p) return judge(world, [], `${l?.tag ?? lead} is not plugged`);
   const leans = [ownElement(graph, l), jointElement(l, p)];
-  if (!usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key))) return judge(world, leans, `${l.tag} does not work in ${p.name}`);
+  if (!usable(mateOf(l, p))) return judge(world, leans, `${l.tag} does not work in ${p.name}`);
   const from = p.port.fedBy;
   if (from === undefined) {
     const board = boardPath(world);

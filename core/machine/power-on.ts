@@ -1,6 +1,5 @@
-import { asPlugged, type Graph, type LeadNode, partsOfKind, withConnections } from "../assembly";
+import { asPlugged, type Graph, type LeadNode, mateOf, partsOfKind, withConnections } from "../assembly";
 import { hungOn, panelPinout, signallers } from "../brings";
-import { mate } from "../catalogue";
 import { cpuDrawW, cpuFilledW } from "../power";
 import { list, upper } from "../words";
 import { type Expectation, type Group, leansOf, NOT_REACHED, type PowerOn } from "./expectation";
@@ -71,7 +70,7 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
   for (const l of whole.leads.values()) {
     if (l.loom !== "lighting" || l.lead.role !== "light") continue;
     const port = graph.ports.get(graph.ofLead.get(l.address)?.port ?? "");
-    const harmed = port && mate(l.lead.family, port.port.family, l.lead.key, port.port.key).outcome === "harm";
+    const harmed = port && mateOf(l, port).outcome === "harm";
     const over = port && overloaded(graph, port.address);
     // Addressable lights do nothing without a signal.
     const control = l.lead.family === "light-12v" ? undefined : controlPath(world, l.address);
@@ -116,7 +115,7 @@ function damageOf(graph: Graph): string[] {
     const l = graph.leads.get(c.lead);
     const p = graph.ports.get(c.port);
     if (!l || !p) return [];
-    const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
+    const m = mateOf(l, p);
     return m.outcome === "harm" ? [`${l.tag} (${l.name}) in ${p.name}: ${m.because}`] : [];
   });
 }

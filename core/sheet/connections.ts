@@ -1,5 +1,6 @@
 import type { Graph } from "../assembly";
-import { family, mate } from "../catalogue";
+import { mateOf } from "../assembly";
+import { family } from "../catalogue";
 import { plainCell, readCsv, writeCsv } from "../table";
 import type { Sheet } from "./rows";
 
@@ -63,7 +64,7 @@ export function readConnections(
     else if (!p) faults.push(`Line ${line}: there is no port "${port}" in this job.`);
     else {
       const place = placed === "" ? undefined : placed.split(/[\s;]+/).map(Number);
-      const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
+      const m = mateOf(l, p);
       if (place?.some((x) => !Number.isInteger(x) || x < 1 || x > 30) || (place?.length ?? 0) > 10)
         faults.push(`Line ${line}: the place "${placed}" is not a list of pins from 1 to 30.`);
       else if (m.outcome === "keyed" || m.outcome === "harm")

@@ -1,5 +1,5 @@
-import { type Connection, type Graph, type LeadNode, naturally, type PartNode, type PortNode, partIdOf, wholeParts } from "../assembly";
-import { type Lead, mate, type Port, usable } from "../catalogue";
+import { type Connection, type Graph, type LeadNode, mateOf, naturally, type PartNode, type PortNode, partIdOf, wholeParts } from "../assembly";
+import { type Lead, type Port, usable } from "../catalogue";
 import { peakW } from "../power";
 
 /** The port that gives data at the other end of a drive's data cable; undefined where that is loose, or in another drive. */
@@ -77,10 +77,6 @@ export function bootSlower(graph: Graph, l: LeadNode, slot: PortNode): boolean {
   const own = slotMBs(slot.port, l.lead.protocol);
   if (own === undefined || own >= reads) return false;
   return [...graph.ports.values()].some(
-    (p) =>
-      p.port.flow === "out" &&
-      usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key)) &&
-      speaks(l.lead, p.port) &&
-      (slotMBs(p.port, l.lead.protocol) ?? 0) > own,
+    (p) => p.port.flow === "out" && usable(mateOf(l, p)) && speaks(l.lead, p.port) && (slotMBs(p.port, l.lead.protocol) ?? 0) > own,
   );
 }

@@ -1,4 +1,5 @@
-import { mate, usable } from "../../catalogue";
+import { mateOf } from "../../assembly";
+import { usable } from "../../catalogue";
 import { ALWAYS, finding, isEmpty, joints, type Rule } from "../rule";
 
 /** 5 V and 12 V plugs look alike to a tired eye; only one of the two mistakes is harmless. */
@@ -10,14 +11,10 @@ export const lightVoltage: Rule = {
   run: ({ graph }) =>
     joints(graph).flatMap(({ lead, port }) => {
       if (lead.loom !== "lighting") return [];
-      const m = mate(lead.lead.family, port.port.family, lead.lead.key, port.port.key);
+      const m = mateOf(lead, port);
       if (usable(m)) return [];
       const better = [...graph.ports.values()].find(
-        (p) =>
-          p.port.flow === "out" &&
-          p.part.type.kind === "board" &&
-          isEmpty(graph, p) &&
-          usable(mate(lead.lead.family, p.port.family, lead.lead.key, p.port.key)),
+        (p) => p.port.flow === "out" && p.part.type.kind === "board" && isEmpty(graph, p) && usable(mateOf(lead, p)),
       );
       const way = better ? ` Move it to ${better.name}.` : " Take it out.";
       const remedy = better

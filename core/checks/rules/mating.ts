@@ -1,4 +1,4 @@
-import { mate } from "../../catalogue";
+import { mateOf } from "../../assembly";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 export const mating: Rule = {
@@ -9,7 +9,7 @@ export const mating: Rule = {
   run: ({ graph }) =>
     joints(graph).flatMap(({ lead, port }) => {
       if (lead.loom === "lighting" || lead.lead.family === "supply-outlet") return [];
-      const m = mate(lead.lead.family, port.port.family, lead.lead.key, port.port.key);
+      const m = mateOf(lead, port);
       if (m.outcome === "fits") return [];
       const ends = [lead.address, port.address];
       const unplug = { kind: "unplug", label: `Take ${lead.tag} out`, lead: lead.address } as const;

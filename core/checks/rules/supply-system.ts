@@ -1,3 +1,5 @@
+import { mateOf, pinOutOf } from "../../assembly";
+import { usable } from "../../catalogue";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 export const supplySystem: Rule = {
@@ -8,11 +10,14 @@ export const supplySystem: Rule = {
   run: ({ graph }) =>
     joints(graph).flatMap(({ lead, port }) => {
       if (lead.lead.role !== "cable-root") return [];
-      // A cable set that is made for this outlet system belongs here, whoever brought it; what belongs to another system is foreign.
-      if (lead.lead.key === port.port.key) return [];
-      const why = `${port.name} is an outlet for ${port.port.key} cables and ${lead.name} is of ${lead.lead.key}${lead.part.cable?.owner !== port.part.id ? ": it came with something else" : ""}`;
+      if (usable(mateOf(lead, port))) return [];
+      const foreign = pinOutOf(lead.part) !== pinOutOf(port.part);
+      const supply = port.part.part.label ?? port.part.type.name;
+      const why = foreign
+        ? `${lead.part.part.label ?? lead.name} did not come with ${supply}, and nothing says that it is made for its outlets. Pin-outs differ and parts are destroyed. Do not press. Take it out of ${port.name}.`
+        : `${port.name} is an outlet for ${port.port.key ?? "other"} cables, and ${lead.name} is for ${lead.lead.key ?? "another"}. Pin-outs differ and parts are destroyed. Do not press. Take it out.`;
       return [
-        finding("supply-system", "stop", `${why}. Pin-outs differ and parts are destroyed. Take it out.`, [lead.address, port.address], {
+        finding("supply-system", "stop", why, [lead.address, port.address], {
           kind: "unplug",
           label: `Take ${lead.tag} out`,
           lead: lead.address,

@@ -1,4 +1,15 @@
-import { type Address, type Connection, type Graph, isConstant, naturally, type Part, type PortNode, partIdOf } from "../../assembly";
+import {
+  type Address,
+  type Connection,
+  type Graph,
+  isConstant,
+  naturally,
+  outletOf,
+  outletWanted,
+  type Part,
+  type PortNode,
+  partIdOf,
+} from "../../assembly";
 import { hostsIn } from "../model/chain-arcs";
 import { arrange, arrangeMost, type Spot } from "../model/chains";
 import type { OpenRoot } from "../model/consumers";
@@ -164,7 +175,9 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
       if (constantLeads.has(lead)) continue;
       const groups = roots.get(node.id);
       const fits = (o: PortNode) =>
-        o.port.key === key && !takenOutlets.has(o.address) && (groups === undefined || groups.length === 0 || groups.includes(outletGroup(o)));
+        outletOf(o) === outletWanted(node, key) &&
+        !takenOutlets.has(o.address) &&
+        (groups === undefined || groups.length === 0 || groups.includes(outletGroup(o)));
       const outlet =
         outlets.find((o) => fits(o) && previous.get(lead)?.port === o.address) ??
         outlets.find((o) => fits(o) && o.part.id === node.cable?.owner) ??

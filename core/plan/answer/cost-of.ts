@@ -4,13 +4,14 @@ import {
   type Graph,
   isConstant,
   type LeadNode,
+  mateOf,
   type PortNode,
   partIdOf,
   withConnections,
   zoneOf,
 } from "../../assembly";
 import { commander, hungByRoot, rootId, rootOf, wayOfLead } from "../../brings";
-import { controlLost, family, mate } from "../../catalogue";
+import { controlLost, family } from "../../catalogue";
 import { cableLimitW, peakW } from "../../power";
 import { leadToPortCm, portToPortCm } from "../../routes";
 import { departs } from "../../schools";
@@ -81,7 +82,7 @@ function fansLightsUsb(bill: Bill, graph: Graph, held: Graph, before: Graph, isN
     }
     if (!c || isConstant(c) || (isNew(l.part.id) && isSplitter(l))) continue;
     bill.add("functionsReduced", controlLost(l.lead, root.port.port));
-    bill.add("functionsReduced", mate(l.lead.family, root.port.port.family, l.lead.key, root.port.port.key).outcome === "loss");
+    bill.add("functionsReduced", mateOf(l, root.port).outcome === "loss");
     const by = commander(graph, root.port);
     const hub = root.kind === "hub" ? { id: root.part.id, kind: root.part.type.kind } : undefined;
     bill.add("schoolDepartures", departs(graph, l, { header: by.kind === "header" ? by.port : undefined, hub }));
@@ -223,7 +224,7 @@ function straight(bill: Bill, graph: Graph, before: Graph): void {
       continue;
     }
     if (isConstant(c)) continue;
-    bill.add("functionsReduced", mate(l.lead.family, p.port.family, l.lead.key, p.port.key).outcome === "loss");
+    bill.add("functionsReduced", mateOf(l, p).outcome === "loss");
     bill.add("functionsReduced", lanesLost(l.lead, lanesAt(graph, p)?.lanes) > 0);
     bill.add("functionsReduced", l.lead.family === "m2" && bootSlower(graph, l, p));
     if (l.loom !== "seat" && l.lead.family !== "m2") bill.add("lengthCm", leadToPortCm(graph, l, p));

@@ -4,13 +4,14 @@ import {
   type Connection,
   type Graph,
   isConstant,
+  mateOf,
   type PartNode,
   type PortNode,
   type TypeLookup,
   withConnections,
 } from "../../assembly";
 import { displacedBy, hungByRoot, type Root, rightPins, rootOf, TRAVELS, wayOfLead } from "../../brings";
-import { family, headerLimit, loadCurrentA, mate, startingCurrentA, usable } from "../../catalogue";
+import { family, headerLimit, loadCurrentA, startingCurrentA, usable } from "../../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
 import { leadToPortMm, partToPortMm, plugToPlugMm } from "../../routes";
 import { lanesAt, speaks, tooFewLanes } from "../../wiring";
@@ -83,7 +84,7 @@ function matingAndPlaces(graph: Graph): string[] {
       taken.add(key);
     }
     if (isConstant(c)) continue;
-    if (!usable(mate(l.lead.family, p.port.family, l.lead.key, p.port.key))) broken.push(`${c.lead} does not mate with ${c.port}`);
+    if (!usable(mateOf(l, p))) broken.push(`${c.lead} does not mate with ${c.port}`);
     if (!rightPins(l.lead, p.port, c.place)) broken.push(`${c.lead} is on the wrong pins of ${c.port}`);
     if (!speaks(l.lead, p.port)) broken.push(`${c.lead} speaks another protocol than ${c.port}`);
     if (tooFewLanes(l.lead, lanesAt(graph, p)?.lanes)) broken.push(`${c.lead} has too few lanes in ${c.port}`);

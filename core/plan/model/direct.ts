@@ -1,4 +1,4 @@
-import { type Address, type Graph, isConstant, type LeadNode, naturally, type PartNode, type PortNode } from "../../assembly";
+import { type Address, type Graph, isConstant, type LeadNode, mateOf, naturally, type PartNode, type PortNode } from "../../assembly";
 import { displacedBy, panelPlaces } from "../../brings";
 import { family, mate, type Port, usable } from "../../catalogue";
 import { leadToPortCm, leadToPortMm, portToPortCm, portToPortMm } from "../../routes";
@@ -32,7 +32,7 @@ export interface DirectVariables {
 /** Price of a lead in a port of its own. Lanes that a slot shares with others are priced with what fills those. */
 function directPrice(graph: Graph, node: LeadNode, port: PortNode): PartCost {
   const slot = inSlot(node);
-  const lost = mate(node.lead.family, port.port.family, node.lead.key, port.port.key).outcome === "loss";
+  const lost = mateOf(node, port).outcome === "loss";
   const narrow = lanesLost(node.lead, port.port.link?.lanes) > 0;
   const slow = node.lead.family === "m2" && bootSlower(graph, node, port);
   return {

@@ -1,4 +1,15 @@
-import { type Address, type Graph, isConstant, manhattanMm, naturally, type PartNode, type PortNode, withConnections } from "../../assembly";
+import {
+  type Address,
+  type Graph,
+  isConstant,
+  manhattanMm,
+  naturally,
+  outletOf,
+  outletWanted,
+  type PartNode,
+  type PortNode,
+  withConnections,
+} from "../../assembly";
 import { type Cable, family, type Limit, mate, usable } from "../../catalogue";
 import { adapterIns, cableLimitW, feedsPorts, outletLimitW, outletLoads, peakW, plugLimitW, portDrawW, railLimitW, wantedDrawW } from "../../power";
 import { partToPortMm, plugToPlugMm } from "../../routes";
@@ -28,7 +39,7 @@ interface CableClass {
   instances: PartNode[];
   ends: Cable["ends"];
   limitW: number;
-  /** Outlet systems that its roots still want: those of any supply of that system, whoever brought the cable. */
+  /** Outlets that its roots still want, by pin-out and kind: those of any supply whose pin-out it has. */
   outlets: string[];
   /** 12 V rails that it hangs on already, for good. */
   rails: string[];
@@ -37,10 +48,11 @@ interface CableClass {
   held: PortNode[];
 }
 
-/** Outlets of a supply that are alike: the same system, limit and rail. */
+/** Outlets of a supply that are alike: the same kind, limit and rail. */
 interface OutletGroup {
   id: string;
-  system: string;
+  /** Its pin-out and its kind. */
+  outlet: string;
   limitW: number;
   rail: string | undefined;
   open: number;
@@ -89,7 +101,7 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: OutletGroup[
   for (const p of graph.ports.values()) {
     if (p.port.family !== "supply-outlet" || p.port.flow !== "out" || takenPorts.has(p.address)) continue;
     const id = outletGroup(p);
-    const known = groups.get(id) ?? { id, system: systemOf(p), limitW: outletLimitW(p), rail: railOf(p.part, p.port.rail), open: 0 };
+    const known = groups.get(id) ?? { id, outlet: outletOf(p), limitW: outletLimitW(p), rail: railOf(p.part, p.port.rail), open: 0 };
     groups.set(id, { ...known, open: known.open + 1 });
   }
   const outlets = [...groups.values()].sort((a, b) => naturally(a.id, b.id));
@@ -104,10 +116,11 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: OutletGroup[
     const held = usedEnds.flatMap((e) => graph.ports.get(constants.find((x) => x.lead === `${node.id}:${e.id}`)?.port ?? "") ?? []);
     const usedW = held.reduce((s, p) => s + (feedsPorts(p) ? wantedDrawW(graph, p) : portDrawW(graph, p)), 0);
     // A cable whose plugs are in but whose root is not needs an outlet whatever else happens.
-    const owes = at.cable.outlets.slice(rootsDone);
+    const wants = at.cable.outlets.map((kind) => outletWanted(node, kind));
+    const owes = wants.slice(rootsDone);
     if (!fresh && usedEnds.length > 0) {
       for (const o of owes) {
-        const roomy = outlets.filter((g) => g.system === o).sort((a, b) => b.open - a.open)[0];
+        const roomy = outlets.filter((g) => g.outlet === o).sort((a, b) => b.open - a.open)[0];
         if (roomy) roomy.open -= 1;
       }
     }
@@ -130,7 +143,7 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: OutletGroup[
         rails: [...roots.map((r) => railOf(r.part, r.port.rail)), at.captive ? railOf(owner, at.cable.rail) : undefined].filter(
           (r) => r !== undefined,
         ),
-        outlets: fresh ? at.cable.outlets : usedEnds.length > 0 ? [] : owes,
+        outlets: fresh ? wants : usedEnds.length > 0 ? [] : owes,
         bagCost: at.captive || !fresh ? 0 : 1,
         held,
       });
@@ -139,17 +152,16 @@ function classesOf(graph: Graph): { classes: CableClass[]; outlets: OutletGroup[
   return { classes: [...classes.values()].sort((a, b) => naturally(a.id, b.id)), outlets };
 }
 
-const systemOf = (p: PortNode) => p.port.key ?? "";
-export const outletGroup = (p: PortNode) => `${p.part.id}|${systemOf(p)}|${p.port.rail ?? ""}|${outletLimitW(p)}`;
+export const outletGroup = (p: PortNode) => `${p.part.id}|${outletOf(p)}|${p.port.rail ?? ""}|${outletLimitW(p)}`;
 const railOf = (supply: PartNode, rail: string | undefined) => (rail === undefined ? undefined : `${supply.id}|${rail}`);
 
 /** Which groups of outlets a cable of this class may use for so many watts: each root carries its share. */
 function rootsFor(c: CableClass, outlets: readonly OutletGroup[], drawW: number): OutletGroup[][] {
   let ways: OutletGroup[][] = [[]];
-  for (const [n, system] of c.outlets.entries()) {
-    const fit = outlets.filter((g) => g.system === system && drawW / c.outlets.length <= g.limitW + 1e-9);
+  for (const [n, wanted] of c.outlets.entries()) {
+    const fit = outlets.filter((g) => g.outlet === wanted && drawW / c.outlets.length <= g.limitW + 1e-9);
     // Roots of one system may change places: in order only.
-    ways = ways.flatMap((w) => fit.filter((g) => c.outlets[n - 1] !== system || naturally(w.at(-1)?.id ?? "", g.id) <= 0).map((g) => [...w, g]));
+    ways = ways.flatMap((w) => fit.filter((g) => c.outlets[n - 1] !== wanted || naturally(w.at(-1)?.id ?? "", g.id) <= 0).map((g) => [...w, g]));
   }
   return ways;
 }
