@@ -107,6 +107,12 @@ describe("bad build files get a sentence that names the place", () => {
     expect(faults({ ...base(), parts: many.parts.slice(0, 1000) })[0]).toContain("parts: this is too long; at most 200");
     expect(processorMs() - started).toBeLessThan(3000);
   });
+  it("a value that is none of a few says which there are", () => {
+    const b = base();
+    const [first] = (b.partTypes[0] as { ports?: object[] }).ports ?? [];
+    Object.assign(first ?? {}, { turned: "__proto__" });
+    expect(faults(b)).toEqual(["partTypes[0].ports[0].turned: it should be one of 0|90|180|270."]);
+  });
   it("anything at all: never throws, never more than 41 sentences", () => {
     for (const junk of [null, 1, "x", [], {}, { format: "imbra-build" }, { ...base(), parts: Array.from({ length: 150 }, () => ({})) }]) {
       const f = faults(junk);

@@ -55,6 +55,10 @@ function sentence(issue: z.core.$ZodIssue, data: unknown): string {
   if (issue.code === "too_small" && typeof got === "number") return `${at}: ${got} is too small; at least ${String(issue.minimum)}.`;
   if (issue.code === "too_big")
     return `${at}: ${typeof got === "number" ? got : "this"} is too ${typeof got === "number" ? "large" : "long"}; at most ${String(issue.maximum)}.`;
+  if (issue.code === "invalid_union") {
+    const values = issue.errors.flat().flatMap((i) => (i.code === "invalid_value" ? i.values.map((v) => JSON.stringify(v)) : []));
+    return values.length > 0 ? `${at}: it should be one of ${values.join("|")}.` : `${at}: nothing of this kind can stand here.`;
+  }
   const expected = /^Invalid \w+: expected (one of )?/.exec(issue.message);
   if (expected) return `${at}: it should be ${expected[1] ?? ""}${issue.message.slice(expected[0].length)}.`;
   return `${at}: ${issue.message.replace(/\.$/, "")}.`;
