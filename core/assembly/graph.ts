@@ -2,6 +2,7 @@ import { type Loom, type PartType, type Point, type Port, withMeasured } from ".
 import type { Rect } from "./geometry";
 import { giveStore, inherit, partsOfKind, storeOf } from "./kept";
 import { cableNodes, leadNodes, portNodes } from "./nodes";
+import { withRadiators } from "./on-radiators";
 import type { Address, Build, Connection, Part } from "./schema";
 import type { Graph, LeadNode, PartNode, PortNode } from "./shape";
 
@@ -128,11 +129,13 @@ function named(placed: readonly Placed[]): Placed[] {
  */
 export function buildGraph(build: Build, types: TypeLookup, from?: Graph): Graph {
   const placed = named(
-    build.parts.map((part): Placed => {
-      const type = types(part.type);
-      if (!type) throw new Error(`No part type "${part.type}"`);
-      return { part, type: withMeasured(type, part.measured) };
-    }),
+    withRadiators(
+      build.parts.map((part): Placed => {
+        const type = types(part.type);
+        if (!type) throw new Error(`No part type "${part.type}"`);
+        return { part, type: withMeasured(type, part.measured) };
+      }),
+    ),
   );
   const place = placer(placed);
   const older = from && storeOf(from);

@@ -18,6 +18,7 @@ export {
 export { boardPorts, kept, partsOfKind, wholeParts } from "./kept";
 export { mateOf, outletOf, outletWanted, pinOutOf } from "./mates";
 export { portNodes } from "./nodes";
+export { type Hanging, hangings, isOnRadiator, isOnRadiatorOf } from "./on-radiators";
 export { parseJson, parseWith, type ReadBuild, type ReadFaults, readBuild, readBuildText, readingBuild } from "./read";
 export { Address, Build, CONNECTION_STATES, Connection, MOST_LEADS, Part, Policy, Settings, Wishes } from "./schema";
 export type { Graph, LeadNode, PartNode, PortNode } from "./shape";

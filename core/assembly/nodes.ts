@@ -1,4 +1,5 @@
 import { family, type Lead, LOOM_TAG, type Loom, type Point } from "../catalogue";
+import { isOnRadiator } from "./on-radiators";
 import type { LeadNode, PartNode, PortNode } from "./shape";
 
 const add = (a: Point, b: Point): Point => ({ xMm: a.xMm + b.xMm, yMm: a.yMm + b.yMm });
@@ -95,7 +96,7 @@ export function leadNodes(part: PartNode, counts: Map<Loom, number>, frontIo: Po
   const many = part.type.leads.length > 1 || part.type.kind === "cooler";
   const nodes = part.type.leads.map((entry): LeadNode => {
     // The same fan is a radiator fan when the build says that it cools the radiator.
-    const lead: Lead = entry.role === "case-fan" && part.part.zone === "radiator" ? { ...entry, role: "radiator-fan" } : entry;
+    const lead: Lead = entry.role === "case-fan" && isOnRadiator(part.part) ? { ...entry, role: "radiator-fan" } : entry;
     const loom = family(lead.family).loom;
     const before = counts.get(loom) ?? 0;
     if (!first.has(loom)) first.set(loom, before);

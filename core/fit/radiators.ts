@@ -1,4 +1,4 @@
-import { type Graph, kept, type PartNode, partsOfKind } from "../assembly";
+import { type Graph, hangings, isOnRadiatorOf, kept, type PartNode, partsOfKind } from "../assembly";
 import type { PartType, Point } from "../catalogue";
 
 type Radiator = NonNullable<PartType["body"]["radiator"]>;
@@ -28,36 +28,31 @@ export const FAN_MM = 25;
 export const isOutside = (fan: PartNode, mount: { frame: string } | undefined): boolean =>
   (fan.part.frame ?? (mount?.frame === "outside" ? "outside" : "inside")) === "outside";
 
-const takes = (place: Place, r: Radiator) => place.fanMm.includes(r.fanMm) && r.lengthMm <= place.maxLengthMm;
-
-/**
- * Where each radiator hangs: the place whose mounts its fans are on, else the one that the cooler names,
- * else the first that takes it. Top before front, as the case lists them.
- */
+/** Where each radiator hangs, each at a place of its own, with the fans that blow through it. */
 export const radiatorSeats = (graph: Graph): RadiatorSeat[] => kept(graph, "radiator-seats", ["case", "cooler", "fan"], () => seats(graph));
 
 function seats(graph: Graph): RadiatorSeat[] {
   const shell = partsOfKind(graph, "case")[0];
-  const places = shell?.type.body.radiatorPlaces ?? [];
   const mounts = new Map((shell?.type.body.mounts ?? []).map((m) => [m.id, m]));
   const withRadiator = partsOfKind(graph, "cooler").filter((c) => c.type.body.radiator);
-  const used = new Set<string>();
+  const alone = withRadiator.length === 1;
+  const all = partsOfKind(graph, "fan");
+  const where = hangings(
+    shell?.type.body,
+    withRadiator.map((c) => ({ part: c.part, radiator: c.type.body.radiator as Radiator })),
+    all.map((f) => ({ part: f.part, sizeMm: f.type.body.widthMm })),
+  );
   return withRadiator.map((cooler): RadiatorSeat => {
     const radiator = cooler.type.body.radiator as Radiator;
-    const all = partsOfKind(graph, "fan").filter((f) => f.part.zone === "radiator" || f.part.zone === cooler.id);
-    const fits = (p: Place) => !used.has(p.id) && takes(p, radiator);
-    const place =
-      places.find((p) => all.some((f) => p.mounts.includes(f.part.mount ?? ""))) ??
-      places.find((p) => p.id === cooler.part.mount) ??
-      places.find(fits);
-    if (place) used.add(place.id);
-    const fans = place ? all.filter((f) => f.part.mount === undefined || place.mounts.includes(f.part.mount)) : all;
+    const { place, mounts: covers = [] } = where.get(cooler.id) ?? {};
+    const own = all.filter((f) => isOnRadiatorOf(f.part, cooler.id, alone));
+    const fans = place ? own.filter((f) => f.part.mount === undefined || place.mounts.includes(f.part.mount)) : own;
     const pushPull = fans.length > radiator.fans;
     const outside = new Set(fans.filter((f) => isOutside(f, mounts.get(f.part.mount ?? ""))));
     const inner = fans.filter((f) => !outside.has(f));
     const depthOf = (list: readonly PartNode[]) => Math.max(0, ...list.map((f) => f.type.body.depthMm ?? FAN_MM));
     const innerRows = inner.length > radiator.fans ? 2 : 1;
-    const at = (place?.mounts ?? []).flatMap((id) => mounts.get(id) ?? []);
+    const at = covers.flatMap((id) => mounts.get(id) ?? []);
     const first = at[0];
     const last = at.at(-1);
     const half = radiator.lengthMm / 2;

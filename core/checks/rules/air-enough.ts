@@ -1,5 +1,5 @@
 import { airOf, inAndOut, unknownWords, usualWay } from "../../air";
-import { type Build, type Graph, partsOfKind } from "../../assembly";
+import { type Build, type Graph, isOnRadiator, partsOfKind } from "../../assembly";
 import { changed, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
 
 /** Mounts that are tried for one more fan. */
@@ -7,7 +7,7 @@ const MOST_MOUNTS = 3;
 
 /** One more fan like those that are there, at the free mounts of its size. */
 function oneMore(graph: Graph, way?: "in" | "out"): Try[] {
-  const fans = partsOfKind(graph, "fan").filter((f) => f.part.zone !== "radiator");
+  const fans = partsOfKind(graph, "fan").filter((f) => !isOnRadiator(f.part));
   const like = fans[0];
   const taken = new Set(graph.build.parts.map((p) => p.mount));
   const free = (partsOfKind(graph, "case")[0]?.type.body.mounts ?? []).filter(

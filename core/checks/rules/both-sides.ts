@@ -1,4 +1,4 @@
-import { partsOfKind, regionOf } from "../../assembly";
+import { isOnRadiator, partsOfKind, regionOf } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 /** Front fans outside the frame and a radiator inside it: they are one block, in series. */
@@ -13,7 +13,7 @@ export const bothSides: Rule = {
     const radiator = partsOfKind(graph, "cooler").find((c) => c.type.body.radiator);
     const place = shell?.type.body.radiatorPlaces.find((p) => p.id === radiator?.part.mount);
     if (!radiator || !place || place.region !== "front") return [];
-    const fans = partsOfKind(graph, "fan").filter((f) => regionOf(graph, f) === "front" && f.part.zone !== "radiator");
+    const fans = partsOfKind(graph, "fan").filter((f) => regionOf(graph, f) === "front" && !isOnRadiator(f.part));
     const outside = fans.filter((f) => f.part.frame === "outside");
     if (outside.length === 0) return [];
     return [

@@ -1,4 +1,5 @@
 import { partsOfKind } from "../../assembly";
+import { radiatorSeats } from "../../fit";
 import { PARTS_AND_PLAN, partsFinding, type Rule } from "../rule";
 
 /** Cooling below what was sold: a radiator with fewer fans than it has places for. */
@@ -7,20 +8,20 @@ export const coolingSold: Rule = {
   title: "The cooler cools as it was sold",
   protects: "the temperatures that the client pays for",
   on: PARTS_AND_PLAN,
-  reads: ["cooler", "fan"],
+  reads: ["case", "cooler", "fan"],
   run: ({ graph }) =>
     partsOfKind(graph, "cooler").flatMap((p) => {
       const block = p.type.body.radiator;
       if (!block) return [];
       const own = p.type.leads.filter((l) => l.role === "radiator-fan").length;
-      const fans = own + partsOfKind(graph, "fan").filter((f) => f.part.zone === "radiator").length;
+      const fans = own + (radiatorSeats(graph).find((s) => s.cooler === p)?.fans.length ?? 0);
       if (fans >= block.fans) return [];
       return [
         partsFinding("cooling-sold", {
           severity: "warn",
           message:
             fans === 0
-              ? `No fan blows through the radiator of ${p.part.label ?? p.type.name}: it takes ${block.fans}. Mark the fans that belong to it, or add them.`
+              ? `No fan blows through the radiator of ${p.part.label ?? p.type.name}: it takes ${block.fans}. Hang fans where it hangs.`
               : `${fans} of ${block.fans} fans on the radiator of ${p.part.label ?? p.type.name}: it cools less than it could.`,
           parts: [p.id],
           ifIgnored: "The processor slows itself down under load.",

@@ -1,4 +1,4 @@
-import { type Graph, type PartNode, type Policy, partsOfKind } from "../../assembly";
+import { type Graph, isOnRadiatorOf, type PartNode, type Policy, partsOfKind } from "../../assembly";
 import { isLiquid } from "../../catalogue";
 import { type RadiatorSeat, radiatorSeats } from "../../fit";
 import { bodyOf, type Spot } from "../../space";
@@ -17,7 +17,7 @@ function radiatorsToFit(graph: Graph): RadiatorToFit[] {
   const taken = new Set(known.flatMap((r) => r.fans.map((f) => f.id)));
   const others = partsOfKind(graph, "cooler").filter((c) => isLiquid(c.type) && known.every((r) => r.cooler !== c));
   const more = others.map((cooler): RadiatorToFit => {
-    const fans = partsOfKind(graph, "fan").filter((f) => !taken.has(f.id) && (f.part.zone === "radiator" || f.part.zone === cooler.id));
+    const fans = partsOfKind(graph, "fan").filter((f) => !taken.has(f.id) && isOnRadiatorOf(f.part, cooler.id, known.length === 0));
     for (const f of fans) taken.add(f.id);
     return { cooler, fans, pushPull: false };
   });

@@ -1,4 +1,4 @@
-import { boardPorts, type PartNode, partsOfKind, portNodes } from "../../assembly";
+import { boardPorts, isOnRadiator, type PartNode, partsOfKind, portNodes } from "../../assembly";
 import { panelPinout } from "../../brings";
 import { isLiquid } from "../../catalogue";
 import type { Rig } from "../model";
@@ -159,12 +159,7 @@ function tests(site: Site, board: PartNode): void {
       mootOnce: fans.map((f) => mountId(f.id)),
     });
     for (const f of fans)
-      edge(
-        "school",
-        "fan-test",
-        f.part.zone === "radiator" ? `radiator:${coolerOf(site, f)}` : mountId(f.id),
-        "a dead fan found late costs the most",
-      );
+      edge("school", "fan-test", isOnRadiator(f.part) ? `radiator:${coolerOf(site, f)}` : mountId(f.id), "a dead fan found late costs the most");
   }
 }
 
