@@ -49,6 +49,11 @@ export const Part = z.strictObject({
   lowNoise: z.boolean().optional().describe("fans: through the low-noise lead, a resistor, that came with it: slower, quieter, less air"),
   boot: z.boolean().optional().describe("drives: the system starts from it; where none says so, the first drive in an M.2 slot"),
   inArray: z.boolean().optional().describe("drives: belongs to an array and wants a port that can be part of one"),
+  cools: z
+    .string()
+    .max(60)
+    .optional()
+    .describe("coolers: what it cools: left out or `cpu` the CPU, the id of a card, or `loop` where its radiator is one of a loop of several"),
   tubes: z
     .enum(["rear", "front", "top", "bottom"])
     .optional()

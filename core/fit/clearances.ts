@@ -1,4 +1,4 @@
-import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
+import { boardPorts, cpuCoolers, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import type { PartKind } from "../catalogue";
 import { behindThePanel, supplies } from "./cage";
 import { SLOT_PITCH_MM, slotOf } from "./cards";
@@ -146,7 +146,7 @@ const firstSlotY = (graph: Graph) => boardPorts(graph, "expansion")[0]?.at.yMm;
 
 function coolers(graph: Graph, shell: PartNode): Clearance[] {
   const has = shell.type.body.maxCoolerMm;
-  return partsOfKind(graph, "cooler").flatMap((c) => {
+  return cpuCoolers(graph).flatMap((c) => {
     if (has === undefined || c.type.body.heightMm === undefined) return [];
     // A fan clipped higher stands over the heatsink by as much (common practice: it ends level with it).
     const need = c.type.body.heightMm + (c.part.fanUpMm ?? 0);
@@ -168,7 +168,7 @@ function coolers(graph: Graph, shell: PartNode): Clearance[] {
 function memoryUnderCooler(graph: Graph): Clearance[] {
   const modules = partsOfKind(graph, "memory").filter((m) => m.type.body.heightMm !== undefined);
   const tallest = modules.reduce<PartNode | undefined>((a, m) => ((m.type.body.heightMm ?? 0) > (a?.type.body.heightMm ?? 0) ? m : a), undefined);
-  return partsOfKind(graph, "cooler").flatMap((c) => {
+  return cpuCoolers(graph).flatMap((c) => {
     if (c.type.body.underMm === undefined || !tallest) return [];
     const has = c.type.body.underMm + (c.part.fanUpMm ?? 0);
     return [

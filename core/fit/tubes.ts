@@ -1,4 +1,4 @@
-import { boardPorts, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
+import { boardPorts, coolsCpu, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import type { Point } from "../catalogue";
 import { cardBoxes } from "./cards";
 import { fanSeats } from "./fans";
@@ -44,7 +44,8 @@ export const sides = (graph: Graph, seat: RadiatorSeat): Tubes[] =>
 function bothSides(graph: Graph, seat: RadiatorSeat, boxes: readonly Box[]): Tubes[] {
   const cpu = boardPorts(graph, "cpu")[0];
   const [a, z] = seat.ends;
-  if (!cpu || !a || !z || !seat.place) return [];
+  // Where a card or a loop takes them, nothing is known of how far that is.
+  if (!cpu || !a || !z || !seat.place || !coolsCpu(seat.cooler)) return [];
   const level = seat.place.region === "top" || seat.place.region === "bottom";
   const names: [TubeEnd, TubeEnd] = level ? ["rear", "front"] : ["top", "bottom"];
   const said = seat.cooler.part.tubes;

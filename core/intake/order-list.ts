@@ -1,4 +1,4 @@
-import { type Graph, kept, partsOfKind, wholeParts } from "../assembly";
+import { cpuCoolers, type Graph, kept, partsOfKind, wholeParts } from "../assembly";
 import { radiatorSeats, riserNeedMm, standoffsNow } from "../fit";
 import { seatMonitors } from "../picture";
 import { cableLimitW, peakW } from "../power";
@@ -172,7 +172,7 @@ function dataCables(graph: Graph): OrderItem[] {
 function cooling(graph: Graph): OrderItem[] {
   const out: OrderItem[] = [];
   const cpu = partsOfKind(graph, "cpu")[0];
-  for (const c of partsOfKind(graph, "cooler")) {
+  for (const c of cpuCoolers(graph)) {
     if (cpu && c.type.ratings.pasteApplied !== true)
       out.push({
         id: `paste:${c.id}`,

@@ -21,6 +21,8 @@ const MINUTES: Readonly<Record<string, Minutes>> = {
   backplate: hands(4),
   cooler: hands(8),
   "bench-test": hands(14, 6),
+  firmware: hands(6, 8),
+  "fill-loop": hands(20, 240),
   "fan-test": hands(6),
   rehearsal: hands(40, 5),
   fan: hands(4),
@@ -115,6 +117,8 @@ export const CAUTION = {
   bridge: "Bridge only the two power-switch pins, with nothing that conducts near the board. Mains lead out before anything is changed.",
   fins: "A screw too long pierces the radiator: count the depth of the fan.",
   cut: "Cut ties flush and away from leads.",
+  firmware: "Power never goes while it writes: a board that was cut off there may not start again.",
+  loop: "Nothing of the machine has power but the pump while it is looked at for leaks; water and mains stay apart.",
   mains: "Mains lead last. Nothing wet, nothing loose on the board.",
 } as const;
 

@@ -1,4 +1,4 @@
-import { boardPorts, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
+import { boardPorts, cpuCoolers, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
 import { fanOutline, isFaceOn, isLiquid, type PartKind, PartType, type Point, SUPPLY_MM, supplyOutline } from "../catalogue";
 import { cardBoxes, fanSeats, radiatorSeats, SLOT_PITCH_MM } from "../fit";
 
@@ -333,7 +333,7 @@ function standsFrom(graph: Graph, stand: { thicknessMm: number }, card: PartNode
 function coolers(graph: Graph): Body[] {
   const cpu = boardPorts(graph, "cpu")[0];
   if (!cpu) return [];
-  return partsOfKind(graph, "cooler").map((part): Body => {
+  return cpuCoolers(graph).map((part): Body => {
     const pump = isLiquid(part.type);
     const [w, h] = pump ? [PUMP_MM, PUMP_MM] : [part.type.body.depthMm ?? 75, part.type.body.widthMm ?? 120];
     return {

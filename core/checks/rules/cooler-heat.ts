@@ -1,4 +1,4 @@
-import { partsOfKind } from "../../assembly";
+import { cpuCoolers, partsOfKind } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const coolerHeat: Rule = {
@@ -10,7 +10,7 @@ export const coolerHeat: Rule = {
   run: ({ graph }) => {
     const cpu = partsOfKind(graph, "cpu")[0];
     if (!cpu) return [];
-    const coolers = partsOfKind(graph, "cooler");
+    const coolers = cpuCoolers(graph);
     if (coolers.length === 0)
       return [partsFinding("cooler-heat", { severity: "stop", message: `${cpu.type.name} has no cooler in the parts list.`, parts: [cpu.id] })];
     const heatW = cpu.type.ratings.heatW ?? 0;

@@ -1,4 +1,4 @@
-import { boardPorts, partsOfKind } from "../../assembly";
+import { boardPorts, cpuCoolers } from "../../assembly";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const coolerMounting: Rule = {
@@ -11,7 +11,7 @@ export const coolerMounting: Rule = {
     const socket = boardPorts(graph, "cpu")[0];
     const key = socket?.port.key;
     if (!key) return [];
-    return partsOfKind(graph, "cooler").flatMap((cooler) => {
+    return cpuCoolers(graph).flatMap((cooler) => {
       const known = cooler.type.body.mountings;
       if (!known || known.some((m) => m.socket === key)) return [];
       const fits = known.map((m) => m.socket).join(", ");

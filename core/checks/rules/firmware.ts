@@ -1,4 +1,5 @@
 import { partsOfKind } from "../../assembly";
+import { firmwareBehind } from "../../wiring";
 import { PARTS_ONLY, partsFinding, type Rule } from "../rule";
 
 export const firmware: Rule = {
@@ -25,9 +26,9 @@ export const firmware: Rule = {
             swap: board.id,
           }),
         ];
-      const has = board.type.ratings.firmware;
-      if (has === undefined || has >= least) return [];
-      const alone = board.type.ratings.flashWithoutCpu === true;
+      const behind = firmwareBehind(graph).find((b) => b.cpu === cpu);
+      if (!behind) return [];
+      const { has, alone } = behind;
       return [
         partsFinding("firmware", {
           severity: alone ? "warn" : "stop",

@@ -3,7 +3,7 @@ import { BY_HAND, type Minutes, type Precedence, type Problem, type Work } from 
 import { bundleSteps } from "./bundles";
 import { caseSteps } from "./case";
 import { finishSteps, gates, riserSteps, supportSteps } from "./finish";
-import { mountSteps } from "./mounts";
+import { loopSteps, mountSteps } from "./mounts";
 import { coverPlugs, plugSteps } from "./plugs";
 import { newSite, type Site } from "./site";
 import { tableSteps } from "./table";
@@ -36,6 +36,7 @@ function gather(site: Site, ways: boolean): void {
   supportSteps(site);
   if (ways) bundleSteps(site);
   coverPlugs(site, ways);
+  loopSteps(site);
   finishSteps(site);
   gates(site);
 }

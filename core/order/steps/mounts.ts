@@ -1,5 +1,5 @@
 import { airOf } from "../../air";
-import { type LeadNode, naturally, type PartNode, partsOfKind, regionOf } from "../../assembly";
+import { coolsCpu, type LeadNode, naturally, type PartNode, partsOfKind, regionOf } from "../../assembly";
 import { FAN_MM, fanSeat, tubes } from "../../fit";
 import { CAUTION, minutesOf, SCREW_IN_MM, SCREWS } from "../practice";
 import { BOARD_IN, inPlace, list, mountId, nameOf, plugId, plural, posturesOfPart, type Site } from "./site";
@@ -193,29 +193,81 @@ function radiators(site: Site): void {
       screws: Math.max(4, n * 4),
       parts: [cooler.id, ...fans.map((f) => f.id)],
     });
-    add({
-      id: `head:${cooler.id}`,
-      kind: "fit",
-      measure: "head",
-      title: `Fix the pump head of ${nameOf(cooler)} on the CPU`,
-      detail: coolerWords(site, cooler),
-      rightWhen: "Its screws are tight crosswise, its picture stands upright, the tubes are not pulled",
-      postures: ["front-up"],
-      stage: 410,
-      where: { at: "head", cooler: cooler.id },
-      screws: SCREWS.cooler,
-      anew: "paste: clean the CPU and the plate, put new paste on",
-      caution: CAUTION.cooler,
-      parts: [cooler.id],
-    });
+    if (coolsCpu(cooler)) headSteps(site, cooler);
+    else if (cooler.part.cools !== "loop") blockSteps(site, cooler);
     edge("needs", `radiator:${cooler.id}`, mountId(cooler.id), "with its fans on it goes in as one piece");
-    edge("needs", BOARD_IN, `head:${cooler.id}`, "the CPU is where it belongs only once the board is in");
-    for (const p of partsOfKind(graph, "cpu")) edge("needs", inPlace(p), `head:${cooler.id}`, "it sits on the CPU");
-    edge("school", mountId(cooler.id), `head:${cooler.id}`, "hung first, the radiator's weight is not on the tubes");
     edge("needs", BOARD_IN, mountId(cooler.id), "the board goes in past the place of the radiator");
     for (const l of joined) {
       edge("needs", `radiator:${cooler.id}`, plugId(l.address), "the fan is on the radiator first");
       edge("school", plugId(l.address), mountId(cooler.id), "joined on the table, nobody looks for it behind the radiator");
     }
   }
+}
+
+/** The head of a radiator that cools the CPU. */
+function headSteps(site: Site, cooler: PartNode): void {
+  const { graph, add, edge } = site;
+  add({
+    id: `head:${cooler.id}`,
+    kind: "fit",
+    measure: "head",
+    title: `Fix the pump head of ${nameOf(cooler)} on the CPU`,
+    detail: coolerWords(site, cooler),
+    rightWhen: "Its screws are tight crosswise, its picture stands upright, the tubes are not pulled",
+    postures: ["front-up"],
+    stage: 410,
+    where: { at: "head", cooler: cooler.id },
+    screws: SCREWS.cooler,
+    anew: "paste: clean the CPU and the plate, put new paste on",
+    caution: CAUTION.cooler,
+    parts: [cooler.id],
+  });
+  edge("needs", BOARD_IN, `head:${cooler.id}`, "the CPU is where it belongs only once the board is in");
+  for (const p of partsOfKind(graph, "cpu")) edge("needs", inPlace(p), `head:${cooler.id}`, "it sits on the CPU");
+  edge("school", mountId(cooler.id), `head:${cooler.id}`, "hung first, the radiator's weight is not on the tubes");
+}
+
+/** The block of a radiator that cools a card: it goes onto the card while that lies on the table. */
+function blockSteps(site: Site, cooler: PartNode): void {
+  const { graph, add, edge } = site;
+  const card = graph.parts.get(cooler.part.cools ?? "");
+  if (card?.type.kind !== "card") return;
+  const id = `head:${cooler.id}`;
+  add({
+    id,
+    kind: "fit",
+    measure: "head",
+    title: `Fix the block of ${nameOf(cooler)} on ${nameOf(card)}`,
+    detail: "On the table, the card on something soft. Its own cooler is off; pads and paste are new, as its sheet says.",
+    rightWhen: "Its screws are tight crosswise, every pad is pressed, the tubes are not pulled",
+    stage: 45,
+    where: { at: "table" },
+    screws: SCREWS.cooler,
+    anew: "paste and pads: clean both, put new ones on",
+    caution: CAUTION.static,
+    parts: [cooler.id, card.id],
+    mootOnce: [inPlace(card)],
+  });
+  edge("needs", id, inPlace(card), "the block is on the card before the card is in its slot");
+}
+
+/** Radiators that share a loop are filled and looked at for leaks before anything else has power. */
+export function loopSteps(site: Site): void {
+  const loop = site.radiators.filter((r) => r.cooler.part.cools === "loop");
+  if (loop.length === 0) return;
+  const { add, edge } = site;
+  add({
+    id: "fill-loop",
+    kind: "test",
+    measure: "fill-loop",
+    title: "Fill the loop and look for leaks, on the pump alone",
+    detail: `${list(loop.map((r) => nameOf(r.cooler)))}: paper under every joint, the pump on a supply of its own or with the board's plugs out, refilled until no air comes. Left running for hours (common practice).`,
+    rightWhen: "Every paper is dry, the level stays, and the pump is quiet",
+    postures: ["standing"],
+    stage: 880,
+    where: { at: "look" },
+    caution: CAUTION.loop,
+    parts: loop.map((r) => r.cooler.id),
+  });
+  for (const r of loop) edge("needs", mountId(r.cooler.id), "fill-loop", "all of the loop hangs before it is filled");
 }

@@ -1,4 +1,4 @@
-import { type Connection, type Graph, isDone, type LeadNode, naturally, type PartNode, type PortNode, partsOfKind } from "../../assembly";
+import { type Connection, coolsCpu, type Graph, isDone, type LeadNode, naturally, type PartNode, type PortNode, partsOfKind } from "../../assembly";
 import { family, isLiquid, type PartKind } from "../../catalogue";
 import { clearances } from "../../fit";
 import { routesOf } from "../../routes";
@@ -257,7 +257,8 @@ export function coverPlugs(site: Site, ways: boolean): void {
       }
     for (const s of suppliesOver(graph, p)) edge("covers", plugId(c.lead), mountId(s.id), `${p.port.label} lies under the supply`);
     // The head's lead reaches only from the CPU.
-    if (isLiquid(l.part.type)) edge("reach", `head:${l.part.id}`, plugId(c.lead), `${l.tag} reaches its port only once the pump head is on the CPU`);
+    if (isLiquid(l.part.type) && coolsCpu(l.part))
+      edge("reach", `head:${l.part.id}`, plugId(c.lead), `${l.tag} reaches its port only once the pump head is on the CPU`);
   }
 }
 

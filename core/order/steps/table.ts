@@ -1,6 +1,7 @@
-import { boardPorts, isOnRadiator, type PartNode, partsOfKind, portNodes } from "../../assembly";
+import { boardPorts, cpuCoolers, isOnRadiator, type PartNode, partsOfKind, portNodes } from "../../assembly";
 import { panelPinout } from "../../brings";
 import { isLiquid } from "../../catalogue";
+import { firmwareBehind } from "../../wiring";
 import type { Rig } from "../model";
 import { CAUTION, LOW_COOLER_MM, minutesOf, SCREWS, TEST_FANS_FROM } from "../practice";
 import { BOARD_IN, inPlace, list, mountId, nameOf, plural, type Site } from "./site";
@@ -66,7 +67,7 @@ export function tableSteps(site: Site): void {
   const { graph, board, add, edge } = site;
   if (!board) return;
   const cpu = partsOfKind(graph, "cpu").map((p) => inPlace(p));
-  for (const cooler of partsOfKind(graph, "cooler")) {
+  for (const cooler of cpuCoolers(graph)) {
     const liquid = isLiquid(cooler.type);
     const own = mountingOf(site, cooler)?.backplate === "own";
     if (own) backplate(site, cooler, liquid);
@@ -100,6 +101,7 @@ function tests(site: Site, board: PartNode): void {
   const { graph, policy, add, edge } = site;
   const fans = partsOfKind(graph, "fan");
   const cpus = partsOfKind(graph, "cpu");
+  firmwareStep(site);
   if (policy.benchTest === "first" && cpus.length > 0) {
     const rig = rigOf(site, board);
     add({
@@ -121,7 +123,7 @@ function tests(site: Site, board: PartNode): void {
     edge("school", "bench-test", BOARD_IN, "a dead part is found while everything is still reachable");
     for (const p of cpus) edge("needs", inPlace(p), "bench-test", "nothing starts without the CPU");
     for (const p of partsOfKind(graph, "memory")) edge("school", inPlace(p), "bench-test", "what is in is tested with it");
-    for (const p of partsOfKind(graph, "cooler"))
+    for (const p of cpuCoolers(graph))
       if (!isLiquid(p.type) && site.works.get(mountId(p.id))?.postures.length === 0)
         edge("needs", mountId(p.id), "bench-test", "no CPU is started without a cooler");
   }
@@ -163,6 +165,39 @@ function tests(site: Site, board: PartNode): void {
   }
 }
 
+/** Firmware that must be newer before the first start is written while the board lies on the table. */
+function firmwareStep(site: Site): void {
+  const [behind] = firmwareBehind(site.graph);
+  if (!behind) return;
+  const { add, edge } = site;
+  const { board, cpu, has, needs, alone } = behind;
+  add({
+    id: "firmware",
+    kind: "prepare",
+    measure: "firmware",
+    title: `Update the firmware of ${nameOf(board)} to ${needs} or later`,
+    detail: alone
+      ? `It comes with ${has}; ${nameOf(cpu)} needs ${needs}. This board does it without a CPU: file on a stick in the marked socket, power on its two board plugs, its own key.`
+      : `It comes with ${has}; ${nameOf(cpu)} needs ${needs}, and this board updates only with a CPU that it knows: borrow one, or have the supplier do it.`,
+    rightWhen: "Its light says that it is done, and the firmware's screen names the new version",
+    stage: 5,
+    where: { at: "table" },
+    caution: CAUTION.firmware,
+    parts: [board.id],
+    mootOnce: ["first-start"],
+  });
+  // Without a CPU it is done first; with a borrowed one that comes out again, too.
+  edge(
+    "needs",
+    "firmware",
+    inPlace(cpu),
+    alone ? "it is done with an empty socket, before anything can be bent" : "the borrowed CPU comes out again first",
+  );
+  edge("needs", "firmware", "bench-test", "an older one does not know the CPU");
+  edge("needs", "firmware", BOARD_IN, "on the table the socket for it is at hand");
+  edge("needs", "firmware", "first-start", "an older one does not know the CPU");
+}
+
 const coolerOf = (site: Site, fan: PartNode): string => site.radiators.find((r) => r.fans.includes(fan))?.cooler.id ?? "";
 
 /** What is plugged for the bench test, which pins are bridged, and what a spare stands in for. */
@@ -171,8 +206,8 @@ function rigOf(site: Site, board: PartNode): { words: string; parts: string[]; r
   const memory = partsOfKind(graph, "memory");
   const cpu = partsOfKind(graph, "cpu");
   const supply = partsOfKind(graph, "supply");
-  const air = partsOfKind(graph, "cooler").filter((c) => !isLiquid(c.type));
-  const liquid = partsOfKind(graph, "cooler").some((c) => isLiquid(c.type));
+  const air = cpuCoolers(graph).filter((c) => !isLiquid(c.type));
+  const liquid = cpuCoolers(graph).some((c) => isLiquid(c.type));
   const sees = cpu.some((c) => c.type.ratings.hasGraphics);
   const cards = sees ? [] : partsOfKind(graph, "card").slice(0, 1);
   const plugged = [
