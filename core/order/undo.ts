@@ -53,17 +53,21 @@ export function undoOf(problem: Problem, id: string): Undo | undefined {
     if (has) has.push(p);
     else next.set(p.before, [p]);
   }
+  const roots = rootsOf(problem.works);
+  const stays = (from: Work, lead: string): boolean => staysBehind(roots, from, lead);
   const hit = new Map<string, Moved>(target.done ? [[id, null]] : []);
   const open: { work: Work; moved: Moved }[] = [{ work: target, moved: target.kind === "plug" ? new Set(target.leads) : null }];
   for (let at = open.pop(); at; at = open.pop())
     for (const p of next.get(at.work.id) ?? []) {
       const work = works.get(p.after);
-      const moved = work?.done ? movedOf(at.work, at.moved, work) : undefined;
+      const moved = work?.done ? movedOf(at.work, at.moved, work, stays) : undefined;
       if (!work || moved === undefined || !addTo(hit, work.id, moved)) continue;
       // Looking again takes nothing out, and what comes after the look does not rest on it.
       if (!LOOKED.includes(work.kind)) open.push({ work, moved: hit.get(work.id) ?? null });
     }
+  pullRoots(roots, target, hit);
   closeOpens(works, target, hit);
+  lookAgain(works, target, hit);
   return told(problem, works, target, hit);
 }
 
@@ -71,13 +75,42 @@ export function undoOf(problem: Problem, id: string): Undo | undefined {
 type Moved = ReadonlySet<string> | null;
 
 /** What comes out of a later step when one that it rests on does; undefined: nothing. */
-function movedOf(from: Work, moved: Moved, to: Work): Moved | undefined {
+function movedOf(from: Work, moved: Moved, to: Work, stays: (from: Work, lead: string) => boolean): Moved | undefined {
   if (BUNDLES.includes(to.kind) && to.leads.length > 0) {
-    const mine = partsLeads(from, to, moved);
+    const mine = new Set([...partsLeads(from, to, moved)].filter((l) => !stays(from, l)));
     return mine.size > 0 ? mine : undefined;
   }
+  if (to.kind === "plug" && to.leads.length > 0 && to.leads.every((l) => stays(from, l))) return undefined;
   if (to.kind !== "plug") return null;
   return from.kind === "route" && moved && !to.leads.some((l) => moved.has(l)) ? undefined : new Set(to.leads);
+}
+
+/** Plugs at the supply's end of its cables, by the cable: `supply/sata/1`. */
+function rootsOf(works: readonly Work[]): ReadonlyMap<string, Work[]> {
+  const out = new Map<string, Work[]>();
+  for (const w of works) {
+    const cable = w.measure === "root" ? w.lead?.slice(0, w.lead.lastIndexOf(":")) : undefined;
+    if (cable) out.set(cable, [...(out.get(cable) ?? []), w]);
+  }
+  return out;
+}
+
+const cableOf = (lead: string): string => lead.slice(0, lead.lastIndexOf(":"));
+
+/** A modular cable is pulled at the supply: what it feeds keeps its plug, and the cable lies where it lies. */
+const staysBehind = (roots: ReadonlyMap<string, Work[]>, from: Work, lead: string): boolean =>
+  from.parts.some((p) => from.id === `mount:${p}` && lead.startsWith(`${p}/`)) &&
+  roots.get(cableOf(lead))?.every((r) => r.done) === true &&
+  !isRoot(roots, lead);
+const isRoot = (roots: ReadonlyMap<string, Work[]>, lead: string): boolean => roots.get(cableOf(lead))?.some((r) => r.lead === lead) === true;
+
+/** A supply comes out with none of its cables in: its own plugs are pulled. */
+function pullRoots(roots: ReadonlyMap<string, Work[]>, target: Work, hit: Map<string, Moved>): void {
+  for (const [cable, list] of roots) {
+    const mount = `mount:${cable.split("/")[0]}`;
+    if (mount !== target.id && !hit.has(mount)) continue;
+    for (const r of list) if (r.done) hit.set(r.id, new Set(r.leads));
+  }
 }
 
 /** True when that is more than was known. */
@@ -101,7 +134,19 @@ function partsLeads(from: Work, bundle: Work, only: Moved): ReadonlySet<string> 
 function closeOpens(works: ReadonlyMap<string, Work>, target: Work, hit: Map<string, Moved>): void {
   const touched = [target.id, ...hit.keys()].flatMap((x) => works.get(x) ?? []);
   if (!touched.some((w) => w.postures.length > 0 && w.kind !== "close")) return;
-  for (const id of ["close", "pack"]) if (works.get(id)?.done) hit.set(id, null);
+  if (works.get("close")?.done) hit.set("close", null);
+}
+
+/** What is tried only before something that is done does not come back by it; with a head or cooler off, it is started before it is closed. */
+function lookAgain(works: ReadonlyMap<string, Work>, target: Work, hit: Map<string, Moved>): void {
+  for (const id of [...hit.keys()]) {
+    const w = works.get(id);
+    if (w && w !== target && LOOKED.includes(w.kind) && w.mootOnce.some((m) => works.get(m)?.done)) hit.delete(id);
+  }
+  // The client's bag stays packed.
+  if (target.id !== "pack") hit.delete("pack");
+  const cools = [...hit.keys()].some((id) => ["head", "cooler"].includes(works.get(id)?.measure ?? ""));
+  if (cools && works.get("first-start")?.done) hit.set("first-start", null);
 }
 
 const half = (n: number) => Math.round(n * 2) / 2;
