@@ -56,10 +56,10 @@ export const jobSlice = query({
   input: z.object({ number: JobNumber, slice: z.enum(NAMES), tag: line(60).optional() }),
   run: async (em, { number, slice: name, tag: known }): Promise<Result<Looked<unknown>>> => {
     const asOfMs = Date.now();
-    const since = await newsMark();
     const { besides, of }: JobSlice<unknown> = JOB_SLICES[name];
-    const key = await keyOf(em, number);
-    if (key === undefined) return no(`There is no job ${number}.`);
+    const now = await keyOf(em, number);
+    if (!now) return no(`There is no job ${number}.`);
+    const { key, since } = now;
     const tag = tagOf(`${name} ${key} ${(await besides?.(em, number)) ?? ""}`);
     if (tag === known) return yes({ asOfMs, tag, since });
     const view = await keptView(em, number, key);

@@ -1,5 +1,5 @@
 import { LRUCache } from "lru-cache";
-import { type EntityManager, Job, Shop } from "../../db";
+import { type EntityManager, prepared } from "../../db";
 import { viewAtOnce } from "./heads";
 import type { JobView } from "./job-view";
 
@@ -12,19 +12,23 @@ interface Kept {
 }
 const holder = globalThis as typeof globalThis & { imbraViews?: LRUCache<string, Kept> };
 
-/** Which revision of a job and of the shelf a view is of; undefined where there is no such job. */
-export async function keyOf(em: EntityManager, number: string): Promise<string | undefined> {
-  const job = await em.findOne(Job, { number }, { fields: ["id", "revision"], disableIdentityMap: true });
-  if (!job) return undefined;
-  const shop = await em.findOne(Shop, { id: 1 }, { disableIdentityMap: true });
-  return `${job.id} ${job.revision} ${shop?.shelfRevision ?? 0}`;
+/** Which revision of a job and of the shelf a view is of, and how far that has seen everything (server/live/since.ts): one question. */
+export async function keyOf(em: EntityManager, number: string): Promise<{ key: string; since: string } | undefined> {
+  const [row] = await prepared<{ id: string; revision: number; shelf: number; since: string }>(
+    em,
+    "key of job",
+    `select j."id", j."revision", coalesce((select "shelf_revision" from "shop" where "id" = 1), 0) as "shelf",
+     pg_snapshot_xmin(pg_current_snapshot())::text as "since" from "job" j where j."number" = ?`,
+    [number],
+  );
+  return row && { key: `${row.id} ${row.revision} ${row.shelf}`, since: row.since };
 }
 
 /** A job's view, derived once for each revision of the job and of the shelf. Whoever comes meanwhile waits for the same. */
 export async function keptView(em: EntityManager, number: string, at?: string): Promise<JobView | undefined> {
   holder.imbraViews ??= new LRUCache<string, Kept>({ max: MOST_KEPT });
   const views = holder.imbraViews;
-  const key = at ?? (await keyOf(em, number));
+  const key = at ?? (await keyOf(em, number))?.key;
   if (key === undefined) return undefined;
   const kept = views.get(number);
   if (kept?.key === key) return kept.view;

@@ -208,7 +208,7 @@ describe("parts and plans", () => {
     const free = [...buildGraph(v.build, typeLookup(v.build, [])).ports.values()]
       .filter((p) => p.port.flow === "out" && p.port.family === "fan-4" && p.part.id !== fan?.fromPart && !v.leads.some((l) => l.port === p.address))
       .map((p) => p.address);
-    const other = free[0] ?? v.leads.find((x) => x.family === "fan-4" && x.state === "planned" && x !== fan)?.port ?? "";
+    const other = free[0] ?? v.leads.find((x) => x.family === "fan-4" && x.port !== undefined && x !== fan)?.port ?? "";
     const say = (port: string) =>
       carryOut(db.em(), by, plug, { number: "FS-1044", lead: fan?.address ?? "", port, state: "plugged", saw: { port: planned, state: "planned" } });
     expect(await say(other)).toMatchObject({ ok: true });
