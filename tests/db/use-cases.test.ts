@@ -202,7 +202,7 @@ describe("parts and plans", () => {
   });
   it("two benches with two facts: the second is asked to look, nothing is changed", async () => {
     const by = await db.by();
-    const v = await view("FS-1044");
+    const v = await view("FS-1042");
     const fan = v.leads.find((x) => x.state === "planned" && x.family === "fan-4" && x.fromPart !== "cooler");
     const planned = fan?.port ?? "";
     const free = [...buildGraph(v.build, typeLookup(v.build, [])).ports.values()]
@@ -210,17 +210,17 @@ describe("parts and plans", () => {
       .map((p) => p.address);
     const other = free[0] ?? v.leads.find((x) => x.family === "fan-4" && x.port !== undefined && x !== fan)?.port ?? "";
     const say = (port: string) =>
-      carryOut(db.em(), by, plug, { number: "FS-1044", lead: fan?.address ?? "", port, state: "plugged", saw: { port: planned, state: "planned" } });
+      carryOut(db.em(), by, plug, { number: "FS-1042", lead: fan?.address ?? "", port, state: "plugged", saw: { port: planned, state: "planned" } });
     expect(await say(other)).toMatchObject({ ok: true });
-    const before = await count("FS-1044");
+    const before = await count("FS-1042");
     expect(await say(planned)).toMatchObject({
       ok: false,
       sentence: expect.stringMatching(
         /^FN-\d+ is in .+ \(Mirel Quist, [\dT:.-]+Z\) and in .+ \(Mirel Quist, [\dT:.-]+Z\)\. Look at the plug, then choose\./,
       ),
     });
-    expect(await count("FS-1044")).toBe(before);
-    expect((await view("FS-1044")).leads.find((l) => l.address === fan?.address)?.port).toBe(other);
+    expect(await count("FS-1042")).toBe(before);
+    expect((await view("FS-1042")).leads.find((l) => l.address === fan?.address)?.port).toBe(other);
   });
   it("a half-built machine goes out as a file and comes in again as far as it was", async () => {
     const v = await view("FS-1042");
