@@ -3,7 +3,7 @@ import { partIdOf } from "../assembly";
 import { family } from "../catalogue";
 import { schoolWords } from "../schools";
 import { amps } from "../wiring";
-import { list, upper } from "../words";
+import { a, list, upper } from "../words";
 import type { Claim, Hindrance } from "./claim";
 
 const watts = (w: number) => `${Math.round(w)} W`;
@@ -45,7 +45,7 @@ export function say(graph: Graph, c: Claim): string {
     case "by-hand":
       return "Placed by hand.";
     case "fits":
-      return `A ${family(graph.ports.get(c.port)?.port.family ?? "").name} that it fits.`;
+      return `${upper(a(family(graph.ports.get(c.port)?.port.family ?? "").name))} that it fits.`;
     case "shares":
       return `Shares ${rootName(graph, c.root)} with ${tags(graph, c.with)}${c.zone === undefined ? "" : `: all cool ${placeWords(c.zone)}`}.`;
     case "current":

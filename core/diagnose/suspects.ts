@@ -188,5 +188,5 @@ function sentence(e: Element, explains: readonly Expectation[], wrong: number, c
   if (explains.length === wrong && wrong > 1)
     return `${what} share ${e.name}: it alone explains ${causes > 1 ? `these ${wrong}` : wrong === 2 ? "both" : `all ${wrong}`}.`;
   if (explains.length > 1) return `${what} share ${e.name}.`;
-  return what === e.name ? `${what} may be dead itself.` : `${what} leans on ${e.name}.`;
+  return what === e.name ? `${what} may be dead itself.` : `${what} works only if ${e.name} does.`;
 }

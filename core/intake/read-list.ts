@@ -167,7 +167,7 @@ export function readAgainst(rows: readonly ListRow[], index: ShelfIndex): ReadLi
       const near = (loose.length > 1 ? loose : nearest(index, words, kind)).slice(0, MOST_NEAR).map((e) => ({ id: e.t.id, name: e.t.name }));
       out.aside.push({
         row,
-        because: loose.length > 1 ? `${loose.length} part types answer to it` : "no part type of the shelf answers to it",
+        because: loose.length > 1 ? `${loose.length} part types answer to it` : "the shelf has nothing like it",
         near,
       });
     }

@@ -35,7 +35,7 @@ export function memoryLines(world: World, start: Path): Expectation[] {
       what: "Memory speed",
       expected: start.ok ? String(speed.mts) : "not seen",
       unit: "MT/s",
-      because: because || `Limited by ${speed.because}. A tool that reads the clock shows ${speed.mts / 2} MHz.`,
+      because: because || `Limited by ${speed.because}. A tool that reads the clock shows ${Math.round(speed.mts / 2)} MHz.`,
     },
   ];
 }

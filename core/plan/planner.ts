@@ -313,7 +313,7 @@ async function solve(asking: Asking, laid: Laid, first: ReadonlyMap<string, numb
 /** In words, how far a plan is proved that is not proved to its end: what is settled, and what no plan goes below. */
 export function proofWords({ status, cost, provedTo, gap }: Pick<Plan, "status" | "cost" | "provedTo" | "gap">): string {
   if (status === "proved") return "";
-  const settled = provedTo ? `Best down to ${LEVEL_WORDS[provedTo]}` : "Not settled on any count yet";
+  const settled = provedTo ? `Best down to ${LEVEL_WORDS[provedTo]}` : "Nothing of it is proved yet";
   return gap ? `${settled}; ${LEVEL_WORDS[gap.level]}: ${cost[gap.level]}, no plan below ${cost[gap.level] - gap.by}.` : `${settled}.`;
 }
 

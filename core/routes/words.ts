@@ -43,7 +43,7 @@ export function routeWords(graph: Graph, r: Route): string[] {
 export function behindWords(graph: Graph, routes: Routes): string[] {
   const out: string[] = partsOfKind(graph, "case")
     .flatMap((c) => contradictions(c.type))
-    .map((s) => `The case's entry contradicts itself. ${s}`);
+    .map((s) => `What the shelf says of this case cannot be right. ${s}`);
   if (routes.behind) {
     const left = Math.floor(routes.behind.roomMm - routes.behind.thicknessMm);
     out.push(

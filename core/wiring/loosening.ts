@@ -23,6 +23,9 @@ export interface Ways {
   proved: boolean;
 }
 
+/** Extensions are sold from 100 mm on, in steps of 50 (common practice). */
+const sold = (missingMm: number): number => Math.max(100, Math.ceil(missingMm / 50) * 50);
+
 /** One of the things in words, as a technician would say it. */
 export function wayWords(graph: Graph, types: TypeLookup, way: Loosening): string {
   const root = "root" in way ? graph.ports.get(way.root) : undefined;
@@ -38,7 +41,7 @@ export function wayWords(graph: Graph, types: TypeLookup, way: Loosening): strin
       const lead = graph.leads.get(way.end);
       const port = graph.ports.get(way.end);
       return lead
-        ? `an extension of at least ${way.mm} mm for ${lead.tag} (${lead.name})`
+        ? `an extension of ${sold(way.mm)} mm or more for ${lead.tag} (${lead.name})`
         : `a plug that reaches ${port?.name ?? way.end}: ${way.mm} mm are missing`;
     }
     case "limit":

@@ -14,5 +14,9 @@ export const list = (names: readonly string[], most = Number.POSITIVE_INFINITY):
 /** As it stands in the middle of a sentence: "CPU" and "SATA data" stay as they are. */
 export const lower = (s: string): string => (/^\p{Lu}(?![\p{Lu}\d.-])/u.test(s) ? s.charAt(0).toLowerCase() + s.slice(1) : s);
 
+/** A thing with its article: "an expansion slot", "a USB 3 header", "an M.2 slot". By its sound as it is said. */
+export const a = (thing: string): string =>
+  `${/^(?:[aeio]|u(?!s|ni)|8|1[18]\b|(?!SATA|RAM|LAN)[AEFHILMNORSX](?![a-z]))/.test(thing) ? "an" : "a"} ${thing}`;
+
 /** As a sentence begins. */
 export const upper = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { list, lower } from ".";
+import { a, list, lower } from ".";
 
 describe("names in a sentence", () => {
   it.each([
@@ -30,5 +30,41 @@ describe("a name in the middle of a sentence", () => {
     ["", ""],
   ])("%j stands there as %j", (name, said) => {
     expect(lower(name)).toBe(said);
+  });
+});
+
+describe("a thing with its article", () => {
+  it("by its sound as it is said", () => {
+    expect(
+      [
+        "expansion slot",
+        "fan header",
+        "M.2 slot",
+        "USB 3 header",
+        "SATA data",
+        "audio header",
+        "unit",
+        "16-pin plug",
+        "HDMI socket",
+        "Memory slot",
+        "8-pin plug",
+        "SFX supply",
+        "LED",
+      ].map(a),
+    ).toEqual([
+      "an expansion slot",
+      "a fan header",
+      "an M.2 slot",
+      "a USB 3 header",
+      "a SATA data",
+      "an audio header",
+      "a unit",
+      "a 16-pin plug",
+      "an HDMI socket",
+      "a Memory slot",
+      "an 8-pin plug",
+      "an SFX supply",
+      "an LED",
+    ]);
   });
 });

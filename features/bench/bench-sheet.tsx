@@ -245,7 +245,9 @@ export function BenchSheet(props: SheetProps) {
         >
           <p>
             {sheet === "skip"
-              ? `${open.length > 1 ? `All ${open.length} stay open` : "It stays open"}, and comes again before what needs it.`
+              ? open.length > 1
+                ? `All ${open.length} stay open and come again before what needs them.`
+                : "It stays open and comes again before what needs it."
               : "It opens a fault with this step on it."}
           </p>
           <ul className="grid grid-cols-2 gap-3 max-[760px]:grid-cols-1">

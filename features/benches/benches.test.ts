@@ -23,7 +23,7 @@ const today = "2026-11-23";
 
 describe("does the week hold?", () => {
   it("holds when nothing is late, in danger or waiting too long", () => {
-    expect(verdictOf([job("A"), job("B", { stage: "handed-over", dueOn: "2026-11-01" })], today)).toBe("The week holds: 1 job, none in danger.");
+    expect(verdictOf([job("A"), job("B", { stage: "handed-over", dueOn: "2026-11-01" })], today)).toBe("All promises stand: 1 job, none in danger.");
   });
   it("says what to do where there is no job at all", () => {
     expect(verdictOf([], today)).toBe("No job is open. Make one, or read one from a build file.");
@@ -35,11 +35,11 @@ describe("does the week hold?", () => {
       job("WAIT", { stage: "waiting", waitingUntil: "2026-12-02", dueOn: "2026-12-01" }),
     ];
     expect(verdictOf(list, today)).toBe(
-      "The week holds, except LATE (2 days late) and FAULT (a fault is open, due tomorrow) and WAIT (its delivery comes too late).",
+      "In danger: LATE (2 days late) and FAULT (a fault is open, due tomorrow) and WAIT (its delivery comes too late).",
     );
   });
   it("a fault on a job due next week does not spoil the week yet", () => {
-    expect(verdictOf([job("A", { openFaults: 2 })], today)).toMatch(/^The week holds: /);
+    expect(verdictOf([job("A", { openFaults: 2 })], today)).toMatch(/^All promises stand: /);
   });
   it.each([
     [undefined, "no date"],

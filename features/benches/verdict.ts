@@ -26,11 +26,11 @@ export function verdictOf(jobs: readonly BenchJob[], today: string): string {
       ((j.openFaults > 0 && (daysTo(today, j.dueOn) ?? 99) <= 1) || (j.waitingUntil !== null && j.dueOn !== null && j.waitingUntil > j.dueOn)),
   );
   if (live.length === 0) return "No job is open. Make one, or read one from a build file.";
-  if (late.length === 0 && risky.length === 0) return `The week holds: ${live.length} ${live.length === 1 ? "job" : "jobs"}, none in danger.`;
+  if (late.length === 0 && risky.length === 0) return `All promises stand: ${live.length} ${live.length === 1 ? "job" : "jobs"}, none in danger.`;
   const names = [...late, ...risky].map(
     (j) =>
       `${j.number} (${late.includes(j) ? dueWord(daysTo(today, j.dueOn)) : j.openFaults > 0 ? `a fault is open, due ${dueWord(daysTo(today, j.dueOn))}` : "its delivery comes too late"})`,
   );
   const said = names.length > MOST_NAMED ? [...names.slice(0, MOST_NAMED), `${names.length - MOST_NAMED} more`] : names;
-  return `The week holds, except ${said.join(" and ")}.`;
+  return `In danger: ${said.join(" and ")}.`;
 }

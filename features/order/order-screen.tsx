@@ -69,7 +69,7 @@ export function OrderScreen({ first }: { first: Had<OrderSlice> }) {
             </a>
             {view.build.pulled ? (
               <Button disabled={pulling.pending} onClick={pulling.letGo}>
-                Let go of {new Set(view.build.pulled.map((p) => p.step)).size} pulled
+                Put back what was pulled ({new Set(view.build.pulled.map((p) => p.step)).size})
               </Button>
             ) : null}
           </div>

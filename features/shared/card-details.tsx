@@ -150,7 +150,7 @@ export function UndoWords({ undo, whole = false }: { undo: Undo /** With nothing
       {undo.anew.length > 0 ? <p>Anew: {undo.anew.join("; ")}.</p> : null}
       {undo.out.length === 0 ? null : whole ? (
         <section aria-label="What comes out, in order">
-          <h3 className="mt-3 font-bold">Out, in this order</h3>
+          <h3 className="mt-3 font-bold">What comes out, one after the other</h3>
           {out}
         </section>
       ) : (

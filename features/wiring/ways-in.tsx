@@ -64,7 +64,7 @@ export function WaysIn({ ways, graph, number, onPlan }: { ways: Ways; graph: Gra
                 )
               }
             >
-              Let go of it and plan again
+              Give it up and plan again
             </Button>
           ) : null}
         </>

@@ -23,7 +23,7 @@ export const pullStep = jobAction({
     // The newest counts: what said the same or the opposite goes.
     const kept = unit.job.pulled.filter((x) => !(own.has(x.step) && later.has(x.before)) && !(later.has(x.step) && own.has(x.before)));
     if (kept.length + p.steps.length * p.before.length > MOST_PULLED)
-      return no(`${p.number} has ${MOST_PULLED} steps pulled by hand already. Nothing was changed. Let go of some first.`);
+      return no(`${p.number} has ${MOST_PULLED} steps pulled by hand already. Nothing was changed. Put some back first.`);
     unit.job.pulled = [...kept, ...p.steps.flatMap((step) => p.before.map((before) => ({ step, before })))];
     const title = (id: string) => problem.works.find((w) => w.id === id)?.title ?? id;
     const [first] = p.steps;

@@ -69,7 +69,7 @@ describe("large builds", () => {
     await page.getByRole("button", { name: "Plan the wiring" }).click();
     await page.getByRole("progressbar", { name: "Planning" }).waitFor();
     await page
-      .getByText(/^Plan 1, not yet proved: \d+ connections\. (Best down to|Not settled) .+ Looking for a better one\.$/)
+      .getByText(/^Plan 1, not yet proved: \d+ connections\. (Best down to|Nothing of it) .+ Looking for a better one\.$/)
       .waitFor({ timeout: 150_000 });
     await page.getByText(/^Piece \d+ of \d+, looking at: .+$/).waitFor({ timeout: 30_000 });
     const { tasks, ms } = await longest();

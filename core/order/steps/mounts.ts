@@ -170,7 +170,7 @@ function radiators(site: Site): void {
       kind: "assemble",
       measure: "radiator",
       title: `Put the radiator of ${nameOf(cooler)} together on the table`,
-      detail: `${n > 0 ? `${plural(n, "fan", "fans")}${pushPull ? ", on both faces, all blowing one way" : ""}, ${screws} screws of ${depth + SCREW_IN_MM} mm: no longer.` : own ? "Its fans come with it." : "No fan is marked as its own: use those that it came with."}${joined.length > 0 ? ` Join ${list(joined.map((l) => l.tag))} to the splitter now.` : ""}${end ? ` Tubes will come out at the ${end} end.` : ""}`,
+      detail: `${n > 0 ? `${plural(n, "fan", "fans")}${pushPull ? ", on both faces, all blowing one way" : ""}, ${screws} screws of ${depth + SCREW_IN_MM} mm: a longer one goes into the fins.` : own ? "Its fans come with it." : "No fan is marked as its own: use those that it came with."}${joined.length > 0 ? ` Join ${list(joined.map((l) => l.tag))} to the splitter now.` : ""}${end ? ` Tubes will come out at the ${end} end.` : ""}`,
       rightWhen: "Every fan blows the same way, no screw has touched the fins, leads end on the cable side",
       minutes: { ...minutesOf("radiator"), handsOn: 3 + Math.max(1, n) * 3 },
       stage: 270,

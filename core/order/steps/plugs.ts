@@ -74,7 +74,7 @@ function cautionOf(l: LeadNode): string | undefined {
 const RIGHT: Readonly<Record<string, string>> = {
   "cpu-socket": "Triangle on triangle, it lies flat without force; the socket's cover is kept",
   "memory-slot": "Both ends click",
-  m2: "Film off the pad, its standoff at the drive's length, the screw holds it flat, heatsink back on",
+  m2: "Its standoff stands at the drive's length, and the screw holds it flat",
   "pcie-slot": "The slot clicks, both screws are in, and a long card rests on its support",
   "atx-24": "The latch is over its nose",
   "cpu-8": "The latch is over its nose",
@@ -83,7 +83,9 @@ const RIGHT: Readonly<Record<string, string>> = {
   "sata-data": "It clicks, and hangs loose",
 };
 const rightOf = (l: LeadNode, p: PortNode): string =>
-  RIGHT[l.lead.family] ?? RIGHT[p.port.family] ?? "In to the stop, and it does not come out by its own weight";
+  l.lead.family === "m2" && p.port.heatsink
+    ? `${RIGHT.m2}; film off the pad, heatsink back on`
+    : (RIGHT[l.lead.family] ?? RIGHT[p.port.family] ?? "In to the stop, and it does not come out by its own weight");
 
 const SEAT_MEASURE: Readonly<Record<string, string>> = {
   "cpu-socket": "seat-cpu",
@@ -110,7 +112,8 @@ export function plugSteps(site: Site): void {
     const p = graph.ports.get(c.port);
     if (!l || !p) continue;
     const caution = site.powered && !isDone(c) ? CAUTION.live : cautionOf(l);
-    const behind = family(p.port.family).side === "behind" && !["board", "card"].includes(p.part.type.kind) ? " From behind the tray." : "";
+    const postures = posturesOf(site, l, p);
+    const behind = postures.join() === "behind-up" ? " From behind the tray." : "";
     const keyed = family(p.port.family).keyedBy;
     add({
       id: plugId(c.lead),
@@ -119,7 +122,7 @@ export function plugSteps(site: Site): void {
       title: titleOf(l, p, c),
       detail: `${l.tag}${edgeWords(edgeOf(graph, p))}. ${keyed ? `Keyed by ${keyed}.` : ""}${behind}`.trim(),
       rightWhen: rightOf(l, p),
-      postures: posturesOf(site, l, p),
+      postures,
       ...(onRadiator(site, l.part) && p.part.type.kind === "splitter"
         ? { where: { at: "radiator", cooler: site.radiators.find((r) => r.fans.includes(l.part))?.cooler.id ?? "" }, stage: 272, along: 0 }
         : goOf(graph, l, p)),

@@ -31,13 +31,13 @@ export type PartCost = Partial<Cost>;
 
 /** Each level in words, for screens. */
 export const LEVEL_WORDS: Record<Level, string> = {
-  mandatoryFree: "mandatory leads free",
-  coolingFree: "leads that cool the CPU free",
-  fansFree: "fan leads free",
-  lightsFree: "lights free",
-  wantedFree: "other wanted leads free",
-  functionsReduced: "functions reduced",
-  optionalFree: "optional leads free",
+  mandatoryFree: "plugs missing that it does not run without",
+  coolingFree: "fans that cool the CPU, not plugged",
+  fansFree: "fans not plugged",
+  lightsFree: "lights not plugged",
+  wantedFree: "other plugs that are wanted and have no place",
+  functionsReduced: "things that work less well than they could",
+  optionalFree: "plugs that may stay free, free",
   schoolDepartures: "departures from the shop's way",
   signalsLost: "places of the case of which no speed is read",
   coolingShared: "places of the case that share a control with what cools the CPU",
