@@ -39,6 +39,7 @@ describe("what becomes better and worse", () => {
     expect(compare(judge(buildGraph({ ...build, connections: [] }, types)), judge(buildGraph(back.build, back.types)))).toEqual({
       gone: [],
       come: [],
+      turned: [],
       rows: [],
     });
     expect(there.rows.length).toBeGreaterThan(0);
