@@ -1,5 +1,5 @@
 import type { PartType } from "./part-type";
-import { fanOutline, overlap, supplyOutline } from "./places";
+import { fanOutline, noRoomBehind, overlap, supplyOutline } from "./places";
 import type { Point } from "./values";
 
 /** Boards by form, mm: ATX, microATX and FlexATX (ATX and microATX specifications, Intel), Mini-ITX, E-ATX (common practice); from memory. */
@@ -45,6 +45,9 @@ export function contradictions(type: PartType): string[] {
     else if (c.side === "front" && form && b.boardAt && crosses(c.from, c.to, b.boardAt, form))
       out.push(`Channel “${c.label}” runs through the board, which lies from ${there(b.boardAt)} on, ${form.w} by ${form.h} mm. It is left out.`);
   }
+  if (noRoomBehind(b))
+    for (const m of b.mounts)
+      if (m.region === "behind-tray") out.push(`Mount “${m.label}” lies behind the tray, where there are ${b.behindTrayMm} mm.`);
   out.push(...mountsOver(b));
   return out;
 }

@@ -6,7 +6,7 @@ export { LOOM_NAME, LOOM_TAG, LOOMS, Loom } from "./looms";
 export { type Mating, mate, type Outcome, usable } from "./mating";
 export { type Measurable, type Measured, measurable, withMeasured } from "./measure";
 export { DISPLAY_SOCKETS, isLiquid, PART_KINDS, type PartKind, PartType } from "./part-type";
-export { fanOutline, isFaceOn, type Outline, overlap, SUPPLY_MM, supplyOutline } from "./places";
+export { fanOutline, isFaceOn, noRoomBehind, type Outline, overlap, SUPPLY_MM, supplyOutline } from "./places";
 export { controlLost, countedByLeds, headerLimit, loadCurrentA, PRACTICE, startingCurrentA } from "./practice";
 export { fromStored, STORED_VERSION, toStored } from "./stored";
 export { Point } from "./values";

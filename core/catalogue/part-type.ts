@@ -149,6 +149,8 @@ export const PartType = z.strictObject({
         .default([])
         .describe("loops and hooks for cable ties, on the front or the rear side of the tray; both seen from the front"),
       behindTrayMm: Length.optional(),
+      panels: z.number().int().min(0).max(2).optional().describe("cases: side panels that come off; left out: two; 0: an open frame"),
+      glass: z.boolean().optional().describe("cases: a panel of it is glass; left out: unknown"),
       maxCardMm: Length.optional(),
       maxCoolerMm: Length.optional(),
       leadLeaves: z.enum(["corner", "middle"]).optional().describe("fans: where the lead leaves the frame; left out: a corner"),

@@ -56,6 +56,12 @@ export function supplyOutline(
   };
 }
 
+/** Less room behind the tray takes no lead: a thin one is 2 mm, tied it is twice that (common practice). */
+const LEAST_BEHIND_MM = 5;
+/** A rack, an open frame, a cube: nothing is led behind its tray. An entry that says nothing of it has room there. */
+export const noRoomBehind = (b: Pick<CaseBody, "behindTrayMm"> | undefined): boolean =>
+  b?.behindTrayMm !== undefined && b.behindTrayMm < LEAST_BEHIND_MM;
+
 /** How far two outlines lie in one another, mm in each direction; 0 where they do not. */
 export function overlap(a: Outline, b: Outline): { xMm: number; yMm: number } {
   const span = (from: number, size: number, otherFrom: number, otherSize: number) =>

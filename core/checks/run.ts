@@ -42,6 +42,7 @@ import { memorySpeedRule } from "./rules/memory-speed";
 import { memoryType } from "./rules/memory-type";
 import { monitors } from "./rules/monitors";
 import { needsPower } from "./rules/needs-power";
+import { noRoomBehindTray } from "./rules/no-room-behind";
 import { noise } from "./rules/noise";
 import { onePlace } from "./rules/one-place";
 import { outletWatts } from "./rules/outlet-watts";
@@ -102,6 +103,7 @@ export const RULES: readonly Rule[] = [
   supplyClass,
   airWay,
   airEnough,
+  noRoomBehindTray,
   noise,
   onePlace,
   lowNoise,

@@ -1,5 +1,5 @@
 import { type Graph, kept, partsOfKind, type Rect } from "../assembly";
-import { isUsable, type PartType, type Point } from "../catalogue";
+import { isUsable, noRoomBehind, type PartType, type Point } from "../catalogue";
 import { type Body, bodies, CLEAR_MM, type Sheet, STANDING } from "../space";
 
 /** What a millimetre costs, in twentieths of a millimetre along the board's edge on the front. Tried on the demo builds. */
@@ -69,7 +69,7 @@ export const sizeOf = (n: Network) => n.xs.length * n.ys.length;
 function cutoutsOf(graph: Graph): { cutouts: Cutout[]; assumed: string[] } {
   const b = partsOfKind(graph, "case")[0]?.type.body;
   const r = graph.boardRect;
-  if (!b?.widthMm || !b.heightMm) return { cutouts: [], assumed: [] };
+  if (!b?.widthMm || !b.heightMm || noRoomBehind(b)) return { cutouts: [], assumed: [] };
   const [w, h] = [b.widthMm, b.heightMm];
   const real = b.cutouts.filter((c) => c.at.xMm >= 0 && c.at.yMm >= 0 && c.at.xMm <= w && c.at.yMm <= h);
   if (real.length > 0)
@@ -168,7 +168,7 @@ function shared(graph: Graph): Network | undefined {
   const body = partsOfKind(graph, "case")[0]?.type.body;
   const board = partsOfKind(graph, "board")[0];
   const key = JSON.stringify([
-    body && [body.widthMm, body.heightMm, body.cutouts, body.tiePoints, body.channels],
+    body && [body.widthMm, body.heightMm, body.cutouts, body.tiePoints, body.channels, noRoomBehind(body)],
     graph.boardRect,
     board?.type.ports.map((p) => [p.at.xMm, p.at.yMm]),
     standing(graph).map((b) => [b.kind, b.sheets, b.rect, b.lets, b.faceOn]),
@@ -188,7 +188,8 @@ function shared(graph: Graph): Network | undefined {
 export function makeNetwork(graph: Graph, share: number = RATE.channel): Network | undefined {
   const body = partsOfKind(graph, "case")[0]?.type.body;
   const { cutouts, assumed } = cutoutsOf(graph);
-  if (!body?.widthMm || !body.heightMm || cutouts.length === 0) return undefined;
+  const frontOnly = noRoomBehind(body);
+  if (!body?.widthMm || !body.heightMm || (cutouts.length === 0 && !frontOnly)) return undefined;
   const [w, h] = [body.widthMm, body.heightMm];
   const all = standing(graph);
   const solidOn = (s: Sheet) => all.filter((b) => b.lets === "nothing" && b.sheets.includes(s) && !(s === "behind" && b.kind === "fan"));
@@ -222,6 +223,7 @@ export function makeNetwork(graph: Graph, share: number = RATE.channel): Network
   const over = all.filter((b) => b.lets === "at a price" && !b.faceOn && b.sheets.includes("front"));
   const fans = all.filter((b) => b.kind === "fan" && !b.faceOn);
   const rate = (sheet: Sheet, x1: number, y1: number, x2: number, y2: number): number => {
+    if (frontOnly && sheet === "behind") return Number.POSITIVE_INFINITY;
     const long = Math.abs(x2 - x1) + Math.abs(y2 - y1);
     for (const b of solid[sheet]) if (meets(b.rect, x1, y1, x2, y2)) return long * RATE.through;
     const part = channel(sheet, x1, y1, x2, y2) ? share : 1;

@@ -271,7 +271,8 @@ function foldOf(graph: Graph, net: Network | undefined, way: Way): Fold {
   }
   const points = way.stretches.flatMap((s) => s.points);
   const far = (at: Point) => Math.min(...points.map((p) => manhattanMm(p, at)));
-  const cut = net?.cutouts.reduce((b, c) => (far(c.at) < far(b.at) ? c : b));
+  const [firstCut, ...otherCuts] = net?.cutouts ?? [];
+  const cut = firstCut && otherCuts.reduce((b, c) => (far(c.at) < far(b.at) ? c : b), firstCut);
   return cut
     ? { sheet: "behind", at: cut.at, words: `behind the tray, pushed back through the cut-out ${cut.label}` }
     : { sheet: "front", at: points[0] as Point, words: "beside its port" };

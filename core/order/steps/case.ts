@@ -1,5 +1,6 @@
 import { partsOfKind } from "../../assembly";
 import { fanSeats, standoffs } from "../../fit";
+import { upper } from "../../words";
 import { CAUTION, SCREWS } from "../practice";
 import { BOARD_IN, inPlace, list, mountId, nameOf, plural, type Site } from "./site";
 
@@ -11,22 +12,25 @@ export function caseSteps(site: Site): void {
   const { graph, shell, board, add, edge } = site;
   const cards = partsOfKind(graph, "card");
   if (shell) {
+    const { panels = 2, glass } = shell.type.body;
     const filters = [...new Set(fanSeats(graph).flatMap((s) => (s.mount.filter ? [`filter, ${s.mount.region}`] : [])))];
-    add({
-      id: "open",
-      kind: "prepare",
-      measure: "open",
-      title: `Open ${nameOf(shell)}: both panels${filters.length > 0 ? " and the filters" : ""} off`,
-      detail: `Panels${filters.length > 0 ? `, ${plural(filters.length, "filter", "filters")} where fans go in` : ""}: put their screws into one bowl. Films stay on the glass until the last card.`,
-      rightWhen: "Both sides of the tray are open",
-      postures: ["standing"],
-      stage: 200,
-      where: { at: "open" },
-      screws: SCREWS.panel,
-      takesOff: ["panels", ...filters],
-      caution: CAUTION.glass,
-      parts: [shell.id],
-    });
+    const off = panels === 2 ? "both panels" : panels === 1 ? "the panel" : "";
+    if (panels > 0 || filters.length > 0)
+      add({
+        id: "open",
+        kind: "prepare",
+        measure: "open",
+        title: `Open ${nameOf(shell)}: ${[off, filters.length > 0 ? "the filters" : ""].filter(Boolean).join(" and ")} off`,
+        detail: `${upper([panels > 0 ? plural(panels, "panel", "panels") : "", filters.length > 0 ? `${plural(filters.length, "filter", "filters")} where fans go in` : ""].filter(Boolean).join(", "))}: put their screws into one bowl.${glass === false || panels === 0 ? "" : " Films stay on the glass until the last card."}`,
+        rightWhen: panels === 1 ? "The side of the board is open" : "Both sides of the tray are open",
+        postures: ["standing"],
+        stage: 200,
+        where: { at: "open" },
+        screws: SCREWS.panel,
+        takesOff: [...(panels > 0 ? ["panels"] : []), ...filters],
+        ...(glass === false || panels === 0 ? {} : { caution: CAUTION.glass }),
+        parts: [shell.id],
+      });
     if (shell.part.cage === "out")
       add({
         id: "cage-out",

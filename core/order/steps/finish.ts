@@ -105,22 +105,28 @@ export function finishSteps(site: Site): void {
   if (!shell) return;
   const off = physical.flatMap((w) => w.takesOff);
   const panels = off.filter((x) => x === "panels" || x.startsWith("filter"));
-  add({
-    id: "close",
-    kind: "close",
-    measure: "close",
-    title: "Close the case: filters back, both panels on",
-    detail: "The back first, lying flat behind; then the front. Films off the glass now, not before.",
-    rightWhen: "The back closes without force",
-    postures: ["standing"],
-    stage: 950,
-    where: { at: "close" },
-    screws: SCREWS.panel,
-    putsBack: panels,
-    photo: "the inside and behind the tray, before the panels are on",
-    caution: CAUTION.glass,
-    parts: [shell.id],
-  });
+  const { panels: sides = 2, glass } = shell.type.body;
+  const back = [
+    panels.some((x) => x.startsWith("filter")) ? "filters back" : "",
+    sides === 2 ? "both panels on" : sides === 1 ? "the panel on" : "",
+  ].filter(Boolean);
+  if (back.length > 0)
+    add({
+      id: "close",
+      kind: "close",
+      measure: "close",
+      title: `Close the case: ${back.join(", ")}`,
+      detail: `${sides === 2 ? "The back first, lying flat behind; then the front." : "Nothing is caught under it."}${glass === false || sides === 0 ? "" : " Films off the glass now, not before."}`,
+      rightWhen: "The back closes without force",
+      postures: ["standing"],
+      stage: 950,
+      where: { at: "close" },
+      screws: SCREWS.panel,
+      putsBack: panels,
+      photo: "the inside and behind the tray, before the panels are on",
+      ...(glass === false || sides === 0 ? {} : { caution: CAUTION.glass }),
+      parts: [shell.id],
+    });
   for (const w of physical.filter(late)) edge("covers", w.id, "close", "the panel lies over the leads");
   edge("needs", site.board ? "first-start" : "look", "close", "it has run before it is closed");
   const bag = [...off.filter((x) => !panels.includes(x)), ...bagOf(site)];
