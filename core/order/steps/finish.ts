@@ -89,7 +89,7 @@ export function finishSteps(site: Site): void {
       id: "first-start",
       kind: "test",
       measure: "first-start",
-      title: "Start it once with the panels off",
+      title: shell?.type.body.panels === 0 ? "Start it once" : "Start it once with the panels off",
       detail: "First boot: look and listen, then tick the lines there. Full fan noise is normal at the very first start.",
       rightWhen: `All fans turn, ${hasPump ? "the pump runs, " : ""}the firmware's screen comes`,
       postures: ["standing", "front-up"],
