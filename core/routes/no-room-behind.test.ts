@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { demo } from "../../tests/fixtures/demo";
 import { type Build, buildGraph } from "../assembly";
 import { contradictions, type PartType } from "../catalogue";
-import { checkAll } from "../checks";
+import { checkParts } from "../checks";
 import { orderOf } from "../order";
 import { plan } from "../plan";
 import { routesOf } from ".";
@@ -55,7 +55,7 @@ describe.each(["fs-1041", "fs-1042", "fs-1046"])("%s in an open frame", (name) =
         s.id,
         expect.not.stringMatching(/behind the tray|glass|filter|panel(?!,| block|1)/i),
       ]);
-    expect(checkAll(graph).find((f) => f.rule === "no-room-behind")?.message).toContain("0 mm behind its tray");
+    expect(checkParts(graph).find((f) => f.rule === "no-room-behind")?.message).toContain("0 mm behind its tray");
     expect(made.connections.length).toBeGreaterThan(8);
   });
 });
