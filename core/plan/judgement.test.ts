@@ -352,16 +352,21 @@ describe("what adds up", () => {
     });
   });
   it("a cable set made for the supply's outlet system is as good as its own; one of another system is foreign", async () => {
-    const set = (key: string) => ({
+    const set = (outletSystem: string) => ({
       id: "set",
       kind: "cable",
-      maker: "",
+      maker: "Quarrybank",
+      outletSystem,
       name: "sleeved set",
-      cables: [{ id: "a", label: "24-pin", count: 1, outlets: [key], ends: [{ id: "p", family: "atx-24", atMm: 900 }] }],
+      cables: [{ id: "a", label: "24-pin", count: 1, outlets: ["board"], ends: [{ id: "p", family: "atx-24", atMm: 900 }] }],
     });
     const make = (key: string) =>
       given(
-        [T.board("b", [T.port("ATX", "atx-24", "in", "board-power", { need: "mandatory" })]), T.supply("p", [], ["sys-1"]), set(key)],
+        [
+          T.board("b", [T.port("ATX", "atx-24", "in", "board-power", { need: "mandatory" })]),
+          { ...T.supply("p", [], ["board"]), maker: "Quarrybank", outletSystem: "sys-1" },
+          set(key),
+        ],
         [
           { id: "board", type: "b" },
           { id: "supply", type: "p" },

@@ -2,10 +2,10 @@
 import type { Card, Step } from "../../core/order";
 import type { BenchSlice } from "../../server/views/slices";
 import Link from "../../ui/link";
-import { Caution, StateShape } from "../../ui/marks";
+import { StateShape } from "../../ui/marks";
 import { useDates, WithDates } from "../frame/dates";
 
-/** The one line above the keys: the first of what matters now, from a stop down to how long the card takes. */
+/** The one line above the keys: the first of what matters now, from a stop down to how long the card takes. Cautions have a place of their own. */
 export function Band({
   stop,
   coveredBy,
@@ -19,7 +19,6 @@ export function Band({
   over,
   steps,
   of,
-  caution,
   covers,
   card,
   following,
@@ -40,7 +39,6 @@ export function Band({
   steps: readonly Step[];
   /** How many cards there are. */
   of: number;
-  caution: string | undefined;
   covers: string | undefined;
   card: Card;
   following: string | undefined;
@@ -85,7 +83,6 @@ export function Band({
         {steps.length} steps in {of} cards. Look back at any of them, or undo one there.
       </span>
     );
-  if (caution) return <Caution text={caution} large />;
   if (covers) return <span>{covers}</span>;
   return (
     <span className="text-soft">

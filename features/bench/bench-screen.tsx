@@ -4,6 +4,7 @@ import type { Had } from "../../server/views/had";
 import type { BenchSlice } from "../../server/views/slices";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
+import { Caution } from "../../ui/marks";
 import type { AtBench as Colleague } from "../device/who-works";
 import { Band } from "./band";
 import { BenchFoot, KEY } from "./bench-foot";
@@ -108,6 +109,11 @@ export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; s
           {over ? view.power.verdict : underTitle(card, step, lead?.tag)}
         </p>
       </section>
+      {caution && !over ? (
+        <div className="shrink-0 px-6 pb-2 text-bench max-[760px]:px-4 max-[760px]:text-action">
+          <Caution text={caution} large />
+        </div>
+      ) : null}
       <div className="flex min-h-0 flex-1 basis-[312px] border-y border-rule max-[760px]:flex-none max-[760px]:basis-auto max-[760px]:flex-col">
         <div className="min-w-0 flex-[640] overflow-hidden max-[760px]:h-70 max-[760px]:flex-none">
           <RegionView
@@ -140,7 +146,7 @@ export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; s
       <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-3 max-[760px]:text-action">
         <div className="line-clamp-2 max-[760px]:line-clamp-none">
           <Band
-            {...{ stop, card, over, steps, caution, covers, aloneSince }}
+            {...{ stop, card, over, steps, covers, aloneSince }}
             coveredBy={covered && !elsewhere ? coverersOf(covered, steps)[0]?.title : undefined}
             said={outbox.cannotKeep ? outbox.sentence : said || outbox.sentence}
             head={view.head}

@@ -271,7 +271,7 @@ describe("the shelf", () => {
     await page.goto(`${base()}/shelf/tarnbrook-wren-t20`);
     await page.waitForLoadState("networkidle");
     await page.getByRole("button", { name: /^Ports,/ }).click();
-    const header = page.getByRole("button", { name: /^SYS_FAN1, 14 mm from the left, 150 mm from the top/ });
+    const header = page.getByRole("button", { name: /^SYS_FAN1, 36 mm from the left, 150 mm from the top/ });
     const box = await header.boundingBox();
     if (!box) throw new Error("no header on the drawing");
     await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);

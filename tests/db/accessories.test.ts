@@ -11,7 +11,7 @@ const db = testDatabase();
 
 describe("accessories that a plan took, and another plan", () => {
   const read = async (mayOrder: boolean) => {
-    const file = JSON.parse(readFileSync("examples/fs-1046.json", "utf8")) as { policy?: object };
+    const file = JSON.parse(readFileSync("examples/fs-1044.json", "utf8")) as { policy?: object };
     const r = await carryOut(db.em(), await db.by(), jobFromFile, { text: JSON.stringify({ ...file, policy: { ...file.policy, mayOrder } }) });
     if (!r.ok) throw new Error(r.sentence);
     return r.value as string;
