@@ -54,7 +54,8 @@ const newClient = () =>
       // News say when something moved, and features/frame/live.tsx asks again where it could not be had.
       queries: {
         staleTime: Number.POSITIVE_INFINITY,
-        gcTime: LEFT_MS,
+        // A timer on the server would hold each page that was made for as long.
+        gcTime: typeof window === "undefined" ? Number.POSITIVE_INFINITY : LEFT_MS,
         retry: false,
         networkMode: "always",
         refetchOnWindowFocus: false,
