@@ -90,9 +90,7 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
       missed.current = false;
       await renewSlices();
       busy.current = false;
-      // Of the stream only what none of them has seen is wanted.
-      if (!missed.current) mark.current = seenUpTo(sliceClient()) ?? mark.current;
-      else again.current();
+      if (missed.current) again.current();
       setRenewed((n) => n + 1);
       return;
     }
@@ -194,7 +192,9 @@ export function LiveProvider({ since, children }: { since: string; children: Rea
     const open = () => {
       source?.close();
       lastBeat = Date.now();
-      source = new EventSource(`/live?since=${mark.current}${job ? `&job=${job}` : ""}`);
+      // As far as what is on screen has seen everything; a page that was left for another may have seen less than that one.
+      const seen = showsSlices() ? (seenUpTo(sliceClient()) ?? "") : mark.current;
+      source = new EventSource(`/live?since=${seen}${job ? `&job=${job}` : ""}`);
       source.onopen = () => {
         if (lostAt !== undefined || missed.current) refresh();
         heardNow();

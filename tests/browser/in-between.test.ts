@@ -200,6 +200,25 @@ describe("what is said after a page was made and before it hears", () => {
     expect(await page.evaluate(() => "stays" in window)).toBe(true);
     await context.close();
   });
+  it("is there when the page is come back to, however old what was kept of it is", async () => {
+    const { page, context } = await sit(browser, "Ebo Larkmoor");
+    await page.goto(`${base()}/job/FS-1042/wiring`);
+    await page.waitForLoadState("networkidle");
+    await page.getByRole("link", { name: "Benches", exact: true }).first().click();
+    await page.waitForURL(`${base()}/`);
+    await page.waitForLoadState("networkidle");
+    // Nothing of the job is listened to here but its head.
+    const said = await page.request.post(`${base()}/entries`, {
+      headers: { Origin: base() },
+      data: { action: "bench.note", input: { number: "FS-1042", text: "While it was left.", kind: "note" }, entry: { key: "while-left" } },
+    });
+    expect(await said.json()).toMatchObject({ ok: true });
+    await page.goBack();
+    await page.waitForURL(/wiring/);
+    await page.getByRole("button", { name: "Log" }).click();
+    await page.getByText("While it was left.").waitFor({ timeout: 20_000 });
+    await context.close();
+  });
   it("holds up no press at the bench while it is waited for", async () => {
     const { page, context } = await sit(browser, "Mirel Quist", { width: 1024, height: 768 });
     await page.goto(`${base()}/job/FS-1044/bench`);
