@@ -60,7 +60,8 @@ describe("bad build files get a sentence that names the place", () => {
         { id: "fan", type: "f", mount: "m2" },
       ],
     };
-    expect(faults(c)[0]).toContain('parts[1].mount: this case has no mount "m2"');
+    // A place that another case had is said by a rule, so that what a job writes is read back.
+    expect(readBuild(c, []).ok).toBe(true);
     const s = base();
     (s.partTypes[0]?.ports as Record<string, unknown>[])[0] = { ...T.header("H1", 10), fedBy: "nobody" };
     expect(faults(s)[0]).toContain('partTypes[0].ports[0].fedBy: this part has no port or lead "nobody"');

@@ -242,11 +242,7 @@ export function* readingBuild(data: unknown, shelf: readonly PartType[]): Genera
   yield;
   const graph = buildGraph(build, types);
   yield;
-  const caseMounts = new Set([...graph.parts.values()].flatMap((p) => [...p.type.body.mounts, ...p.type.body.radiatorPlaces].map((m) => m.id)));
   const later = [
-    ...build.parts.flatMap((p, i) =>
-      p.mount !== undefined && caseMounts.size > 0 && !caseMounts.has(p.mount) ? [`parts[${i}].mount: this case has no mount "${p.mount}".`] : [],
-    ),
     ...build.parts.flatMap((p, i) => {
       const type = types(p.type);
       const has = new Set(type ? measurable(type).map((m) => m.what) : []);

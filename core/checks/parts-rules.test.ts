@@ -53,6 +53,49 @@ describe("what the parts list alone says", () => {
   });
 
   it.each([
+    [
+      "a fan where another case had a place",
+      "place-missing",
+      { add: [part("fan-x", "whirrow-120", { mount: "roof-9" })] },
+      "stop",
+      /at “roof-9”, a place that Harbour mid tower has not/,
+    ],
+    [
+      "a supply that reaches into a floor fan",
+      "one-place",
+      {
+        add: [part("fan-x", "whirrow-120", { mount: "floor-x" })],
+        edit: (t: PartType) =>
+          t.kind === "case"
+            ? {
+                ...t,
+                body: {
+                  ...t.body,
+                  mounts: [
+                    ...t.body.mounts,
+                    {
+                      ...(t.body.mounts[0] as (typeof t.body.mounts)[number]),
+                      id: "floor-x",
+                      label: "floor",
+                      region: "bottom",
+                      at: { xMm: 180, yMm: 430 },
+                      sizeMm: 120,
+                    },
+                  ],
+                },
+              }
+            : t,
+      },
+      "stop",
+      /would stand in one another: 43 mm along the case, \d+ mm up, \d+ mm off the tray/,
+    ],
+    [
+      "nothing behind the tray",
+      "no-room-behind",
+      { edit: (t: PartType) => (t.kind === "case" ? { ...t, body: { ...t.body, behindTrayMm: 0 } } : t) },
+      "note",
+      /has 0 mm behind its tray: every lead runs in front/,
+    ],
     ["another socket", "cpu-socket", { swap: { cpu: "quillane-w24" } }, "stop", /is for socket Q7; Heron T40 has socket Q5/],
     ["no CPU", "cpu-socket", { drop: /^cpu$/ }, "stop", /no CPU in the parts list/],
     [

@@ -49,6 +49,7 @@ import { outletWatts } from "./rules/outlet-watts";
 import { outletsMeant } from "./rules/outlets-meant";
 import { panelPins } from "./rules/panel-pins";
 import { pictureSource } from "./rules/picture-source";
+import { placeMissing } from "./rules/place-missing";
 import { portMissing } from "./rules/port-missing";
 import { pumpAlone } from "./rules/pump-alone";
 import { radiatorFit } from "./rules/radiator-fit";
@@ -79,6 +80,7 @@ export const RULES: readonly Rule[] = [
   memoryType,
   formFactors,
   drivePorts,
+  placeMissing,
   portMissing,
   cardFit,
   coolerFit,
