@@ -277,7 +277,8 @@ function supplies(graph: Graph): Body[] {
       sheets: behind ? BEHIND : FRONT,
       rect: supplyOutline(b ?? NO_CASE, { at: part.origin, region: mount?.region ?? "bottom", offMm: mount?.offMm }, long, high),
       depth: behind ? [-high - WALL_MM, -WALL_MM] : mount?.offMm === undefined ? inBay(graph, wide) : onBoard(high, mount.offMm),
-      lets: "nothing",
+      // Over the board leads run under it.
+      lets: mount?.offMm === undefined ? "nothing" : "at a price",
     };
   });
 }
