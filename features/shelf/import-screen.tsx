@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import type { FileRow } from "../../server/shelf/shelf-file";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
@@ -25,7 +25,10 @@ export function ImportScreen() {
   const [file, setFile] = useState<{ name: string; text: string } | null>(null);
   const [rows, setRows] = useState<FileRow[] | null>(null);
   const [said, setSaid] = useState<string[]>([]);
+  /** The file that was chosen last: an answer about one before it is of no interest any more. */
+  const last = useRef<File | null>(null);
   const choose = async (f: File) => {
+    last.current = f;
     setRows(null);
     const text = await readTextFile(f, "a list of part types");
     if (!text.ok) {
@@ -38,7 +41,7 @@ export function ImportScreen() {
     act.run(
       async () => {
         const r = await ask("shelf.judge-file", read);
-        if (r.ok) {
+        if (r.ok && last.current === f) {
           setRows([...r.value.rows].sort((a, b) => ORDER.indexOf(a.what) - ORDER.indexOf(b.what) || a.line - b.line));
           setSaid(r.value.said);
         }

@@ -164,7 +164,7 @@ describe("a bench without a network", () => {
     expect(await stepNow(page)).toBe(at + 1);
   });
   it("that says otherwise than another: the entry is set aside with both facts, nothing behind it waits, and a person chooses", async () => {
-    job = await plannedJob("examples/fs-1044.json");
+    job = await plannedJob("examples/fs-1042.json");
     await openBench(one.page);
     await openBench(two.page);
     // To the next fan that could go elsewhere too, on both.

@@ -129,6 +129,8 @@ describe("what another place would cost", () => {
     expect(costWords(zero, zero)).toBe("nothing more");
     expect(costWords(zero, { ...zero, canonical: 7 })).toBe("nothing more");
     expect(costWords(zero, { ...zero, lengthCm: 12 })).toBe("12 cm longer");
-    expect(costWords(zero, { ...zero, wantedFree: 1, lengthCm: -3, changes: 2 })).toBe("other plugs that are wanted and have no place: 1 more, 2 plugs move");
+    expect(costWords(zero, { ...zero, wantedFree: 1, lengthCm: -3, changes: 2 })).toBe(
+      "other plugs that are wanted and have no place: 1 more, 2 plugs move",
+    );
   });
 });
