@@ -43,35 +43,7 @@ export function layPart(
   });
 }
 
-/** How a part sits and whose it is, as its row keeps it. */
-const placingOf = ({
-  frame,
-  blows,
-  vertical,
-  tubes,
-  reused,
-  lowNoise,
-  boot,
-  inArray,
-  cage,
-  standoffsSet,
-  inCase,
-  bracket,
-  fanUpMm,
-  measured,
-}: Loose) => ({
-  ...(frame ? { frame } : {}),
-  ...(blows ? { blows } : {}),
-  ...(vertical ? { vertical } : {}),
-  ...(tubes ? { tubes } : {}),
-  ...(reused ? { reused } : {}),
-  ...(lowNoise ? { lowNoise } : {}),
-  ...(boot ? { boot } : {}),
-  ...(inArray ? { inArray } : {}),
-  ...(cage ? { cage } : {}),
-  ...(standoffsSet ? { standoffsSet } : {}),
-  ...(inCase ? { inCase } : {}),
-  ...(bracket ? { bracket } : {}),
-  ...(fanUpMm ? { fanUpMm } : {}),
-  ...(measured ? { measured } : {}),
-});
+/** How a part sits and whose it is, as its row keeps it: all that has no column of its own, so that a field that comes later is not lost. */
+function placingOf({ id: _id, type: _type, label: _l, mount: _m, zone: _z, serial: _s, from: _f, price: _p, ...placing }: Loose) {
+  return Object.fromEntries(Object.entries(placing).filter(([, value]) => Boolean(value)));
+}
