@@ -3,7 +3,8 @@ import { describe, expect, it } from "vitest";
 import { cases } from "../../tests/cases";
 import { DEMO, demo } from "../../tests/fixtures/demo";
 import { given, T } from "../../tests/fixtures/small";
-import { airOf, FILTERED, flowForHeatM3h, MOUNTED, soundAtDb, soundSumDb, THROUGH_RADIATOR, usualWay } from ".";
+import { buildGraph } from "../assembly";
+import { airOf, FILTERED, flowForHeatM3h, inAndOut, MOUNTED, soundAtDb, soundSumDb, THROUGH_RADIATOR, usualWay } from ".";
 
 type Json = Record<string, unknown>;
 const fanType = (flow: number, noise: number, size = 120) => ({
@@ -192,4 +193,19 @@ it("two fans on the two sides of one radiator are in series: not twice the flow,
   expect(two).toBeGreaterThan(one);
   expect(two).toBeLessThan(1.5 * one);
   expect(airOf(make(2), 1).fans.map((f) => (f.flowM3h ?? Number.NaN) > 0)).toEqual([true, false]);
+});
+
+it("air that nobody knows is in no sum: at least so much, no sign, and none that could be left out", () => {
+  const { build, types } = demo("fs-1041");
+  const known = buildGraph(build, types);
+  const nameless = buildGraph(build, (id) => {
+    const t = types(id);
+    return t?.kind === "fan" && t.id === "whirrow-140" ? { ...t, ratings: { ...t.ratings, flowM3h: undefined, noiseDb: undefined } } : t;
+  });
+  const [a, b] = [airOf(known), airOf(nameless)];
+  expect(b.inM3h).toBeLessThan(a.inM3h);
+  expect(b.unknown.map((p) => p.id)).toEqual(["fan-front-1", "fan-front-2", "fan-front-3"]);
+  expect([b.sign, b.spare, inAndOut(nameless).startsWith("at least")]).toEqual(["unknown", [], true]);
+  expect(b.why).toMatch(/Not counted: Front fan top, .+; how much air they move is not known\.$/);
+  expect(inAndOut(known)).not.toContain("at least");
 });

@@ -107,7 +107,9 @@ function work(graph: Graph, share: number): Air {
     ...(supply ? { supply } : {}),
     unknown,
     silent: fans.filter((f) => f.noiseDb === undefined).map((f) => f.part),
-    spare: spareFans(fans, neededM3h, (list, way) => total(list, way) + (way === "out" ? (supply?.flowM3h ?? 0) : 0), cooled),
+    // Where some is unknown, nobody can say of any that the air is enough without it.
+    spare:
+      unknown.length > 0 ? [] : spareFans(fans, neededM3h, (list, way) => total(list, way) + (way === "out" ? (supply?.flowM3h ?? 0) : 0), cooled),
     share,
   };
 }
@@ -209,10 +211,9 @@ function spareFans(
   const sign = signOf(inM3h, outM3h);
   const spare: PartNode[] = [];
   for (const f of [...fans].sort((a, b) => (a.flowM3h ?? 0) - (b.flowM3h ?? 0) || (a.part.id < b.part.id ? -1 : 1))) {
-    // Nobody can say of an unknown one that it is not needed.
-    if (cooled.has(f.part.id) || f.flowM3h === undefined) continue;
-    const i = inM3h - (f.blows === "in" ? f.flowM3h : 0);
-    const o = outM3h - (f.blows === "out" ? f.flowM3h : 0);
+    if (cooled.has(f.part.id)) continue;
+    const i = inM3h - (f.blows === "in" ? (f.flowM3h ?? 0) : 0);
+    const o = outM3h - (f.blows === "out" ? (f.flowM3h ?? 0) : 0);
     // What is left of a sum taken down to nothing may differ from 0 by rounding.
     if (Math.max(i, o) < neededM3h || i < 1e-9 || o < 1e-9 || signOf(i, o) !== sign) continue;
     [inM3h, outM3h] = [i, o];

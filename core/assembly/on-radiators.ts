@@ -29,8 +29,8 @@ export const isOnRadiatorOf = (fan: Pick<Part, "zone">, cooler: string, alone: b
   fan.zone === `${ON_IT}:${cooler}` || fan.zone === cooler || (alone && fan.zone === ON_IT);
 
 /**
- * Where each radiator hangs, each at a place of its own: the one that the cooler names, else that on which its own fans are, else one on which
- * fans of a radiator are, else the first that takes it, as the case lists them.
+ * Where each radiator hangs, each at a place of its own: the one that the cooler names, if none of its own fans is elsewhere; else that on which
+ * its own fans are, else one on which fans of a radiator are, else the first that takes it, as the case lists them.
  */
 export function hangings(body: PartType["body"] | undefined, coolers: readonly ACooler[], fans: readonly AFan[]): ReadonlyMap<string, Hanging> {
   const places = body?.radiatorPlaces ?? [];
@@ -41,9 +41,11 @@ export function hangings(body: PartType["body"] | undefined, coolers: readonly A
   const bare = fans.filter((f) => f.part.zone === ON_IT);
   const on = (p: Place, list: readonly AFan[]) => list.some((f) => p.mounts.includes(f.part.mount ?? ""));
   const takes = (p: Place, r: Radiator) => p.fanMm.includes(r.fanMm) && r.lengthMm <= p.maxLengthMm;
+  const named = (c: ACooler, p: Place) => p.id === c.part.mount && !used.has(p.id);
   const tries: ((c: ACooler) => Place | undefined)[] = [
+    (c) => places.find((p) => named(c, p) && (on(p, marked(c)) || !places.some((o) => on(o, marked(c))))),
     (c) => places.find((p) => on(p, marked(c)) && !used.has(p.id)),
-    (c) => places.find((p) => p.id === c.part.mount && !used.has(p.id)),
+    (c) => places.find((p) => named(c, p)),
     (c) => places.find((p) => on(p, bare) && takes(p, c.radiator) && !used.has(p.id)),
     (c) => places.find((p) => takes(p, c.radiator) && !used.has(p.id)),
   ];

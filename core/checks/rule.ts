@@ -1,4 +1,4 @@
-import type { Address, Build, Connection, Graph, PortNode } from "../assembly";
+import { type Address, type Build, type Connection, type Graph, type PartNode, type PortNode, partsOfKind } from "../assembly";
 import type { PartKind } from "../catalogue";
 
 export type Severity = "stop" | "warn" | "note";
@@ -86,6 +86,20 @@ export function partsFinding(rule: Rule["id"], v: PartsVerdict): Finding {
 export function finding(rule: Rule["id"], severity: Severity, message: string, ends: Address[], remedy?: Remedy): Finding {
   return { id: `${rule}:${ends.join("+")}`, rule, severity, message, ends, ...(remedy ? { remedy } : {}) };
 }
+
+/** Free places of the case that take a part like this one, as the case lists them; of one way of the air only, where asked. */
+export function freeMounts(graph: Graph, like: PartNode, takes: (m: Mount) => boolean = () => true): Mount[] {
+  const taken = new Set(graph.build.parts.map((p) => p.mount));
+  const { kind, body } = like.type;
+  return (partsOfKind(graph, "case")[0]?.type.body.mounts ?? []).filter(
+    (m) =>
+      (m.takes as readonly string[]).includes(kind) &&
+      !taken.has(m.id) &&
+      (kind !== "fan" || m.sizeMm === undefined || m.sizeMm >= (body.widthMm ?? 120)) &&
+      takes(m),
+  );
+}
+type Mount = PartNode["type"]["body"]["mounts"][number];
 
 /** The build with one part changed, or without it. */
 export const changed = (build: Build, part: string, change: (p: Build["parts"][number]) => Build["parts"][number] | undefined): Build => ({

@@ -108,3 +108,23 @@ describe("several radiators", () => {
     expect(about(other("card-cooler")).map((f) => f.ends)).toEqual([["front-fan"]]);
   });
 });
+
+describe("a radiator of which the case has two places on the same mounts", () => {
+  it("hangs at the one that its cooler names, before and after its fans are there", () => {
+    const twice = PartType.parse({
+      ...tall,
+      body: {
+        ...tall.body,
+        radiatorPlaces: [
+          ...tall.body.radiatorPlaces,
+          { ...tall.body.radiatorPlaces.find((p) => p.id === "top"), id: "top-deep", label: "top, deep" },
+        ],
+      },
+    });
+    const own: TypeLookup = (id) => (id === twice.id ? twice : types(id));
+    const b = machine((x) => ({ ...x, parts: x.parts.map((p) => (p.id === "cpu-cooler" ? { ...p, mount: "top-deep" } : p)) }));
+    const placeIn = (x: Build) => radiatorSeats(buildGraph(x, own)).find((s) => s.cooler.id === "cpu-cooler")?.place?.id;
+    expect(placeIn(b)).toBe("top-deep");
+    expect(placeIn({ ...b, parts: b.parts.filter((p) => !p.id.startsWith("top-fan")) })).toBe("top-deep");
+  });
+});

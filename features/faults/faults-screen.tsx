@@ -120,7 +120,7 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
         )}
         <h2 className="mt-4 text-key font-[650]">Cleared</h2>
         {d.cleared.length === 0 ? (
-          <p className="text-soft">Nothing yet. What works clears all that it needs for it.</p>
+          <p className="text-soft">Nothing yet. Whatever is seen to work clears all that it depends on.</p>
         ) : (
           <ul className="mb-4">
             {d.cleared.slice(0, 14).map((c) => (

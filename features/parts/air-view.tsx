@@ -67,9 +67,11 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
           {act.sentence}
         </p>
         <p className="text-second">
-          {air.spare.length === 0
-            ? "Every fan is needed for the heat or for the pressure."
-            : `Could be left out: ${air.spare.map((p) => p.part.label ?? p.type.name).join(", ")}. The air is enough without, and its sign stays.`}
+          {air.unknown.length > 0
+            ? "Which of them could be left out cannot be said while not all of the air is known."
+            : air.spare.length === 0
+              ? "Every fan is needed for the heat or for the pressure."
+              : `Could be left out: ${air.spare.map((p) => p.part.label ?? p.type.name).join(", ")}. The air is enough without, and its sign stays.`}
         </p>
         <table className="w-full">
           <caption className="sr-only">Each fan: way, flow, noise</caption>

@@ -1,6 +1,6 @@
 import { airOf, inAndOut, unknownWords, usualWay } from "../../air";
 import { type Build, type Graph, isOnRadiator, partsOfKind } from "../../assembly";
-import { changed, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
+import { changed, freeMounts, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
 
 /** Mounts that are tried for one more fan. */
 const MOST_MOUNTS = 3;
@@ -9,15 +9,8 @@ const MOST_MOUNTS = 3;
 function oneMore(graph: Graph, way?: "in" | "out"): Try[] {
   const fans = partsOfKind(graph, "fan").filter((f) => !isOnRadiator(f.part));
   const like = fans[0];
-  const taken = new Set(graph.build.parts.map((p) => p.mount));
-  const free = (partsOfKind(graph, "case")[0]?.type.body.mounts ?? []).filter(
-    (m) =>
-      m.takes.includes("fan") &&
-      !taken.has(m.id) &&
-      (m.sizeMm === undefined || m.sizeMm >= (like?.type.body.widthMm ?? 120)) &&
-      (way === undefined || usualWay(m.region) === way),
-  );
   if (!like) return [];
+  const free = freeMounts(graph, like, (m) => way === undefined || usualWay(m.region) === way);
   return free.slice(0, MOST_MOUNTS).map((m) => ({
     what: `One more ${like.type.name} at ${m.label}`,
     change: (build) => ({ ...build, parts: [...build.parts, { id: `fan-at-${m.id}`, type: like.type.id, mount: m.id, from: "client" as const }] }),

@@ -1,32 +1,26 @@
-import { type Graph, partsOfKind } from "../../assembly";
+import type { Graph, PartNode } from "../../assembly";
 import { clearances, radiatorSeats } from "../../fit";
 import { type Body, type Meeting, meetings, STANDING } from "../../space";
-import { changed, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
+import { changed, freeMounts, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
 
 const mm = (n: number) => `${Math.max(1, Math.round(n))} mm`;
 const fansOf = (graph: Graph) => new Map(radiatorSeats(graph).flatMap((s) => s.fans.map((f) => [f.id, s.cooler.id] as const)));
 const meetingsOf = (graph: Graph) => meetings(graph, fansOf(graph));
 
 /** The part to move first: a fan before a drive, a drive before what else there is. */
-const EASY: readonly Body["kind"][] = ["fan", "drive", "hub", "radiator", "card", "pump", "cooler", "supply", "cage"];
+const EASY: readonly Body["kind"][] = ["fan", "drive", "hub", "radiator", "card", "pump", "cooler", "supply", "cage", "cover"];
 const easier = ({ a, b }: Meeting): [Body, Body] => (EASY.indexOf(a.kind) <= EASY.indexOf(b.kind) ? [a, b] : [b, a]);
 
-/** Free places that take the one, each tried: none where it then stands in something else. */
-function elsewhere(graph: Graph, part: string): Try[] {
-  const node = graph.parts.get(part);
-  const taken = new Set(graph.build.parts.map((p) => p.mount));
-  const kind = node?.type.kind;
-  const size = node?.type.body.widthMm;
-  return (partsOfKind(graph, "case")[0]?.type.body.mounts ?? [])
-    .filter((m) => (m.takes as readonly string[]).includes(kind ?? "") && !taken.has(m.id) && (kind !== "fan" || (m.sizeMm ?? 0) >= (size ?? 120)))
+/** Free places that take the one, each tried. */
+const elsewhere = (graph: Graph, part: PartNode): Try[] =>
+  freeMounts(graph, part)
     .slice(0, 4)
     .map((m) => ({
       what: `At the ${m.label}`,
-      change: (build) => changed(build, part, (p) => ({ ...p, mount: m.id })),
+      change: (build) => changed(build, part.id, (p) => ({ ...p, mount: m.id })),
       leadsTo: (after) =>
-        meetingsOf(after).some((x) => [x.a.part?.id, x.b.part?.id].includes(part)) ? "it meets something there, too" : "it meets nothing",
+        meetingsOf(after).some((x) => [x.a.part?.id, x.b.part?.id].includes(part.id)) ? "it meets something there, too" : "it meets nothing",
     }));
-}
 
 /** Two bodies never share a place, whatever nobody thought of. Where a clearance already says it of the two, that says it better. */
 export const onePlace: Rule = {
@@ -41,14 +35,13 @@ export const onePlace: Rule = {
       const [one, other] = easier(m);
       const parts = [one, other].flatMap((b) => b.part?.id ?? []);
       if (said.some((c) => parts.every((p) => c.parts.includes(p)))) return [];
-      const part = one.part?.id;
       return [
         partsFinding("one-place", {
           severity: "stop",
           message: `${one.name} and ${other.name} would stand in one another: ${mm(m.xMm)} along the case, ${mm(m.yMm)} up, ${mm(m.offMm)} off the tray.`,
           parts,
           ifIgnored: "One of them does not go in, or the case's entry is wrong: measure it.",
-          ...(part && ["fan", "drive"].includes(one.kind) ? { tries: elsewhere(graph, part) } : {}),
+          ...(one.part && ["fan", "drive"].includes(one.kind) ? { tries: elsewhere(graph, one.part) } : {}),
         }),
       ];
     });

@@ -1,21 +1,16 @@
 import { type Graph, type PartNode, partsOfKind } from "../../assembly";
-import { changed, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
+import { changed, freeMounts, PARTS_ONLY, partsFinding, type Rule, type Try } from "../rule";
 
 /** Free places of the case that take the part, each tried. */
 function others(graph: Graph, part: PartNode): Try[] {
-  const body = partsOfKind(graph, "case")[0]?.type.body;
-  const taken = new Set(graph.build.parts.map((p) => p.mount));
-  const size = part.type.body.widthMm;
-  const fits = (body?.mounts ?? []).filter(
-    (m) =>
-      (m.takes as readonly string[]).includes(part.type.kind) && !taken.has(m.id) && (part.type.kind !== "fan" || (m.sizeMm ?? 0) >= (size ?? 120)),
-  );
   return [
-    ...fits.slice(0, 4).map((m) => ({
-      what: `At the ${m.label}`,
-      change: (build: Graph["build"]) => changed(build, part.id, (p) => ({ ...p, mount: m.id })),
-      leadsTo: () => "a place that this case has",
-    })),
+    ...freeMounts(graph, part)
+      .slice(0, 4)
+      .map((m) => ({
+        what: `At the ${m.label}`,
+        change: (build: Graph["build"]) => changed(build, part.id, (p) => ({ ...p, mount: m.id })),
+        leadsTo: () => "a place that this case has",
+      })),
     {
       what: "Nowhere in particular",
       change: (build: Graph["build"]) => changed(build, part.id, ({ mount: _, ...p }) => p),

@@ -184,7 +184,8 @@ function firmwareStep(site: Site): void {
     where: { at: "table" },
     caution: CAUTION.firmware,
     parts: [board.id],
-    mootOnce: ["first-start"],
+    // What was started with this CPU knows it.
+    mootOnce: ["bench-test", "first-start"],
   });
   // Without a CPU it is done first; with a borrowed one that comes out again, too.
   edge(

@@ -37,7 +37,7 @@ export const LEVEL_WORDS: Record<Level, string> = {
   lightsFree: "lights not plugged",
   wantedFree: "other plugs that are wanted and have no place",
   functionsReduced: "things that work less well than they could",
-  optionalFree: "plugs that may stay free, free",
+  optionalFree: "plugs left free, as they may be",
   schoolDepartures: "departures from the shop's way",
   signalsLost: "places of the case of which no speed is read",
   coolingShared: "places of the case that share a control with what cools the CPU",
