@@ -1,6 +1,7 @@
 import { type Graph, kept, partsOfKind } from "../assembly";
 import { overlap } from "../catalogue";
-import { BOARD_FACE_MM, type Body, bodies, STANDING } from "./stand";
+import { BOARD_FACE_MM } from "./depth";
+import { type Body, bodies, STANDING } from "./stand";
 
 /** Entries are rounded, frames have rounded corners and cards a bracket: so much is no meeting, mm. */
 const ROUNDED_MM = 3;

@@ -1,13 +1,13 @@
 import { boardPorts, cpuCoolers, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
 import { fanOutline, isFaceOn, isLiquid, type PartKind, PartType, type Point, SUPPLY_MM, supplyOutline } from "../catalogue";
-import { cardBoxes, fanSeat, fanSeats, radiatorSeats, SLOT_PITCH_MM } from "../fit";
+import { cardBoxes, fanSeats, radiatorSeats, SLOT_PITCH_MM } from "../fit";
+import { BOARD_FACE_MM, type Depth, fanDepth, hangs, inBay, isLevel, middle, onBoard, roomMm, SOCKET_MM, USUAL_MM, WALL_MM } from "./depth";
+import { stacks } from "./stacks";
 
 /** The two sides of the tray. What is on `behind` is kept as seen from the front; drawings of it are mirrored. */
 export type Sheet = "front" | "behind";
 
 export type BodyKind = "fan" | "radiator" | "supply" | "drive" | "hub" | "card" | "cooler" | "pump" | "light" | "cage" | "cover" | "heatsink";
-
-type Depth = readonly [fromMm: number, toMm: number];
 
 /** Something solid in the case, as a rectangle in case millimetres. */
 export interface Body {
@@ -118,39 +118,6 @@ function ofBoard(graph: Graph): Body[] {
   );
 }
 
-/** How far the face of the board stands off the tray, standoff and board; and the lid of the CPU off that face: mm (common practice). */
-export const BOARD_FACE_MM = 8;
-export const SOCKET_MM = 7;
-/** What stands off the tray and says nothing of it, mm (common practice). */
-const USUAL_MM = { pump: 55, hub: 15, cage: 102, card: 112, flat: 7, thick: 26, cooler: 160, behind: 20, landmark: 35, hangs: 30 };
-/** A supply and the drives beside it begin at the panel behind the tray, with this between, mm. */
-const WALL_MM = 3;
-
-/** From the tray's face to the side panel, mm. */
-export const roomMm = (graph: Graph): number => BOARD_FACE_MM + SOCKET_MM + (shellOf(graph)?.type.body.maxCoolerMm ?? USUAL_MM.cooler);
-/** From the panel behind the tray to the tray's face, mm: the deepest of what is there. */
-export function behindMm(graph: Graph): number {
-  const b = shellOf(graph)?.type.body;
-  return Math.max(b?.behindTrayMm ?? USUAL_MM.behind, ...(b?.rooms ?? []).map((r) => r.depthMm));
-}
-const inBay = (graph: Graph, wide: number): Depth => [WALL_MM - (shellOf(graph)?.type.body.behindTrayMm ?? USUAL_MM.behind), wide];
-const onBoard = (high: number, from = BOARD_FACE_MM): Depth => [from, from + high];
-/** What is fixed to front or rear stands in the middle between tray and panel. */
-function middle(graph: Graph, wide: number): Depth {
-  const from = Math.max(0, (roomMm(graph) - wide) / 2);
-  return [from, from + wide];
-}
-/** What hangs from the top or stands on the floor, beside the board's face. */
-const hangs = (offsetMm: number | undefined, wide: number): Depth => onBoard(wide, BOARD_FACE_MM + (offsetMm ?? USUAL_MM.hangs));
-const isLevel = (region: string | undefined) => region === "top" || region === "bottom";
-
-/** How far off the tray a fan reaches: with its radiator where it is on one. */
-function fanDepth(graph: Graph, mount: Mount, size: number, deep: number, off: number | undefined): Depth {
-  if (mount.region === "side") return [roomMm(graph) - deep, roomMm(graph)];
-  if (mount.region === "behind-tray") return [-deep, 0];
-  return isLevel(mount.region) ? hangs(off, size) : middle(graph, size);
-}
-
 /** A fan on a wall is seen edge-on, one on the side panel or the tray from its broad side. */
 function fans(graph: Graph): Body[] {
   const b = shellOf(graph)?.type.body;
@@ -182,64 +149,6 @@ function fans(graph: Graph): Body[] {
 const GAP_LETS_MM = 20;
 const letsOf = (place: { offsetMm?: number | undefined } | undefined): Body["lets"] =>
   (place?.offsetMm ?? 30) >= GAP_LETS_MM ? "at a price" : "nothing";
-
-/**
- * Radiators with their fans, each as a stack off its wall: the first row of fans, the radiator, the second row. Where the case says how far its
- * top place stands over the board, the stack begins there: what is drawn hangs over the board by what is said.
- */
-function stacks(graph: Graph): { radiators: ReadonlyMap<string, Rect>; fans: ReadonlyMap<string, Rect> } {
-  const radiators = new Map<string, Rect>();
-  const fans = new Map<string, Rect>();
-  const b = shellOf(graph)?.type.body;
-  for (const s of radiatorSeats(graph)) {
-    const [a, z] = s.ends;
-    if (!s.place || !a || !z || !b) continue;
-    const t = s.radiator.thicknessMm;
-    const level = isLevel(s.place.region);
-    const seats = s.fans.flatMap((f) => fanSeat(graph, f) ?? []).filter((f) => f.inside);
-    const first = seats.slice(0, s.radiator.fans);
-    const second = seats.slice(s.radiator.fans);
-    const deep = (row: typeof seats) => Math.max(0, ...row.map((f) => f.depthMm));
-    const row = s.fans.length === 0 ? s.fanDepthMm : deep(first);
-    // Off which wall it stands, and which way it grows from there.
-    const [wall, way] = wallOf(graph, s.place, level ? a.yMm : a.xMm, row, b);
-    const across = (from: number, thick: number): { at: number; thick: number } => ({ at: way > 0 ? wall + from : wall - from - thick, thick });
-    const put = ({ at, thick }: { at: number; thick: number }, from: number, long: number): Rect =>
-      level ? { xMm: from, yMm: at, widthMm: long, heightMm: thick } : { xMm: at, yMm: from, widthMm: thick, heightMm: long };
-    const along = level ? a.xMm : a.yMm;
-    radiators.set(s.cooler.id, put(across(row, t), along, level ? z.xMm - a.xMm : z.yMm - a.yMm));
-    for (const [rowOf, from] of [
-      [first, 0],
-      [second, row + t],
-    ] as const)
-      for (const f of rowOf) {
-        const mid = level ? f.mount.at.xMm : f.mount.at.yMm;
-        fans.set(f.part.id, put(across(from, f.depthMm), mid - f.sizeMm / 2, f.sizeMm));
-      }
-  }
-  return { radiators, fans };
-}
-
-/** Where a stack begins, in mm of the case, and whether it grows towards more or less. A row of fans is drawn around its mounts where nothing is said. */
-function wallOf(
-  graph: Graph,
-  place: { region: string; overBoardMm?: number | undefined },
-  at: number,
-  row: number,
-  b: PartType["body"],
-): [number, 1 | -1] {
-  const [w, h] = [b.widthMm ?? 450, b.heightMm ?? 450];
-  switch (place.region) {
-    case "top":
-      return [place.overBoardMm !== undefined && graph.boardRect ? graph.boardRect.yMm - place.overBoardMm : Math.max(0, at - row / 2), 1];
-    case "bottom":
-      return [Math.min(h, at + row / 2), -1];
-    case "rear":
-      return [Math.max(0, at - row / 2), 1];
-    default:
-      return [Math.min(w, at + row / 2), -1];
-  }
-}
 
 function radiators(graph: Graph): Body[] {
   const { radiators: rects } = stacks(graph);
