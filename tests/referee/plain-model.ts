@@ -38,6 +38,7 @@ export async function plainFans(build: Build, types: TypeLookup): Promise<Record
     functionsReduced: [],
     schoolDepartures: [],
     signalsLost: [],
+    radiatorDivided: [],
     coolingShared: [],
     splittersBehind: [],
     extraRoots: [],
@@ -81,9 +82,11 @@ export async function plainFans(build: Build, types: TypeLookup): Promise<Record
     cost[f.part.part.zone === "radiator" ? "coolingFree" : "fansFree"]?.push([1, free]);
     for (const h of headers) {
       cost.lengthCm?.push([leadToPortCm(graph, f, h), v("w", i, h.address)]);
-      if (schoolDeparture(build, f, h)) cost.schoolDepartures?.push([1, v("w", i, h.address)]);
+      // A place departs once for each role of its fans.
+      if (schoolDeparture(build, f, h)) row(`${v("departs", zoneOfTest(graph, f), f.lead.role)} - ${v("w", i, h.address)}`, ">=", 0);
     }
   }
+  cost.schoolDepartures = [...binaries].filter((b) => b.startsWith("departs")).map((b) => [1, b]);
   for (const s of splits) {
     const i = plugs.indexOf(s.lead);
     const used = v("used", s.id);
@@ -106,7 +109,7 @@ export async function plainFans(build: Build, types: TypeLookup): Promise<Record
     cost[z === "radiator" ? "functionsReduced" : "signalsLost"]?.push([1, lost]);
     const extras = headers.slice(1).map((_, k) => v("extra", z, k));
     if (extras.length > 0) row(`${extras.join(" + ")} - ${headers.map((h) => v("z", z, h.address)).join(" - ")}`, ">=", -1);
-    for (const e of extras) cost.extraRoots?.push([1, e]);
+    for (const e of extras) cost[z === "radiator" ? "radiatorDivided" : "extraRoots"]?.push([1, e]);
   }
   for (const h of headers) {
     row([...zones.keys()].map((z) => v("heard", z, h.address)).join(" + "), "<=", 1);

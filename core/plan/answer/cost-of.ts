@@ -16,7 +16,7 @@ import { cableLimitW, peakW } from "../../power";
 import { leadToPortCm, portToPortCm } from "../../routes";
 import { departs } from "../../schools";
 import { boardEnd, bootSlower, lanesAt, lanesLost, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
-import { type Cost, type Level, zeroCost } from "../cost/cost";
+import { type Cost, departureKey, type Level, zeroCost } from "../cost/cost";
 
 /** What a plan costs, read off its connections. Prices are those of docs/architecture.md, written down apart from the planner's. */
 export function costOf(graph: Graph, before: Graph, isNew: (part: string) => boolean): Cost {
@@ -56,6 +56,7 @@ function missedLevel(graph: Graph, l: LeadNode): Level {
   if (l.lead.ownControl) return "functionsReduced";
   const need = needOf(graph, l);
   if (need === "mandatory") return "mandatoryFree";
+  if (l.part.type.ports.some((p) => p.controlledBy === l.lead.id && family(p.family).loom === "fans")) return "optionalFree";
   if (need === "optional") return "optionalFree";
   if (["cpu-fan", "radiator-fan", "cooler-speed"].includes(l.lead.role)) return "coolingFree";
   return l.loom === "fans" ? "fansFree" : l.loom === "lighting" ? "lightsFree" : "wantedFree";
@@ -68,6 +69,7 @@ const rootAt = (graph: Graph, lead: Address) => {
 };
 
 function fansLightsUsb(bill: Bill, graph: Graph, held: Graph, before: Graph, isNew: (part: string) => boolean): void {
+  const departing = new Set<string>();
   for (const l of graph.leads.values()) {
     if (!isNet(l)) continue;
     const c = graph.ofLead.get(l.address);
@@ -85,20 +87,40 @@ function fansLightsUsb(bill: Bill, graph: Graph, held: Graph, before: Graph, isN
     bill.add("functionsReduced", mateOf(l, root.port).outcome === "loss");
     const by = commander(graph, root.port);
     const hub = root.kind === "hub" ? { id: root.part.id, kind: root.part.type.kind } : undefined;
-    bill.add("schoolDepartures", departs(graph, l, { header: by.kind === "header" ? by.port : undefined, hub }));
+    if (by.kind === "nothing" && root.port.port.controlledBy !== undefined && (l.lead.control ?? "none") !== "none" && !controlLost(l.lead, root.port.port))
+      bill.add("functionsReduced");
+    bill.add("hubsBehind", hub !== undefined && l.part.type.kind === "hub");
+    if (departs(graph, l, { header: by.kind === "header" ? by.port : undefined, hub })) departing.add(departureKey(zoneOf(graph, l), l.lead.role));
     if (!isSplitter(l)) bill.add("lengthCm", leadToPortCm(graph, l, root.port));
     if (wasRoot && rootId(wasRoot) !== rootId(root)) bill.add("changes");
   }
-  if (graph.build.policy.caseFans !== "own-header") return;
-  for (const { root, leads } of hungByRoot(graph).values()) {
-    const mine = leads.filter((l) => l.lead.role === "case-fan");
-    if (root.kind === "header" && mine.some((l) => !held.ofLead.has(l.address))) bill.add("schoolDepartures", Math.max(0, mine.length - 1));
+  if (graph.build.policy.caseFans === "own-header")
+    for (const { root, leads } of hungByRoot(graph).values()) {
+      const mine = leads.filter((l) => l.lead.role === "case-fan");
+      if (root.kind !== "header" || mine.length < 2) continue;
+      for (const l of mine) if (!held.ofLead.has(l.address)) departing.add(departureKey(zoneOf(graph, l), l.lead.role));
+    }
+  bill.add("schoolDepartures", departing.size);
+  lights(bill, graph, held);
+}
+
+/** Headers or hubs beyond one for the lights of a place. */
+function lights(bill: Bill, graph: Graph, held: Graph): void {
+  const places = new Map<string, { roots: Set<string>; open: boolean }>();
+  for (const l of graph.leads.values()) {
+    if (l.lead.role !== "light" || !isNet(l)) continue;
+    const place = places.get(zoneOf(graph, l)) ?? { roots: new Set<string>(), open: false };
+    places.set(zoneOf(graph, l), place);
+    place.open ||= !rootAt(held, l.address);
+    const root = rootAt(graph, l.address);
+    if (root) place.roots.add(rootId(root));
   }
+  for (const p of places.values()) if (p.open) bill.add("lightsDivided", Math.max(0, p.roots.size - 1));
 }
 
 /** Roots beyond one for each zone, zones without a speed signal, and CPU fan headers without one. */
 function zones(bill: Bill, graph: Graph, held: Graph): void {
-  const zone = new Map<string, { roots: Set<string>; open: LeadNode[]; heard: boolean }>();
+  const zone = new Map<string, { roots: Set<string>; open: LeadNode[]; heard: boolean; radiator: boolean }>();
   const read = new Set<PortNode>();
   for (const l of graph.leads.values()) {
     if (l.lead.reportsSpeed) {
@@ -106,9 +128,10 @@ function zones(bill: Bill, graph: Graph, held: Graph): void {
       if (way.end?.kind === "header") read.add(way.end.port);
     }
     if (!isNet(l) || l.loom !== "fans" || isSplitter(l) || l.lead.role === "hub-control") continue;
-    const z = zone.get(zoneOf(graph, l)) ?? { roots: new Set<string>(), open: [], heard: false };
+    const z = zone.get(zoneOf(graph, l)) ?? { roots: new Set<string>(), open: [], heard: false, radiator: true };
     zone.set(zoneOf(graph, l), z);
     if (!rootAt(held, l.address)) z.open.push(l);
+    z.radiator &&= l.lead.role === "radiator-fan";
     const root = rootAt(graph, l.address);
     if (root) z.roots.add(rootId(root));
     // A cooler watches what hangs on its own outlets.
@@ -117,7 +140,7 @@ function zones(bill: Bill, graph: Graph, held: Graph): void {
   }
   for (const z of zone.values()) {
     if (z.open.length === 0) continue;
-    bill.add("extraRoots", Math.max(0, z.roots.size - 1));
+    bill.add(z.radiator ? "radiatorDivided" : "extraRoots", Math.max(0, z.roots.size - 1));
     if (z.heard || !z.open.some((l) => l.lead.reportsSpeed)) continue;
     if (!z.open.every((l) => l.lead.role === "case-fan")) bill.add("functionsReduced");
     // With the school "case fans on the hub" the one signal of the hub is what was wanted.

@@ -50,7 +50,7 @@ describe("the verifier shares no price with the planner", () => {
   });
   it.each([
     ["lengths", (c: PartCost) => (c.lengthCm === undefined ? c : { ...c, lengthCm: c.lengthCm + 1 })],
-    ["schools", (c: PartCost) => (c.schoolDepartures === undefined ? c : { ...c, schoolDepartures: c.schoolDepartures + 1 })],
+    ["hubs", (c: PartCost) => (c.hubsBehind === undefined ? c : { ...c, hubsBehind: c.hubsBehind + 1 })],
     ["functions", (c: PartCost) => (c.functionsReduced === undefined ? c : { ...c, functionsReduced: c.functionsReduced + 1 })],
     ["fans that stay free", (c: PartCost) => (c.fansFree === undefined ? c : { ...c, fansFree: 3 * c.fansFree })],
   ] as const)("a spoilt price of %s is caught: such a plan is not called proved", async (_, how) => {

@@ -9,18 +9,21 @@ export const LEVELS = [
   "lightsFree",
   "wantedFree",
   "functionsReduced",
+  "hubsBehind",
   "optionalFree",
+  "toOrder",
   "schoolDepartures",
   "signalsLost",
+  "radiatorDivided",
   "coolingShared",
   "splittersBehind",
   "extraRoots",
   "cardCables",
-  "toOrder",
   "fromShelf",
   "hubsTaken",
   "fromBag",
   "placesShared",
+  "lightsDivided",
   "changes",
   "lengthCm",
   "canonical",
@@ -37,18 +40,21 @@ export const LEVEL_WORDS: Record<Level, string> = {
   lightsFree: "lights not plugged",
   wantedFree: "other plugs that are wanted and have no place",
   functionsReduced: "things that work less well than they could",
+  hubsBehind: "hubs behind hubs",
   optionalFree: "plugs left free, as they may be",
-  schoolDepartures: "departures from the shop's way",
+  toOrder: "accessories to order",
+  schoolDepartures: "places that depart from the shop's way",
   signalsLost: "places of the case of which no speed is read",
+  radiatorDivided: "headers or hubs beyond one for the fans of a radiator",
   coolingShared: "places of the case that share a control with what cools the CPU",
   splittersBehind: "splitters behind splitters",
   extraRoots: "headers beyond one for each zone",
   cardCables: "graphics plugs doubled on a cable, or cables shared by cards",
-  toOrder: "accessories to order",
   fromShelf: "accessories from the shelf",
   hubsTaken: "hubs among the accessories",
   fromBag: "cables from the bag",
   placesShared: "places of the case that share one control",
+  lightsDivided: "headers or hubs beyond one for the lights of a place",
   changes: "changed since the last plan",
   lengthCm: "length in cm",
   canonical: "order of names",
@@ -56,6 +62,9 @@ export const LEVEL_WORDS: Record<Level, string> = {
 
 /** Levels that say what does not work or stays free: all of them are zero in most builds. */
 export const FREE_LEVELS = ["mandatoryFree", "coolingFree", "fansFree", "lightsFree", "wantedFree"] as const satisfies readonly Level[];
+
+/** A place departs from the school once for each role of its leads. */
+export const departureKey = (place: string, role: string): string => `${place}/${role}`;
 
 export const zeroCost = (): Cost => Object.fromEntries(LEVELS.map((l) => [l, 0])) as Cost;
 

@@ -1,5 +1,7 @@
-import type { Graph } from "../../assembly";
+import type { Graph, LeadNode, PortNode } from "../../assembly";
+import { controlLost } from "../../catalogue";
 import { departs } from "../../schools";
+import { departureKey } from "../cost/cost";
 import { type Consumer, type Group, isPump } from "./consumers";
 import { asTerm, fansOf, hostsOf, known, NOWHERE, type Yes } from "./hub-hosts";
 import type { Model } from "./model";
@@ -67,11 +69,38 @@ export function noRings(model: Model, out: NetVariables): void {
  */
 export function addCommands(model: Model, graph: Graph, out: NetVariables): void {
   const fans = fansOf(out);
-  for (const hub of fans.filter((g) => !g.header)) schoolOnHub(model, graph, out, fans, hub);
+  departsAlways(
+    model,
+    out,
+    out.choices.filter(({ consumer, root }) => {
+      const header = out.nets.groups.get(root.group)?.header;
+      return header !== undefined && departs(graph, consumer.node, { header });
+    }),
+  );
+  for (const hub of fans.filter((g) => !g.header)) {
+    schoolOnHub(model, graph, out, fans, hub);
+    withoutControl(model, out, fans, hub);
+  }
   for (const g of fans) {
     if (!g.header && g.fanLead === undefined && !g.itself) continue;
     const free = g.header || g.itself || g.fanLead === undefined ? undefined : out.free.get(g.fanLead);
     sharedControl(model, out, g.id, [{ id: g.id, yes: { known: 1 } }], free);
+  }
+}
+
+/** What is 1 where a lead of this place and role departs from the school: a place counts once, however many of it do. */
+export function departureOf(model: Model, out: NetVariables, { zone, address, node }: Consumer): number {
+  const key = departureKey(zone ?? address, node.lead.role);
+  const known = out.departures.get(key) ?? model.helper(`${key} departs`, { schoolDepartures: 1 });
+  out.departures.set(key, known);
+  return known;
+}
+
+/** Choices that depart from the school wherever their header's or hub's command comes from. */
+export function departsAlways(model: Model, out: NetVariables, choices: readonly NetChoice[]): void {
+  for (const c of choices) {
+    out.departs.set(c.variable, departureKey(c.consumer.zone ?? c.consumer.address, c.consumer.node.lead.role));
+    model.atMost([term(c.variable), term(departureOf(model, out, c.consumer), -1)], 0);
   }
 }
 
@@ -92,52 +121,62 @@ function schoolOnHub(model: Model, graph: Graph, out: NetVariables, fans: readon
     ]),
   );
   const always = here.filter((c) => roles.size > 0 && [...departing.values()].every((list) => list.includes(c)));
-  for (const c of always) model.addCost(c.variable, { schoolDepartures: 1 });
-  const against: Against[] = [];
+  departsAlways(model, out, always);
+  const against = new Map<string, { roles: Set<string>; departs: Set<number> }>();
   for (const [role, { yes }] of roles) {
     const list = (departing.get(role) ?? []).filter((c) => !always.includes(c));
-    if (list.length === 0) continue;
-    const d = model.helper(`${hub.id} departs under ${role}`, { schoolDepartures: 1 }, list.length);
-    against.push({ role, list, yes, d });
-    const all = terms(list.map((c) => c.variable));
-    model.atMost(
-      [...all, ...yes.flatMap((y) => asTerm(y, list.length)), term(d, -1)],
-      list.length - yes.reduce((s, y) => s + known(y, list.length), 0),
-    );
-  }
-  oneHeaderOfTheRightKind(model, out, hub, here, against);
-}
-
-/** Leads that depart on a hub under one kind of header: where `yes`, as many as `d` of them are there. */
-interface Against {
-  role: string;
-  list: readonly NetChoice[];
-  yes: readonly Yes[];
-  d: number;
-}
-
-/**
- * A place of the case is on a hub only where no header commands it under which its leads depart, or one does depart. Says nothing
- * new: the solver sees that a hub takes one header of the right kind.
- */
-function oneHeaderOfTheRightKind(model: Model, out: NetVariables, hub: Group, here: readonly NetChoice[], against: readonly Against[]): void {
-  for (const zone of new Set(here.map((c) => c.consumer.zone))) {
-    const leads = here.filter((c) => c.consumer.zone === zone);
-    const w = zone === undefined ? undefined : out.zoneOn.get(`${zone} on ${hub.id}`);
-    for (const set of w === undefined && leads.length > 1 ? leads.map((c) => [c]) : [leads]) {
-      const mine = against.filter((a) => set.every((c) => a.list.includes(c)));
-      if (mine.length === 0) continue;
-      const yes = mine.flatMap((a) => a.yes);
-      const there = w ?? set[0]?.variable ?? -1;
-      const passed = terms(
-        mine.map((a) => a.d),
-        -1,
-      );
-      model.implied([term(there), ...yes.flatMap((y) => asTerm(y)), ...passed], 1 - yes.reduce((s, y) => s + known(y), 0));
-      if (zone !== undefined && set === leads)
-        out.departing.push({ hub: hub.id, zone, roles: new Set(mine.map((a) => a.role)), departs: mine.map((a) => a.d) });
+    for (const zone of new Set(list.map((c) => c.consumer.zone))) {
+      const mine = list.filter((c) => c.consumer.zone === zone);
+      const all = here.filter((c) => c.consumer.zone === zone);
+      const d = new Set(mine.map((c) => departureOf(model, out, c.consumer)));
+      const w = zone !== undefined && d.size === 1 && mine.length === all.length ? out.zoneOn.get(`${zone} on ${hub.id}`) : undefined;
+      const there = w === undefined ? mine.map((c) => [c.variable, departureOf(model, out, c.consumer)]) : [[w, [...d][0]]];
+      for (const [v, departure] of there)
+        model.atMost(
+          [term(v as number), ...yes.flatMap((y) => asTerm(y)), term(departure as number, -1)],
+          1 - yes.reduce((s, y) => s + known(y), 0),
+        );
+      if (zone === undefined || mine.length < all.length) continue;
+      const said = against.get(zone) ?? { roles: new Set(), departs: new Set() };
+      said.roles.add(role);
+      for (const v of d) said.departs.add(v);
+      against.set(zone, said);
     }
   }
+  for (const [zone, { roles: mine, departs: d }] of against) out.departing.push({ hub: hub.id, zone, roles: mine, departs: [...d] });
+}
+
+/** Fans on a hub that nothing commands, neither a header through other hubs nor a knob of its own, run without control: one each. */
+function withoutControl(model: Model, out: NetVariables, fans: readonly Group[], hub: Group): void {
+  const here = out.choices.filter((c) => c.root.group === hub.id && wantsControl(c.consumer.node, c.root.sample));
+  const nobody = here.length === 0 ? [] : uncommanded(model, out, fans, hub);
+  if (nobody.length === 0) return;
+  const lost = model.helper(`${hub.id} without control`, { functionsReduced: 1 }, here.length);
+  model.atMost(
+    [...terms(here.map((c) => c.variable)), ...nobody.flatMap((y) => asTerm(y, here.length)), term(lost, -1)],
+    here.length - nobody.reduce((s, y) => s + known(y, here.length), 0),
+  );
+}
+
+/** A lead that could be commanded where this port is, were the port's own lead plugged. */
+export const wantsControl = ({ lead }: LeadNode, { port }: PortNode): boolean =>
+  port.controlledBy !== undefined && (lead.control ?? "none") !== "none" && !controlLost(lead, port);
+
+/** Yes-or-nos of which exactly one is 1 where a hub has no command at all. */
+function uncommanded(model: Model, out: NetVariables, fans: readonly Group[], hub: Group, depth = 0): Yes[] {
+  if (hub.itself || hub.fanLead === undefined) return [];
+  const free = out.free.get(hub.fanLead);
+  const above = hostsOf(out, hub.fanLead).flatMap((h): Yes[] => {
+    const host = fans.find((g) => g.id === h.group);
+    if (!host || host.header || depth >= MOST_DEEP) return [];
+    return uncommanded(model, out, fans, host, depth + 1).map((y): Yes => {
+      if (!h.choice) return y;
+      const both = model.helper(`${hub.id} by ${host.id} without command ${model.names.length}`);
+      model.atMost([term(h.choice.variable), ...asTerm(y), term(both, -1)], 1 - known(y));
+      return { variable: both };
+    });
+  });
+  return [...(free === undefined ? [] : [{ variable: free }]), ...above];
 }
 
 /** By which kinds of header a hub may be commanded: exactly one of the yes-or-nos of one kind is 1 where it is. */

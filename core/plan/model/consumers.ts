@@ -27,6 +27,8 @@ export interface Consumer {
   /** What it opens is for parts of its own type only: that type. */
   ownKind?: string;
   zone?: string;
+  /** A light's place in the case. */
+  lights?: string;
   /** Gives a speed signal of its own, or carries leads that do. */
   reports: boolean;
   /** Not a need of its own: an accessory that hangs unused costs nothing. */
@@ -107,6 +109,7 @@ export function consumerOf(graph: Graph, node: LeadNode): Consumer {
     opens: opens.length,
     ...(opens.length > 0 && opens.every((p) => p.ownKindOnly) ? { ownKind: part.type.id } : {}),
     ...(fans && !spare && lead.role !== "hub-control" ? { zone: zoneOf(graph, node) } : {}),
+    ...(lead.role === "light" ? { lights: zoneOf(graph, node) } : {}),
     reports: lead.reportsSpeed ?? false,
     spare,
     carries: [],

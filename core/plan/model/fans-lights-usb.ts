@@ -3,8 +3,8 @@ import { family } from "../../catalogue";
 import { leadToPortMm } from "../../routes";
 import type { PartCost } from "../cost/cost";
 import { chainsAmong } from "./chains";
-import { addCommands, noRings, pumpsAlone } from "./commands";
-import { type Consumer, fitsRoot, isPump, type Nets, type OpenRoot, opened } from "./consumers";
+import { addCommands, departsAlways, departureOf, noRings, pumpsAlone } from "./commands";
+import { type Consumer, fitsRoot, isPump, leadsOf, type Nets, type OpenRoot, opened } from "./consumers";
 import type { Model } from "./model";
 import { type NetChoice, type NetSplitters, type NetVariables, ofOnePump, type Splitter, zonesOf } from "./net-variables";
 import { freePriceOf, netPrice } from "./prices";
@@ -44,6 +44,8 @@ export function addNets(
     passes: [],
     zoneOn: new Map(),
     departing: [],
+    departures: new Map(),
+    departs: new Map(),
     priced: new Map(),
     joined: new Set(),
     arcs: [],
@@ -81,6 +83,7 @@ export function addNets(
   }
   stock(model, out, splitters);
   addZones(model, out, loose === undefined);
+  addLights(model, out);
   pumpsAlone(model, out);
   noRings(model, out);
   addCommands(model, graph, out);
@@ -400,7 +403,28 @@ function addZones(model: Model, out: NetVariables, tight: boolean): void {
         if (tight) tighten(model, out, g, zone, w);
         return w;
       });
-    const extra = model.helper(`zone ${zone} extra`, { extraRoots: 1 }, Math.max(1, on.length + kept.size));
+    const whole = [...nets.consumers, ...nets.placed.map((p) => p.consumer)].filter((c) => c.zone === zone).flatMap(leadsOf);
+    const radiator = whole.every((l) => l.lead.role === "radiator-fan");
+    const extra = model.helper(`zone ${zone} extra`, radiator ? { radiatorDivided: 1 } : { extraRoots: 1 }, Math.max(1, on.length + kept.size));
+    model.atMost([...terms(on), term(extra, -1)], 1 - kept.size);
+  }
+}
+
+/** Lights of a place of the case on headers or hubs beyond the first. */
+function addLights(model: Model, out: NetVariables): void {
+  const { nets } = out;
+  const of = (c: Consumer) => c.lights;
+  for (const place of new Set(nets.consumers.flatMap((c) => of(c) ?? []))) {
+    const here = out.choices.filter((c) => of(c.consumer) === place);
+    const kept = new Set(nets.placed.filter((p) => of(p.consumer) === place).map((p) => p.group));
+    const groups = [...new Set(here.map((c) => c.root.group))].filter((g) => !kept.has(g));
+    if (groups.length + kept.size < 2 || (kept.size === 0 && new Set(here.map((c) => c.consumer)).size < 2)) continue;
+    const on = groups.map((g) => {
+      const w = model.helper(`lights of ${place} on ${g}`);
+      for (const c of here) if (c.root.group === g) model.atMost([term(c.variable), term(w, -1)], 0);
+      return w;
+    });
+    const extra = model.helper(`lights of ${place} divided`, { lightsDivided: 1 }, Math.max(1, on.length + kept.size));
     model.atMost([...terms(on), term(extra, -1)], 1 - kept.size);
   }
 }
@@ -446,15 +470,20 @@ function tighten(model: Model, out: NetVariables, group: string, zone: string, w
     );
 }
 
-/** With "each its own header", every case fan beyond the first on a root departs from the school. */
+/** With "each its own header" every place departs from the school of which a fan shares one. */
 function addOwnHeaders(model: Model, graph: Graph, out: NetVariables): void {
   if (graph.build.policy.caseFans !== "own-header") return;
+  const isCaseFan = (c: Consumer) => c.node.lead.role === "case-fan";
   for (const group of out.nets.groups.values()) {
     if (!group.header || family(group.header.port.family).loom !== "fans") continue;
-    const here = out.choices.filter((c) => c.root.group === group.id && c.consumer.node.lead.role === "case-fan");
-    const kept = out.nets.placed.filter((p) => p.group === group.id && p.consumer.node.lead.role === "case-fan").length;
-    if (here.length + kept < 2) continue;
-    const shared = model.helper(`${group.id} shared`, { schoolDepartures: 1 }, here.length + kept);
-    model.atMost([...terms(here.map((c) => c.variable)), term(shared, -1)], 1 - kept);
+    const here = out.choices.filter((c) => c.root.group === group.id && isCaseFan(c.consumer));
+    const kept = out.nets.placed.some((p) => p.group === group.id && isCaseFan(p.consumer));
+    if (kept) departsAlways(model, out, here);
+    for (const [i, a] of kept ? [] : here.entries())
+      for (const b of here.slice(i + 1)) {
+        if (a.consumer === b.consumer) continue;
+        for (const d of new Set([departureOf(model, out, a.consumer), departureOf(model, out, b.consumer)]))
+          model.atMost([term(a.variable), term(b.variable), term(d, -1)], 1);
+      }
   }
 }

@@ -40,6 +40,9 @@ export interface NetVariables {
   zoneOn: Map<string, number>;
   /** Zones of which every lead departs from the school on a hub under some kinds of header; the departures counted there. */
   departing: { hub: string; zone: string; roles: ReadonlySet<string>; departs: readonly number[] }[];
+  /** By place and role: what is 1 where one of its leads departs from the school; by choice, those of it that always do. */
+  departures: Map<string, number>;
+  departs: Map<number, string>;
   /** What prices places that share a control, by that control; hubs whose sharing is counted at their headers. */
   priced: Map<number, string>;
   joined: Set<string>;

@@ -1,7 +1,6 @@
 import type { Graph, LeadNode, PortNode } from "../../assembly";
-import { controlLost, mate, type Need } from "../../catalogue";
+import { controlLost, family, mate, type Need } from "../../catalogue";
 import { leadToPortCm } from "../../routes";
-import { departs } from "../../schools";
 import { coolsTheCpu, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
 import { addCost, type PartCost, zeroCost } from "../cost/cost";
 import type { Consumer, Group, OpenRoot } from "./consumers";
@@ -12,6 +11,8 @@ export function freePrice(graph: Graph, node: LeadNode, spare: boolean): PartCos
   // A hub with a button of its own works without the board's signal: less can be done with it, nothing stays dark.
   if (node.lead.ownControl) return { functionsReduced: 1 };
   const need = needOf(graph, node);
+  // Each fan on it counts that could be commanded and is not.
+  if (commandsFans(node) && need === "wanted") return { optionalFree: 1 };
   return need === "wanted" ? wantedPrice(node) : needPrice(need);
 }
 
@@ -31,13 +32,20 @@ export function freePriceOf(graph: Graph, c: Consumer): PartCost {
   return c.carries.reduce((sum, l) => addCost(sum, freePrice(graph, l, false)), addCost(zeroCost(), own));
 }
 
-/** Price of a lead on a root in what the root alone decides; on a hub the school is judged where its command comes from. */
+/** Does this lead bring the command of fans that hang on its part? */
+const commandsFans = ({ part, lead }: LeadNode): boolean =>
+  part.type.ports.some((p) => p.controlledBy === lead.id && family(p.family).loom === "fans");
+
+/** A lead by which a hub takes its command: on another hub it hangs behind that. */
+const isHub = ({ part }: LeadNode): boolean => part.type.kind === "hub";
+
+/** Price of a lead on a root in what the root alone decides. */
 export function netPrice(graph: Graph, { node }: Consumer, root: OpenRoot, group: Group): PartCost {
   const { port } = root.sample;
   const lost = mate(node.lead.family, port.family, node.lead.key, port.key).outcome === "loss";
   return {
     functionsReduced: (controlLost(node.lead, port) ? 1 : 0) + (lost ? 1 : 0),
-    schoolDepartures: group.header && departs(graph, node, { header: group.header }) ? 1 : 0,
+    hubsBehind: isHub(node) && !group.header ? 1 : 0,
     // A splitter hangs at its header: what hangs on it is measured to there.
     lengthCm: node.lead.role === "splitter-in" ? 0 : leadToPortCm(graph, node, root.sample),
   };

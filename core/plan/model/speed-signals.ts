@@ -133,9 +133,22 @@ function keptToSchool(model: Model, out: NetVariables, hubs: ReadonlySet<string>
     const heard = signals.filter((s) => mine.some((d) => d.zone === s.zone && d.hub === s.group));
     const right = from.filter((p) => !mine[0]?.roles.has(roleOf(p)));
     if (heard.length === 0 || right.length === from.length) continue;
-    const departs = new Set(mine.flatMap((d) => d.departs));
-    const there = [...right.map((p) => p.variable), ...departs];
-    model.implied([...terms(heard.map((s) => s.variable)), ...terms(there, -1)], 0);
+    // A place departs once, however many hubs pass on signals of it.
+    const departs = [...new Set(mine.map((d) => d.zone))].flatMap((zone) => {
+      const most = heard.filter((s) => s.zone === zone).length;
+      return terms(new Set(mine.flatMap((d) => (d.zone === zone ? d.departs : []))), -most);
+    });
+    model.implied(
+      [
+        ...terms(heard.map((s) => s.variable)),
+        ...terms(
+          right.map((p) => p.variable),
+          -1,
+        ),
+        ...departs,
+      ],
+      0,
+    );
   }
 }
 

@@ -178,7 +178,8 @@ class FirstFit {
 
   private costOf(variables: readonly number[]): PartCost {
     const { costs } = this.laid.model;
-    return variables.reduce((sum, v) => addCost(sum, costs[v] ?? {}), zeroCost());
+    const departs = new Set(variables.flatMap((v) => this.laid.nets.departs.get(v) ?? []));
+    return variables.reduce((sum, v) => addCost(sum, costs[v] ?? {}), { ...zeroCost(), schoolDepartures: departs.size });
   }
   private compare = (a: readonly number[], b: readonly number[]) => compareCost(this.costOf(a), this.costOf(b), true);
 
@@ -201,7 +202,7 @@ class FirstFit {
       const more = [...this.state.hung].flatMap(([v, n]) => Array<number>(n - (kept.hung.get(v) ?? 0)).fill(v));
       const units = [...this.state.open].filter((u) => !kept.open.has(u)).flatMap((u) => this.laid.used.get(u) ?? []);
       const cost = this.costOf([...variables, ...more, ...units]);
-      // Functions and school count for each lead, so that a root for one is not chosen over a root for all.
+      // Functions count for each lead, so that a root for one is not chosen over a root for all.
       const per = Object.fromEntries(LEVELS.slice(0, LEVELS.indexOf("signalsLost")).map((l) => [l, (cost[l] ?? 0) / placed.length])) as PartCost;
       const found = { state: this.state, placed, per, cost };
       if (!best || this.isBetter(found, best)) best = found;

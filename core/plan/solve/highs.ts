@@ -121,7 +121,7 @@ const MOST_FOR_NAMES = 450;
 const MOSTLY_ZERO: readonly Level[] = LEVELS.slice(0, LEVELS.indexOf("signalsLost"));
 
 /** Levels below them that are zero in most builds too: tried at zero once what stands above is settled. */
-const OFTEN_ZERO: readonly Level[] = ["coolingShared", "splittersBehind", "extraRoots"];
+const OFTEN_ZERO: readonly Level[] = ["radiatorDivided", "coolingShared", "splittersBehind", "extraRoots"];
 
 class Solving {
   values: number[] | undefined;

@@ -13,7 +13,9 @@ export const caseFans: School<"caseFans"> = {
   roles: ["case-fan"],
   departs: (graph, _, at) => {
     const answer = graph.build.policy.caseFans;
-    if (answer === "hub") return at.hub === undefined || isAt(at, ...COOLING_HEADERS, "pump");
+    // On a hub with the fans of a radiator they follow the CPU: the lesser evil than a radiator divided.
+    if (at.hub !== undefined && answer !== "own-header" && isAt(at, ...COOLING_HEADERS)) return false;
+    if (answer === "hub") return at.hub === undefined || isAt(at, "pump");
     if (answer === "own-header") return at.hub !== undefined || !isAt(at, "case-fan");
     // On a hub with a knob of its own, or that nothing commands, the board's headers are not asked.
     return at.hub !== undefined && at.header === undefined ? false : !isAt(at, "case-fan");
