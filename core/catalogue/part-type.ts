@@ -281,3 +281,6 @@ export type PartKind = PartType["kind"];
 /** A cooler with a radiator: its entry has the radiator's measures, or, where nobody has measured it yet, a pump on one of its leads. */
 export const isLiquid = (t: PartType): boolean =>
   t.kind === "cooler" && (t.body.radiator !== undefined || t.leads.some((l) => l.role === "pump" || l.role === "radiator-fan"));
+
+/** Passes on what comes in: an adapter, or an extension of a power lead (its plug gives, an extension of a fan's or a light's lead takes). */
+export const passesPower = (t: PartType): boolean => t.kind === "adapter" || (t.kind === "extension" && t.leads.some((l) => l.flow === "out"));

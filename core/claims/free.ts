@@ -1,7 +1,7 @@
 import type { Graph, LeadNode, PortNode } from "../assembly";
 import { mateOf, outletOf, outletWanted } from "../assembly";
 import { boardHas, panelPlaces, switchedOff } from "../brings";
-import { family, type Need, usable } from "../catalogue";
+import { family, type Need, passesPower, usable } from "../catalogue";
 import { cableLimitW, cpuDrawW, cpuFilledW, cpuShareOnceFilled, cpuSockets, cpuSocketW, plugLimitW, portDrawW, wantedDrawW } from "../power";
 import { leadToPortMm, plugToPlugMm, portToPortMm } from "../routes";
 import { needOf, needOfSocket } from "../wiring";
@@ -40,7 +40,7 @@ const blankMeetsPin = (l: LeadNode, fits: readonly PortNode[]) => fits.every((p)
 
 /** Why a power or data socket of a part is empty: one claim that holds of the graph as it is. */
 export function claimEmpty(graph: Graph, p: PortNode): Claim {
-  if (p.part.type.kind === "adapter") return { kind: "spare", end: p.address };
+  if (passesPower(p.part.type)) return { kind: "spare", end: p.address };
   if (family(p.port.family).planned === "cable") return dataEmpty(graph, p);
   if (p.port.role === "cpu-power" && cpuDrawW(graph) > 0) {
     const filled = cpuSockets(graph).filter((s) => graph.atPort.get(s.address)?.length);

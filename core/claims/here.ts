@@ -1,7 +1,7 @@
 import { type Connection, type Graph, type LeadNode, mateOf, type PortNode, partsOfKind, zoneOf } from "../assembly";
 import { commander, hungOn, panelPinout, rootOf, switchedOff, wayOfLead } from "../brings";
-import { controlLost, countedByLeds, family, loadCurrentA, usable } from "../catalogue";
-import { cableLimitW, cpuDrawW, cpuSocketsNeeded, peakW, portDrawW } from "../power";
+import { controlLost, countedByLeds, family, loadCurrentA, passesPower, usable } from "../catalogue";
+import { cableLimitW, cpuDrawW, cpuSocketsNeeded, portDrawW, throughCablesW } from "../power";
 import { asksHub, departs, schoolWords } from "../schools";
 import { bootDrive, cardOrder, lanesAt, runOf, slotMBs, throughLowNoise } from "../wiring";
 import type { Claim } from "./claim";
@@ -186,8 +186,15 @@ function power(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
   if (p.port.role === "graphics-power") {
     out.push({ kind: "card-power", port: p.address, w });
     const same = feeds.filter((a) => graph.ports.get(a)?.part === p.part && graph.ports.get(a)?.port.role === "graphics-power").length;
-    if (same > 1 && Number.isFinite(limitW) && p.part.type.kind !== "adapter")
-      out.push({ kind: "doubled", cable: l.part.id, card: p.part.id, wholeW: peakW(p.part), limitW, within: peakW(p.part) <= limitW + 1e-9 });
+    if (same > 1 && Number.isFinite(limitW) && !passesPower(p.part.type))
+      out.push({
+        kind: "doubled",
+        cable: l.part.id,
+        card: p.part.id,
+        wholeW: throughCablesW(p.part),
+        limitW,
+        within: throughCablesW(p.part) <= limitW + 1e-9,
+      });
   }
   if (feeds.length > 1) out.push({ kind: "one-cable", cable: l.part.id, feeds });
   if (sum > 0) out.push({ kind: "cable-load", cable: l.part.id, w: sum, ...(Number.isFinite(limitW) ? { ofW: limitW } : {}) });

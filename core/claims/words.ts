@@ -93,8 +93,8 @@ export function say(graph: Graph, c: Claim): string {
       return `${watts(c.w)} through this socket.`;
     case "doubled":
       return c.within
-        ? `Two plugs of one cable: the whole card (${watts(c.wholeW)}) stays within its ${watts(c.limitW)}.`
-        : `Two plugs of one cable, though the whole card may draw ${watts(c.wholeW)} and the cable is good for ${watts(c.limitW)}: the bag has no other.`;
+        ? `Two plugs of one cable: all that the card draws through its cables (${watts(c.wholeW)}) stays within its ${watts(c.limitW)}.`
+        : `Two plugs of one cable, though the card may draw ${watts(c.wholeW)} through its cables and the cable is good for ${watts(c.limitW)}: the bag has no other.`;
     case "adapter":
       return `Adapter for ${portName(graph, c.port)}: ${watts(c.w)}.`;
     case "main-plug":

@@ -1,7 +1,8 @@
 import { cpuCoolers, type Graph, kept, partsOfKind, wholeParts } from "../assembly";
+import { passesPower } from "../catalogue";
 import { radiatorSeats, riserNeedMm, standoffsNow } from "../fit";
 import { seatMonitors } from "../picture";
-import { cableLimitW, peakW } from "../power";
+import { cableLimitW, peakW, throughCablesW } from "../power";
 
 export interface OrderItem {
   id: string;
@@ -77,12 +78,12 @@ function graphicsCables(graph: Graph): OrderItem[] {
     const sockets = node.cable
       ? graph.connections.flatMap((c) => {
           const port = c.lead.startsWith(`${node.id}:`) ? graph.ports.get(c.port) : undefined;
-          return port?.port.role === "graphics-power" && port.part.type.kind !== "adapter" ? [port] : [];
+          return port?.port.role === "graphics-power" && !passesPower(port.part.type) ? [port] : [];
         })
       : [];
     const cards = new Set(sockets.map((p) => p.part));
     const limitW = node.cable ? cableLimitW(node.cable.cable.ends, node.cable.cable.limit) : 0;
-    const heavy = [...cards].find((card) => sockets.filter((p) => p.part === card).length > 1 && peakW(card) > limitW + 1e-9);
+    const heavy = [...cards].find((card) => sockets.filter((p) => p.part === card).length > 1 && throughCablesW(card) > limitW + 1e-9);
     if (cards.size < 2 && !heavy) return [];
     const owner = graph.parts.get(node.cable?.owner ?? "");
     return [
@@ -93,7 +94,7 @@ function graphicsCables(graph: Graph): OrderItem[] {
         from: "order",
         needFor: "wiring",
         because: heavy
-          ? `Both plugs of ${node.part.label} feed ${heavy.part.label ?? heavy.type.name}, which may draw ${peakW(heavy)} W of the cable's ${Math.round(limitW)} W.`
+          ? `Both plugs of ${node.part.label} feed ${heavy.part.label ?? heavy.type.name}, which may draw ${throughCablesW(heavy)} W through its cables, of ${Math.round(limitW)} W that one is good for.`
           : `${node.part.label} feeds ${cards.size} cards.`,
       },
     ];

@@ -343,12 +343,16 @@ describe("what adds up", () => {
     );
   it("a card counts whole: one pigtail within its limit, two cables beyond; one forced stands and warns", async () => {
     const used = async (w: number, n: number) => (await seen(cardBuild(w, n))).made.cables.used.length;
-    expect([await used(220, 2), await used(280, 2), await used(280, 1)]).toEqual([1, 2, 1]);
-    const forced = await seen(cardBuild(280, 1));
-    expect([forced.made.cost.mandatoryFree, forced.made.cost.cardCables]).toEqual([0, 1]);
-    expect(check(forced.graph, "plan").find((f) => f.rule === "graphics-doubled")).toMatchObject({
+    expect([await used(290, 2), await used(320, 2), await used(320, 1)]).toEqual([1, 2, 1]);
+    const forced = await seen(cardBuild(320, 1));
+    expect([forced.made.cost.mandatoryFree, forced.made.cost.cardCables]).toEqual([1, 0]);
+    const byHand = {
+      ...forced.made.build,
+      connections: ["e1", "e2"].map((e, i) => ({ lead: `supply/g/1:${e}`, port: `card:${["a", "b"][i]}`, state: "plugged" as const })),
+    };
+    expect(check(buildGraph(byHand, cardBuild(320, 1).types), "plugged").find((f) => f.rule === "graphics-doubled")).toMatchObject({
       severity: "warn",
-      message: expect.stringContaining("280 W in all; the cable is good for 225 W"),
+      message: expect.stringContaining("245 W through its cables; the cable is good for 225 W"),
     });
   });
   it("a cable set made for the supply's outlet system is as good as its own; one of another system is foreign", async () => {

@@ -131,9 +131,9 @@ describe("limits and adapters", () => {
           { id: "card", type: "card" },
         ],
       );
-    // The whole card counts, not what comes through its sockets: 205 W of a card of 280 W would go through one cable.
-    const small = build(220);
-    const large = build(280);
+    // What the whole card draws through its cables counts: 290 W less the slot's 75 W go through one cable of 225 W, 320 W do not.
+    const small = build(290);
+    const large = build(320);
     expect((await plan(small.build, small.types)).cables.used).toHaveLength(1);
     expect((await plan(large.build, large.types)).cables.used).toHaveLength(2);
   });

@@ -1,5 +1,5 @@
 import { type Graph, kept, type PartNode, partsOfKind, wholeParts } from "../assembly";
-import { family, PART_KINDS, type PartType, startingCurrentA } from "../catalogue";
+import { family, PART_KINDS, type PartType, passesPower, startingCurrentA } from "../catalogue";
 import { efficiencyPercent } from "./draw";
 import { peakW } from "./peak";
 
@@ -186,7 +186,7 @@ function countsOf(type: PartType): Counts {
   for (const g of GROUPS) {
     const sockets = type.ports.filter((p) => p.flow === "in" && g.sockets.includes(p.family) && (p.role !== "cpu-power" || p.rank === 0)).length;
     const plugs = type.cables.reduce((s, c) => s + c.count * c.ends.filter((e) => g.plugs.includes(e.family)).length, 0);
-    if (sockets > 0 && type.kind !== "adapter") made.needed.push([g.family, sockets]);
+    if (sockets > 0 && !passesPower(type)) made.needed.push([g.family, sockets]);
     if (plugs > 0 && type.kind === "supply") made.there.push([g.family, plugs]);
   }
   const kept = made.needed.length + made.there.length === 0 ? NOTHING : made;

@@ -1,6 +1,6 @@
 import { type Graph, kept, type LeadNode, type PartNode, type PortNode, partsOfKind, wholeParts } from "../assembly";
 import { hungByRoot } from "../brings";
-import { family, type Limit, loadCurrentA, PART_KINDS, PRACTICE } from "../catalogue";
+import { family, type Limit, loadCurrentA, PART_KINDS, PRACTICE, passesPower } from "../catalogue";
 import { cpuShareFilled, cpuShareWanted, hasCpu } from "./cpu";
 import { peakW } from "./peak";
 
@@ -29,6 +29,9 @@ export const hungW = (lead: LeadNode): number => loadCurrentA(lead.lead) * volts
 /** Watts of everything that hangs on a hub by its own current. */
 const carriedW = (graph: Graph, node: PortNode): number => (hungByRoot(graph).get(node.part.id)?.leads ?? []).reduce((s, l) => s + hungW(l), 0);
 
+/** What a card draws through its cables in W, at peak: the slot carries its share. */
+export const throughCablesW = (card: PartNode): number => Math.max(0, peakW(card) - SLOT_W);
+
 /** Sockets of an adapter that share what its plug feeds. */
 export const adapterIns = (part: PartNode) => part.type.ports.filter((p) => p.flow === "in" && family(p.family).loom === "power");
 
@@ -37,7 +40,7 @@ export const adapterIns = (part: PartNode) => part.type.ports.filter((p) => p.fl
  * of what it feeds, the CPU's draw over its filled sockets, a card's over its sockets less the slot's 75 W.
  */
 export function portDrawW(graph: Graph, node: PortNode, depth = 0): number {
-  if (node.part.type.kind === "adapter" && depth < 10) {
+  if (passesPower(node.part.type) && depth < 10) {
     const out = node.part.type.leads.find((l) => l.flow === "out");
     const fed = out && graph.ports.get(graph.ofLead.get(`${node.part.id}:${out.id}`)?.port ?? "");
     return fed ? portDrawW(graph, fed, depth + 1) / Math.max(1, adapterIns(node.part).length) : 0;
@@ -53,7 +56,7 @@ export function wantedDrawW(graph: Graph, node: PortNode): number {
   if (node.port.load?.powerW !== undefined) return node.port.load.powerW;
   if (node.port.role === "graphics-power") {
     const sockets = node.part.type.ports.filter((p) => p.role === "graphics-power").length;
-    return Math.max(0, peakW(node.part) - SLOT_W) / sockets;
+    return throughCablesW(node.part) / sockets;
   }
   if (node.port.load?.currentA) return node.port.load.currentA * 12;
   return node.port.role === "device-power" ? peakW(node.part) : 0;

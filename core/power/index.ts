@@ -11,6 +11,7 @@ export {
   plugLimitW,
   portDrawW,
   SENSE_W,
+  throughCablesW,
   wantedDrawW,
   wholeDraw,
 } from "./draw";

@@ -23,15 +23,17 @@ function plugSpot(graph: Graph, p: PortNode): Spot {
 
 /** Where something begins that is led to a port: a part, another port, or a lead. */
 interface Start {
-  /** The place that mounts and ports name, for the rule of thumb. */
-  at: Point;
-  /** A splitter, an extension or an adapter hangs at what it is plugged into, so its own lead begins at the end. */
+  /** The place that mounts and ports name, for the rule of thumb. A splitter, an extension or an adapter hangs at what it is plugged into, so its own lead begins at the end. */
+  at: (end: Point) => Point;
   spot: (end: Spot) => Spot;
 }
 
-const ofLead = (graph: Graph, l: LeadNode): Start => ({ at: l.origin, spot: (end) => (isHung(l.part) ? end : spotOfPart(graph, l.part)) });
-const ofPart = (graph: Graph, part: PartNode): Start => ({ at: part.origin, spot: () => spotOfPart(graph, part) });
-const ofPort = (graph: Graph, p: PortNode): Start => ({ at: p.at, spot: () => plugSpot(graph, p) });
+const ofLead = (graph: Graph, l: LeadNode): Start => ({
+  at: (end) => (isHung(l.part) ? end : l.origin),
+  spot: (end) => (isHung(l.part) ? end : spotOfPart(graph, l.part)),
+});
+const ofPart = (graph: Graph, part: PartNode): Start => ({ at: () => part.origin, spot: () => spotOfPart(graph, part) });
+const ofPort = (graph: Graph, p: PortNode): Start => ({ at: () => p.at, spot: () => plugSpot(graph, p) });
 
 /** By the ways of the case, or, where its cut-outs are not known, by the rule of thumb: through nothing but air. */
 function asked<T>(
@@ -43,7 +45,7 @@ function asked<T>(
 ): T {
   const net = networkOf(graph);
   const end = net && plugSpot(graph, to);
-  return (net && end && byWays(net, from.spot(end), end)) ?? byThumb(from.at, to.at, graph.cutouts, graph.boardRect);
+  return (net && end && byWays(net, from.spot(end), end)) ?? byThumb(from.at(to.at), to.at, graph.cutouts, graph.boardRect);
 }
 
 /** The least that a lead needs to reach a port, service loop included, mm. */

@@ -20,6 +20,8 @@ export interface Bundle {
 }
 
 const BUNDLE_FROM = 7;
+/** Where one straight ends and the next begins they step aside round the corner: so much, mm, is kept between two in one lane. */
+const CORNER_MM = 16;
 
 interface Piece {
   lead: Address;
@@ -99,7 +101,7 @@ function withEnds(was: readonly Point[], now: Point[]): Point[] {
   return a && z && was.length > 1 ? [a, ...now, z] : now;
 }
 
-/** Pieces of one line that meet, directly or through others. */
+/** Pieces of one line that meet or nearly do, directly or through others. */
 function clusters(pieces: readonly Piece[]): Piece[][] {
   const byLine = new Map<string, Piece[]>();
   for (const p of pieces) {
@@ -113,7 +115,7 @@ function clusters(pieces: readonly Piece[]): Piece[][] {
     let now: Piece[] = [];
     let end = Number.NEGATIVE_INFINITY;
     for (const p of [...list].sort((a, b) => a.lo - b.lo || (a.lead < b.lead ? -1 : 1))) {
-      if (p.lo >= end && now.length > 0) {
+      if (p.lo >= end + CORNER_MM && now.length > 0) {
         out.push(now);
         now = [];
         end = Number.NEGATIVE_INFINITY;
@@ -130,7 +132,7 @@ function clusters(pieces: readonly Piece[]): Piece[][] {
 function laneThem(group: Piece[]): number {
   const ends: number[] = [];
   for (const p of [...group].sort((a, b) => a.lo - b.lo || b.hi - a.hi || (a.lead < b.lead ? -1 : 1))) {
-    let lane = ends.findIndex((e) => e <= p.lo);
+    let lane = ends.findIndex((e) => e + CORNER_MM <= p.lo);
     if (lane < 0) lane = ends.length;
     ends[lane] = p.hi;
     p.lane = lane;

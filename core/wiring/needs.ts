@@ -1,5 +1,5 @@
 import type { Graph, LeadNode, PartNode, PortNode } from "../assembly";
-import type { Need } from "../catalogue";
+import { type Need, passesPower } from "../catalogue";
 import { cpuSocketsNeeded } from "../power";
 import { bootDrive } from "./data";
 
@@ -29,7 +29,7 @@ const driveNeed = (graph: Graph, drive: PartNode, given: Need): Need =>
  * wanted where the shop or overclocking wants both, else optional.
  */
 export function needOfSocket(graph: Graph, p: PortNode): Need {
-  if (p.part.type.kind === "adapter") return "optional";
+  if (passesPower(p.part.type)) return "optional";
   if (p.port.role === "cpu-power") {
     if (cpuSocketsNeeded(graph).some((s) => s.address === p.address)) return "mandatory";
     return wantsBothCpuPlugs(graph) ? "wanted" : "optional";

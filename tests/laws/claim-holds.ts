@@ -87,7 +87,7 @@ export function claimHolds(graph: Graph, c: Claim): boolean {
     case "doubled": {
       const whole = graph.parts.get(c.card)?.type.ratings;
       const on = w.fed(c.cable).filter((a) => port(a)?.part.id === c.card).length;
-      return on > 1 && near(c.wholeW, whole?.peakW ?? whole?.powerW ?? 0) && c.within === c.wholeW <= c.limitW + 1e-9;
+      return on > 1 && near(c.wholeW, Math.max(0, (whole?.peakW ?? whole?.powerW ?? 0) - 75)) && c.within === c.wholeW <= c.limitW + 1e-9;
     }
     case "main-plug":
       return port(c.port)?.port.role === "board-power";

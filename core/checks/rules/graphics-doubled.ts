@@ -1,4 +1,5 @@
-import { cableLimitW, peakW } from "../../power";
+import { passesPower } from "../../catalogue";
+import { cableLimitW, throughCablesW } from "../../power";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
 /** Two plugs of one cable in one card beyond what the whole card may draw from it, and one cable in two cards (common practice). */
@@ -10,7 +11,7 @@ export const graphicsDoubled: Rule = {
   run: ({ graph }) =>
     [...graph.parts.values()].flatMap((node) => {
       if (!node.cable) return [];
-      const mine = joints(graph).filter((j) => j.lead.part === node && j.port.port.role === "graphics-power" && j.port.part.type.kind !== "adapter");
+      const mine = joints(graph).filter((j) => j.lead.part === node && j.port.port.role === "graphics-power" && !passesPower(j.port.part.type));
       const cards = new Set(mine.map((j) => j.port.part));
       const limitW = cableLimitW(node.cable.cable.ends, node.cable.cable.limit);
       const name = node.part.label ?? node.type.name;
@@ -26,12 +27,12 @@ export const graphicsDoubled: Rule = {
           ),
         ];
       const [card] = cards;
-      if (!card || mine.length < 2 || peakW(card) <= limitW + 1e-9) return [];
+      if (!card || mine.length < 2 || throughCablesW(card) <= limitW + 1e-9) return [];
       return [
         finding(
           "graphics-doubled",
           "warn",
-          `Both plugs of ${name} are in ${card.part.label ?? card.type.name}, which may draw ${peakW(card)} W in all; the cable is good for ${Math.round(limitW)} W. ${order}`,
+          `Both plugs of ${name} are in ${card.part.label ?? card.type.name}, which may draw ${throughCablesW(card)} W through its cables; the cable is good for ${Math.round(limitW)} W. ${order}`,
           ends,
         ),
       ];

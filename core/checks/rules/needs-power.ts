@@ -1,5 +1,5 @@
 import type { PortNode } from "../../assembly";
-import { family } from "../../catalogue";
+import { family, passesPower } from "../../catalogue";
 import { whyEmpty } from "../../claims";
 import { cpuSockets } from "../../power";
 import { needOfSocket } from "../../wiring";
@@ -20,7 +20,7 @@ export const needsPower: Rule = {
   on: PLAN_ONLY,
   run: ({ graph }) =>
     [...graph.ports.values()].flatMap((p) => {
-      if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || !isEmpty(graph, p) || p.part.type.kind === "adapter") return [];
+      if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || !isEmpty(graph, p) || passesPower(p.part.type)) return [];
       const need = needOfSocket(graph, p);
       // Beyond the main socket the CPU's draw decides: the rule about it says what is missing.
       if (p.port.role === "cpu-power" && need === "mandatory" && cpuSockets(graph)[0] !== p) return [];

@@ -11,8 +11,8 @@ import {
   zoneOf,
 } from "../../assembly";
 import { commander, hungByRoot, rootId, rootOf, wayOfLead } from "../../brings";
-import { controlLost, family } from "../../catalogue";
-import { cableLimitW, peakW } from "../../power";
+import { controlLost, family, passesPower } from "../../catalogue";
+import { cableLimitW, throughCablesW } from "../../power";
 import { leadToPortCm, portToPortCm } from "../../routes";
 import { departs } from "../../schools";
 import { boardEnd, bootSlower, lanesAt, lanesLost, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
@@ -87,7 +87,12 @@ function fansLightsUsb(bill: Bill, graph: Graph, held: Graph, before: Graph, isN
     bill.add("functionsReduced", mateOf(l, root.port).outcome === "loss");
     const by = commander(graph, root.port);
     const hub = root.kind === "hub" ? { id: root.part.id, kind: root.part.type.kind } : undefined;
-    if (by.kind === "nothing" && root.port.port.controlledBy !== undefined && (l.lead.control ?? "none") !== "none" && !controlLost(l.lead, root.port.port))
+    if (
+      by.kind === "nothing" &&
+      root.port.port.controlledBy !== undefined &&
+      (l.lead.control ?? "none") !== "none" &&
+      !controlLost(l.lead, root.port.port)
+    )
       bill.add("functionsReduced");
     bill.add("hubsBehind", hub !== undefined && l.part.type.kind === "hub");
     if (departs(graph, l, { header: by.kind === "header" ? by.port : undefined, hub })) departing.add(departureKey(zoneOf(graph, l), l.lead.role));
@@ -196,7 +201,7 @@ function sockets(bill: Bill, graph: Graph, before: Graph, isNew: (part: string) 
   };
   const wasFed = new Map(before.connections.filter((c) => !isConstant(c)).map((c) => [c.port, kindOf(c.lead)]));
   for (const p of graph.ports.values()) {
-    if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || p.part.type.kind === "adapter" || isNew(p.part.id)) continue;
+    if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || passesPower(p.part.type) || isNew(p.part.id)) continue;
     const fed = graph.atPort.get(p.address)?.[0];
     const was = wasFed.get(p.address);
     if (fed) {
@@ -208,6 +213,12 @@ function sockets(bill: Bill, graph: Graph, before: Graph, isNew: (part: string) 
     if (need === "mandatory") bill.add("mandatoryFree");
     else if (need === "wanted") bill.add("wantedFree");
     else if (p.port.role !== "cpu-power" || wantsBothCpuPlugs(graph)) bill.add("optionalFree");
+  }
+  for (const c of graph.connections) {
+    const [l, p] = [graph.leads.get(c.lead), graph.ports.get(c.port)];
+    // Contacts that stay empty carry nothing.
+    if (l?.lead.flow === "out" && p && !isConstant(c))
+      bill.add("functionsReduced", family(p.port.family).loom === "power" && mateOf(l, p).outcome === "loss");
   }
   for (const node of graph.parts.values()) {
     const bag = node.cable;
@@ -222,11 +233,11 @@ function sockets(bill: Bill, graph: Graph, before: Graph, isNew: (part: string) 
     const plugs = new Map<string, { count: number; wholeW: number }>();
     for (const c of fed) {
       const p = graph.ports.get(c.port);
-      if (p?.port.role !== "graphics-power" || p.part.type.kind === "adapter") continue;
-      plugs.set(p.part.id, { count: (plugs.get(p.part.id)?.count ?? 0) + 1, wholeW: peakW(p.part) });
+      if (p?.port.role !== "graphics-power" || passesPower(p.part.type)) continue;
+      plugs.set(p.part.id, { count: (plugs.get(p.part.id)?.count ?? 0) + 1, wholeW: throughCablesW(p.part) });
     }
     if (plugs.size === 0) continue;
-    bill.add("cardCables", plugs.size - 1);
+    bill.add("cardCables", 2 * (plugs.size - 1));
     for (const { count, wholeW } of plugs.values())
       if (graph.build.policy.graphicsCables === "one-each" || wholeW > cableLimitW(bag.cable.ends, bag.cable.limit) + 1e-9)
         bill.add("cardCables", count - 1);

@@ -11,7 +11,7 @@ import {
   withConnections,
 } from "../../assembly";
 import { displacedBy, hungByRoot, type Root, rightPins, rootOf, TRAVELS, wayOfLead } from "../../brings";
-import { family, headerLimit, loadCurrentA, startingCurrentA, usable } from "../../catalogue";
+import { family, headerLimit, loadCurrentA, passesPower, startingCurrentA, usable } from "../../catalogue";
 import { cableLimitW, outletLimitW, outletLoads, plugLimitW, portDrawW, railLimitW } from "../../power";
 import { leadToPortMm, partToPortMm, plugToPlugMm } from "../../routes";
 import { lanesAt, speaks, tooFewLanes } from "../../wiring";
@@ -234,8 +234,8 @@ function looseAccessories(graph: Graph, isNew: (id: string) => boolean): string[
       broken.push(`${l.address} is an accessory that hangs on nothing`);
   for (const p of graph.ports.values()) {
     if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || graph.atPort.get(p.address)?.length) continue;
-    const feeding = p.part.type.kind === "adapter" && p.part.type.leads.some((l) => graph.ofLead.get(`${p.part.id}:${l.id}`)?.state === "planned");
-    if (feeding || (p.part.type.kind !== "adapter" && isNew(p.part.id))) broken.push(`${p.address} has no power`);
+    const feeding = passesPower(p.part.type) && p.part.type.leads.some((l) => graph.ofLead.get(`${p.part.id}:${l.id}`)?.state === "planned");
+    if (feeding || (!passesPower(p.part.type) && isNew(p.part.id))) broken.push(`${p.address} has no power`);
   }
   return broken;
 }

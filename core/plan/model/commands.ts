@@ -132,10 +132,7 @@ function schoolOnHub(model: Model, graph: Graph, out: NetVariables, fans: readon
       const w = zone !== undefined && d.size === 1 && mine.length === all.length ? out.zoneOn.get(`${zone} on ${hub.id}`) : undefined;
       const there = w === undefined ? mine.map((c) => [c.variable, departureOf(model, out, c.consumer)]) : [[w, [...d][0]]];
       for (const [v, departure] of there)
-        model.atMost(
-          [term(v as number), ...yes.flatMap((y) => asTerm(y)), term(departure as number, -1)],
-          1 - yes.reduce((s, y) => s + known(y), 0),
-        );
+        model.atMost([term(v as number), ...yes.flatMap((y) => asTerm(y)), term(departure as number, -1)], 1 - yes.reduce((s, y) => s + known(y), 0));
       if (zone === undefined || mine.length < all.length) continue;
       const said = against.get(zone) ?? { roles: new Set(), departs: new Set() };
       said.roles.add(role);

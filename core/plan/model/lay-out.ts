@@ -1,5 +1,6 @@
 import { type Build, buildGraph, type Graph, isConstant, type Part, partIdOf, type TypeLookup } from "../../assembly";
 import { rootId, rootOf } from "../../brings";
+import { passesPower } from "../../catalogue";
 import { netsOf } from "./consumers";
 import { addDirect, type DirectVariables } from "./direct";
 import { addNets } from "./fans-lights-usb";
@@ -37,7 +38,7 @@ export function layOut(start: Build, before: Graph, types: TypeLookup, units: re
       .map((u) => {
         const node = graph.parts.get(u.id);
         // Adapters are priced where they are used; a hub is priced here.
-        return [u.id, node?.type.kind === "adapter" ? -1 : model.variable(`use ${u.id}`, node ? accessoryCost(node) : {})] as const;
+        return [u.id, node && passesPower(node.type) ? -1 : model.variable(`use ${u.id}`, node ? accessoryCost(node) : {})] as const;
       })
       .filter(([, v]) => v >= 0),
   );

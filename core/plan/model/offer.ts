@@ -1,5 +1,5 @@
 import { type Build, byText, type Graph, isConstant, naturally, type Part, partIdOf, type TypeLookup } from "../../assembly";
-import type { PartType } from "../../catalogue";
+import { mate, type PartType, passesPower, usable } from "../../catalogue";
 import type { Splitter } from "./net-variables";
 
 /** Copies of one accessory type that are worth offering: more never pays in a build of the size Imbra takes. */
@@ -8,7 +8,7 @@ const MOST_UNITS_TO_ORDER = 1;
 const MOST_SPLITTERS_TO_ORDER = 6;
 
 const isSplitter = (t: PartType) => t.kind === "splitter" || t.kind === "extension";
-const isUnit = (t: PartType) => t.kind === "hub" || t.kind === "usb-hub" || t.kind === "adapter";
+const isUnit = (t: PartType) => t.kind === "hub" || t.kind === "usb-hub" || passesPower(t);
 
 /**
  * Accessories that an earlier plan took and nobody has plugged go back to the shelf,
@@ -74,7 +74,7 @@ export function splittersOf(build: Build, types: TypeLookup, orderAll = false): 
 export function unitParts(build: Build, types: TypeLookup, troubled: ReadonlySet<string>, orderAll = 0): Part[] {
   const ids = new Set(build.parts.map((p) => p.id));
   return accessoryTypes(build, types)
-    .filter((a) => isUnit(a.type) && serves(a.type).some((f) => troubled.has(f)))
+    .filter((a) => isUnit(a.type) && serves(a.type).some((f) => troubled.has(f) || [...troubled].some((t) => usable(mate(f, t)))))
     .flatMap(({ type, count, ordered }) => {
       const shelf = Math.min(count, MOST_UNITS_FROM_SHELF);
       // What is ordered already comes; beyond it one more may be.
@@ -88,7 +88,7 @@ export function unitParts(build: Build, types: TypeLookup, troubled: ReadonlySet
 
 /** The families of port that a unit adds, or (an adapter) the sockets that its plug goes into. */
 const serves = (t: PartType): string[] =>
-  t.kind === "adapter" ? t.leads.filter((l) => l.flow === "out").map((l) => l.family) : t.ports.filter((p) => p.flow === "out").map((p) => p.family);
+  passesPower(t) ? t.leads.filter((l) => l.flow === "out").map((l) => l.family) : t.ports.filter((p) => p.flow === "out").map((p) => p.family);
 
 /** The next id of the form `type.1` that no part has. Remembers what it gave. */
 export function freshId(type: string, ids: Set<string>): string {

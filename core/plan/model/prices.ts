@@ -1,5 +1,5 @@
 import type { Graph, LeadNode, PortNode } from "../../assembly";
-import { controlLost, family, mate, type Need } from "../../catalogue";
+import { controlLost, family, mate, type Need, passesPower } from "../../catalogue";
 import { leadToPortCm } from "../../routes";
 import { coolsTheCpu, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
 import { addCost, type PartCost, zeroCost } from "../cost/cost";
@@ -53,7 +53,7 @@ export function netPrice(graph: Graph, { node }: Consumer, root: OpenRoot, group
 
 /** What leaving a power socket empty costs, by the need of the part and the shop's way. */
 export function powerFreePrice(graph: Graph, node: PortNode): PartCost {
-  if (node.part.type.kind === "adapter") return {};
+  if (passesPower(node.part.type)) return {};
   const need = needOfSocket(graph, node);
   // A second CPU plug that neither draw nor shop asks for costs nothing to leave out.
   if (node.port.role === "cpu-power" && need === "optional" && !wantsBothCpuPlugs(graph)) return {};

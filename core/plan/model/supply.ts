@@ -10,8 +10,19 @@ import {
   type PortNode,
   withConnections,
 } from "../../assembly";
-import { type Cable, family, type Limit, mate, usable } from "../../catalogue";
-import { adapterIns, cableLimitW, feedsPorts, outletLimitW, outletLoads, peakW, plugLimitW, portDrawW, railLimitW, wantedDrawW } from "../../power";
+import { type Cable, family, type Limit, mate, passesPower, usable } from "../../catalogue";
+import {
+  adapterIns,
+  cableLimitW,
+  feedsPorts,
+  outletLimitW,
+  outletLoads,
+  plugLimitW,
+  portDrawW,
+  railLimitW,
+  throughCablesW,
+  wantedDrawW,
+} from "../../power";
 import { partToPortMm, plugToPlugMm } from "../../routes";
 import type { PartCost } from "../cost/cost";
 import type { Model } from "./model";
@@ -29,7 +40,12 @@ export interface PowerConsumer {
   mostW: number;
   free: PartCost;
   unit?: string;
+  /** A socket of an adapter: what the adapter feeds, near which it hangs. */
+  feeds?: PowerConsumer;
 }
+
+/** Where a plug for it goes: an adapter hangs at what it feeds. */
+const whereOf = (k: PowerConsumer): PortNode => (k.feeds ?? k).node;
 
 /** Cables that are alike: nothing plugged yet, so any of them will do; or one that is partly plugged. */
 interface CableClass {
@@ -174,14 +190,7 @@ function columnsOf(
   outlets: readonly OutletGroup[],
 ): { columns: Omit<Column, "variable">[]; complete: boolean } {
   const best = new Map<string, { spanMm: number; ends: Column["ends"] }>();
-  const fits = c.ends.map((e) =>
-    consumers.filter(
-      (k) =>
-        usable(mate(e.family, k.node.port.family)) &&
-        strongEnough(e.family, e.limit, k) &&
-        partToPortMm(graph, c.owner, k.node) <= e.atMm + k.node.port.tailMm,
-    ),
-  );
+  const fits = c.ends.map((e) => consumers.filter((k) => feeds(e, k) && partToPortMm(graph, c.owner, whereOf(k)) <= e.atMm + k.node.port.tailMm));
   const apart = new Map<PortNode, Map<PortNode, number>>();
   const apartMm = (a: PortNode, b: PortNode): number => {
     const from = apart.get(a) ?? new Map<PortNode, number>();
@@ -190,7 +199,10 @@ function columnsOf(
     from.set(b, mm);
     return mm;
   };
-  const walk = (n: number, chosen: Column["ends"], watts: number, spanMm: number, plugged: readonly { atMm: number; node: PortNode }[]): void => {
+  /** Sockets are further apart than the cable between two plugs for them. */
+  const tooFar = (a: PowerConsumer, b: PowerConsumer, hasMm: number) =>
+    apartMm(whereOf(a), whereOf(b)) > hasMm + a.node.port.tailMm + b.node.port.tailMm;
+  const walk = (n: number, chosen: Column["ends"], watts: number, spanMm: number, plugged: readonly { atMm: number; k: PowerConsumer }[]): void => {
     if (++steps > MOST_STEPS) return;
     if (n === c.ends.length) {
       if (chosen.length === 0) return;
@@ -207,9 +219,10 @@ function columnsOf(
     for (const k of fits[n] ?? []) {
       if (watts + k.drawW > c.limitW + 1e-9 || chosen.some((x) => x.consumer === k)) continue;
       // Two plugs are never further apart than the cable between them, whatever is plugged in between.
-      if (plugged.some((o) => apartMm(o.node, k.node) > end.atMm - o.atMm + k.node.port.tailMm + o.node.port.tailMm)) continue;
-      const stepMm = manhattanMm(plugged.at(-1)?.node.at ?? c.owner.origin, k.node.at);
-      walk(n + 1, [...chosen, { end: end.id, consumer: k }], watts + k.drawW, spanMm + stepMm, [...plugged, { atMm: end.atMm, node: k.node }]);
+      if (plugged.some((o) => tooFar(o.k, k, end.atMm - o.atMm))) continue;
+      const last = plugged.at(-1)?.k;
+      const stepMm = manhattanMm(last ? whereOf(last).at : c.owner.origin, whereOf(k).at);
+      walk(n + 1, [...chosen, { end: end.id, consumer: k }], watts + k.drawW, spanMm + stepMm, [...plugged, { atMm: end.atMm, k }]);
     }
     walk(n + 1, chosen, watts, spanMm, plugged);
   };
@@ -220,8 +233,8 @@ function columnsOf(
     let next = from;
     for (const [n, end] of c.ends.entries()) {
       const k = consumers.slice(next).find((x) => fits[n]?.includes(x) && watts + x.drawW <= c.limitW + 1e-9);
-      const last = ends.at(-1)?.consumer.node;
-      if (!k || (last && apartMm(last, k.node) > end.atMm - (c.ends[n - 1]?.atMm ?? 0) + k.node.port.tailMm + last.port.tailMm)) continue;
+      const last = ends.at(-1)?.consumer;
+      if (!k || (last && tooFar(last, k, end.atMm - (c.ends[n - 1]?.atMm ?? 0)))) continue;
       ends.push({ end: end.id, consumer: k });
       watts += k.drawW;
       next = consumers.indexOf(k) + 1;
@@ -261,10 +274,10 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
   const taken = new Set(graph.connections.filter(isConstant).map((c) => c.port));
   const { classes, outlets } = classesOf(graph);
   const adapters = [...graph.parts.values()]
-    .filter((p) => p.type.kind === "adapter" && p.type.leads.some((l) => l.flow === "out" && family(l.family).loom === "power"))
+    .filter((p) => passesPower(p.type) && p.type.leads.some((l) => l.flow === "out" && family(l.family).loom === "power"))
     .sort((a, b) => naturally(a.id, b.id));
   const consumers: PowerConsumer[] = [...graph.ports.values()]
-    .filter((p) => isPower(p) && !taken.has(p.address) && p.part.type.kind !== "adapter")
+    .filter((p) => isPower(p) && !taken.has(p.address) && !passesPower(p.part.type))
     .sort((a, b) => naturally(a.address, b.address))
     .map((node) => ({
       address: node.address,
@@ -283,21 +296,31 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
     consumers,
     complete: true,
   };
-  const adapterPorts: (PowerConsumer & { forW: number })[] = [];
+  const reached = (k: PowerConsumer) =>
+    classes.some((c) => c.ends.some((e) => feeds(e, k) && partToPortMm(graph, c.owner, k.node) <= e.atMm + k.node.port.tailMm));
+  const adapterPorts: (PowerConsumer & { feeds: PowerConsumer })[] = [];
   for (const a of adapters) {
     const lead = a.type.leads.find((l) => l.flow === "out");
     if (!lead || graph.ofLead.get(`${a.id}:${lead.id}`)) continue;
-    const targets = consumers.filter((k) => usable(mate(lead.family, k.node.port.family)) && strongEnough(lead.family, lead.limit ?? {}, k));
     const ins = adapterIns(a);
-    for (const k of targets)
-      out.adapters.push({ adapter: a, lead: lead.id, consumer: k, variable: model.variable(`${a.id}=>${k.address}`, accessoryCost(a)) });
-    // Its sockets carry what its plug feeds: one set of them for each draw that it may feed.
-    for (const forW of new Set(targets.map((k) => k.mostW)))
+    // An extension is for what no cable reaches by itself.
+    const extend = ins.every((p) => usable(mate(lead.family, p.family)));
+    const targets = consumers.filter((k) => feeds({ family: lead.family, limit: lead.limit ?? {} }, k) && !(extend && reached(k)));
+    for (const k of targets) {
+      out.adapters.push({
+        adapter: a,
+        lead: lead.id,
+        consumer: k,
+        variable: model.variable(`${a.id}=>${k.address}`, { ...accessoryCost(a), functionsReduced: isHalf(lead.family, k) ? 1 : 0 }),
+      });
+      // Its sockets carry what its plug feeds, and hang there.
       for (const p of ins) {
         const node = graph.ports.get(`${a.id}:${p.id}`);
-        const drawW = forW / ins.length;
-        if (node && !taken.has(node.address)) adapterPorts.push({ address: `${node.address}@${forW}`, node, drawW, mostW: drawW, forW, free: {} });
+        const drawW = k.mostW / ins.length;
+        if (node && !taken.has(node.address))
+          adapterPorts.push({ address: `${node.address}@${k.address}`, node, drawW, mostW: drawW, feeds: k, free: {} });
       }
+    }
   }
 
   for (const c of classes) {
@@ -312,6 +335,7 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
         fromBag: c.bagCost,
         lengthCm: column.lengthCm,
         changes,
+        functionsReduced: column.ends.filter((e) => isHalf(c.cable.ends.find((x) => x.id === e.end)?.family, e.consumer)).length,
         canonical: n,
         cardCables: cardCables(
           graph,
@@ -346,7 +370,7 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
     model.exactly([...fed, term(free)], 1);
   }
   for (const p of adapterPorts) {
-    const on = out.adapters.filter((a) => a.adapter.id === p.node.part.id && a.consumer.mostW === p.forW).map((a) => a.variable);
+    const on = out.adapters.filter((a) => a.adapter.id === p.node.part.id && a.consumer === p.feeds).map((a) => a.variable);
     const fed = feeding.get(p.address) ?? [];
     if (fed.length > 0) model.exactly([...fed, ...terms(on, -1)], 0);
     else for (const v of on) model.exactly([term(v)], 0);
@@ -386,6 +410,13 @@ function limitRails(model: Model, graph: Graph, out: SupplyVariables): void {
   }
 }
 
+/** Does a plug fill a part of the contacts only, so that it carries less than the socket is made for? */
+const isHalf = (plug: string | undefined, k: PowerConsumer): boolean => plug !== undefined && mate(plug, k.node.port.family).outcome === "loss";
+
+/** Does a plug go into a socket and carry enough for it? */
+const feeds = (plug: { family: string; limit: Limit }, k: PowerConsumer): boolean =>
+  usable(mate(plug.family, k.node.port.family)) && strongEnough(plug.family, plug.limit, k);
+
 /** May a plug feed a socket? The CPU's draw is shared over its plugs: none of them is too weak, together they may be, and a check says so. */
 const strongEnough = (familyId: string, limit: Limit, k: PowerConsumer) =>
   k.node.port.role === "cpu-power" || plugLimitW(familyId, limit) >= k.drawW - 1e-9;
@@ -397,9 +428,7 @@ const moreOf = (c: CableClass, loose: Relaxed, model: Model) =>
 /** A socket that no plug reaches, though one fits and carries enough: what is missing. */
 function lengthen(k: PowerConsumer, classes: readonly CableClass[], graph: Graph, loose: Relaxed, model: Model): number | undefined {
   const missing = classes.flatMap((c) =>
-    c.ends
-      .filter((e) => usable(mate(e.family, k.node.port.family)) && strongEnough(e.family, e.limit, k) && c.limitW >= k.drawW)
-      .map((e) => partToPortMm(graph, c.owner, k.node) - e.atMm - k.node.port.tailMm),
+    c.ends.filter((e) => feeds(e, k) && c.limitW >= k.drawW).map((e) => partToPortMm(graph, c.owner, k.node) - e.atMm - k.node.port.tailMm),
   );
   const mm = Math.ceil(Math.min(...missing));
   if (missing.length === 0 || mm <= 0) return undefined;
@@ -424,16 +453,16 @@ function mostDrawW(graph: Graph, node: PortNode): number {
 
 /**
  * Graphics plugs that a technician would not put on this cable: two of one card beyond what the whole card may draw from one
- * cable (any two, where the shop wants one each), and a second card.
+ * cable (any two, where the shop wants one each), and, twice as bad, a second card.
  */
 function cardCables(graph: Graph, c: CableClass, sockets: readonly PortNode[]): number {
-  const all = [...c.held, ...sockets].filter((p) => p.port.role === "graphics-power" && p.part.type.kind !== "adapter");
+  const all = [...c.held, ...sockets].filter((p) => p.port.role === "graphics-power" && !passesPower(p.part.type));
   const cards = new Set(all.map((p) => p.part));
   if (cards.size === 0) return 0;
   const limitW = cableLimitW(c.cable.ends, c.cable.limit);
   const one = graph.build.policy.graphicsCables === "one-each";
-  const doubled = [...cards].map((card) => (one || peakW(card) > limitW + 1e-9 ? all.filter((p) => p.part === card).length - 1 : 0));
-  return doubled.reduce((s, n) => s + n, 0) + cards.size - 1;
+  const doubled = [...cards].map((card) => (one || throughCablesW(card) > limitW + 1e-9 ? all.filter((p) => p.part === card).length - 1 : 0));
+  return doubled.reduce((s, n) => s + n, 0) + 2 * (cards.size - 1);
 }
 
 export function accessoryCost(p: PartNode): PartCost {
