@@ -150,7 +150,7 @@ describe("the next action", () => {
   });
   it("a data plug goes beside, where its cable reaches; where there is no other port, somebody looks into it", async () => {
     const { graph } = await sheet("fs-1041", []);
-    expect(elsewhere(graph, "board:SATA_3", new Set())?.action).toMatch(/^Put .+ into SATA_\d, which is free$/);
+    expect(elsewhere(graph, "board:SATA_1", new Set())?.action).toMatch(/^Put .+ into SATA_\d, which is free$/);
     expect(elsewhere(graph, "board:CPU_FAN", new Set())).toBeUndefined();
     expect((await following("fs-1041", "board:CPU_FAN"))?.action).toContain("Look into CPU_FAN with a light, for bent pins and dirt");
   });

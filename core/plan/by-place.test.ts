@@ -172,3 +172,64 @@ describe("lights by place", () => {
     for (const zone of ["top", "floor"]) expect(rootsOf(graph, made, [`${zone}1`, `${zone}2`]).size).toBe(1);
   });
 });
+
+describe("drives on cables", () => {
+  const drive = (id: string, more: Json = {}) => ({ id, type: "d", ...more });
+  const build = (drives: Json[], outlets: string[], label: (i: number) => string) =>
+    given(
+      [
+        T.case(
+          "c",
+          [4, 3, 2, 1].map((n) => T.mount(`bay-${n}`, "front", 300, 40 * n)),
+        ),
+        T.board(
+          "b",
+          [1, 2, 3, 4].map((n) => T.port(`SATA_${n}`, "sata-data", "out", "drive-data", { at: { xMm: 230, yMm: 200 - 40 * n } })),
+          {
+            cables: [
+              { id: "data", label: "SATA data", count: 4, outlets: [], ends: ["a", "b"].map((e) => ({ id: e, family: "sata-data", atMm: 900 })) },
+            ],
+          },
+        ),
+        {
+          ...T.supply(
+            "p",
+            [
+              {
+                id: "sata",
+                label: "SATA string",
+                count: 2,
+                outlets: ["peri"],
+                ends: [1, 2].map((i) => ({ id: `s${i}`, family: "sata-power", atMm: 1200 + 200 * i })),
+              },
+            ],
+            outlets,
+          ),
+          ports: outlets.map((key, i) => T.port(`o-${i + 1}`, "supply-outlet", "out", "outlet", { key, label: label(i) })),
+        },
+        T.drive("d"),
+      ],
+      [{ id: "case", type: "c" }, { id: "board", type: "b" }, { id: "supply", type: "p" }, ...drives],
+      { policy: { mayOrder: false } },
+    );
+  const bays = (boot?: string) =>
+    ["bay-1", "bay-2", "bay-3", "bay-4"].map((mount, i) => drive(`d${i + 1}`, { mount, ...(boot === `d${i + 1}` ? { boot: true } : {}) }));
+  const socketOf = (graph: Graph, id: string) => {
+    const cable = graph.atPort.get(`${id}:data`)?.[0]?.lead.split(":")[0];
+    return graph.connections.find((c) => c.lead.startsWith(`${cable}:`) && c.port.startsWith("board:"))?.port;
+  };
+  it("the first sockets first, in the order of the cage; the one that the system starts from in the lowest", async () => {
+    const plain = await planned(build(bays("d4"), ["peri", "peri"], (i) => `DRIVE_${i + 1}`));
+    // The case lists its bays from the fourth to the first.
+    expect(["d4", "d3", "d2", "d1"].map((d) => socketOf(plain.graph, d))).toEqual([1, 2, 3, 4].map((n) => `board:SATA_${n}`));
+    const boot = await planned(build(bays("d1").slice(0, 3), ["peri", "peri"], (i) => `DRIVE_${i + 1}`));
+    expect(["d1", "d3", "d2"].map((d) => socketOf(boot.graph, d))).toEqual([1, 2, 3].map((n) => `board:SATA_${n}`));
+  });
+  it("each string feeds neighbours, and goes into the outlet that is called like it", async () => {
+    const { made, graph } = await planned(build(bays(), ["peri", "peri", "peri"], (i) => ["FAN", "SATA 1", "SATA 2"][i] ?? ""));
+    expect(made.cost.outOfOrder % 1).toBe(0);
+    const stringOf = (d: string) => graph.atPort.get(`${d}:power`)?.[0]?.lead.split(":")[0];
+    expect([stringOf("d1") === stringOf("d2"), stringOf("d3") === stringOf("d4"), stringOf("d2") === stringOf("d3")]).toEqual([true, true, false]);
+    for (const n of [1, 2]) expect(made.connections.find((c) => c.lead === `supply/sata/${n}:root-1`)?.port).toBe(`supply:o-${n + 1}`);
+  });
+});

@@ -1,4 +1,4 @@
-import { type Connection, type Graph, type LeadNode, mateOf, naturally, type PartNode, type PortNode, partIdOf, wholeParts } from "../assembly";
+import { type Connection, type Graph, kept, type LeadNode, mateOf, naturally, type PartNode, type PortNode, partIdOf, wholeParts } from "../assembly";
 import { type Lead, type Port, usable } from "../catalogue";
 import { peakW } from "../power";
 
@@ -48,6 +48,35 @@ export function driveOrder(graph: Graph): PartNode[] {
         peakW(b) - peakW(a) ||
         naturally(a.id, b.id),
     );
+}
+
+/** Drives on cables in the order of the case's mounts, then by name. */
+export const cageOrder = (graph: Graph): readonly PartNode[] => kept(graph, "cage-order", ["case", "drive"], () => inCage(graph));
+
+function inCage(graph: Graph): PartNode[] {
+  const mounts = wholeParts(graph).flatMap((p) => (p.type.kind === "case" ? p.type.body.mounts.map((m) => m.id) : []));
+  const at = (p: PartNode) => (mounts.indexOf(p.part.mount ?? "") + 1 || mounts.length + 1) as number;
+  return wholeParts(graph)
+    .filter((p) => p.type.kind === "drive" && !p.type.leads.some((l) => l.family === "m2"))
+    .sort((a, b) => at(a) - at(b) || naturally(a.id, b.id));
+}
+
+/** How far a drive in a data socket is from the order in which hands plug them: the drive of the system, then by the cage, from the first socket on. */
+export function socketOrder(graph: Graph, drive: PartNode, socket: PortNode): number {
+  const boots = bootDrive(graph);
+  const drives = [...cageOrder(graph)].sort((a, b) => Number(b === boots) - Number(a === boots));
+  const sockets = [...graph.ports.values()]
+    .filter((p) => p.port.family === "sata-data" && p.port.flow === "out")
+    .sort((a, b) => Number(b.part.type.kind === "board") - Number(a.part.type.kind === "board") || naturally(a.address, b.address));
+  // Lowest in all where the first sockets are used, and the first drive has the first of them.
+  return (drives.length - drives.indexOf(drive)) * sockets.indexOf(socket);
+}
+
+/** Drives of the cage that a string passes over between those that it feeds. */
+export function passedOver(graph: Graph, fed: readonly PartNode[]): number {
+  const order = cageOrder(graph);
+  const at = [...new Set(fed)].map((p) => order.indexOf(p)).filter((i) => i >= 0);
+  return at.length < 2 ? 0 : Math.max(...at) - Math.min(...at) + 1 - at.length;
 }
 
 /** Above this an NVMe drive without a heatsink slows itself down under load, W (common practice). */

@@ -1,5 +1,5 @@
 export { looseCables } from "./cables";
-export { boardEnd, bootDrive, bootSlower, driveOrder, otherEnd, runsHot, slotMBs, speaks } from "./data";
+export { boardEnd, bootDrive, bootSlower, cageOrder, driveOrder, otherEnd, passedOver, runsHot, slotMBs, socketOrder, speaks } from "./data";
 export { type FirmwareBehind, firmwareBehind } from "./firmware";
 export { cardOrder, lanesAt, lanesLost, slotsInOrder, tooFewLanes } from "./lanes";
 export { type Loosening, type Ways, wayWords } from "./loosening";

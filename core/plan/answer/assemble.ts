@@ -7,6 +7,7 @@ import {
   outletOf,
   outletWanted,
   type Part,
+  type PartNode,
   type PortNode,
   partIdOf,
 } from "../../assembly";
@@ -178,10 +179,9 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
         outletOf(o) === outletWanted(node, key) &&
         !takenOutlets.has(o.address) &&
         (groups === undefined || groups.length === 0 || groups.includes(outletGroup(o)));
-      const outlet =
-        outlets.find((o) => fits(o) && previous.get(lead)?.port === o.address) ??
-        outlets.find((o) => fits(o) && o.part.id === node.cable?.owner) ??
-        outlets.find(fits);
+      const open = outlets.filter(fits);
+      const own = open.filter((o) => o.part.id === node.cable?.owner);
+      const outlet = open.find((o) => previous.get(lead)?.port === o.address) ?? ofOwnName(node, own) ?? ofOwnName(node, open);
       if (!outlet) continue;
       takenOutlets.add(outlet.address);
       const at = groups?.indexOf(outletGroup(outlet)) ?? -1;
@@ -189,6 +189,14 @@ function assembleSupply(graph: Graph, supply: SupplyVariables, chosen: Chosen, p
       out.connections.push(planned(lead, outlet.address));
     }
   }
+}
+
+/** Among outlets that are alike, the one that is called what the cable is called: its words, then its number. */
+function ofOwnName(cable: PartNode, outlets: readonly PortNode[]): PortNode | undefined {
+  const words = (s: string) => new Set(s.toLowerCase().match(/[a-z]{3,}|\d+/g));
+  const mine = words(`${cable.part.label ?? ""} ${cable.cable?.cable.label ?? ""} ${cable.cable?.cable.id ?? ""}`);
+  const shared = (o: PortNode) => [...words(o.port.label)].filter((w) => mine.has(w)).length;
+  return [...outlets].sort((a, b) => shared(b) - shared(a))[0];
 }
 
 function assembleDirect(graph: Graph, direct: DirectVariables, chosen: Chosen, previous: Map<Address, Connection>, out: Assembly): void {

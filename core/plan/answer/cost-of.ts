@@ -15,7 +15,7 @@ import { controlLost, family, passesPower } from "../../catalogue";
 import { cableLimitW, throughCablesW } from "../../power";
 import { leadToPortCm, portToPortCm } from "../../routes";
 import { departs } from "../../schools";
-import { boardEnd, bootSlower, lanesAt, lanesLost, needOf, needOfSocket, wantsBothCpuPlugs } from "../../wiring";
+import { boardEnd, bootSlower, lanesAt, lanesLost, needOf, needOfSocket, passedOver, socketOrder, wantsBothCpuPlugs } from "../../wiring";
 import { type Cost, departureKey, type Level, zeroCost } from "../cost/cost";
 
 /** What a plan costs, read off its connections. Prices are those of docs/architecture.md, written down apart from the planner's. */
@@ -230,6 +230,13 @@ function sockets(bill: Bill, graph: Graph, before: Graph, isNew: (part: string) 
       bill.add("fromBag");
       bill.add("lengthCm", Math.round(Math.max(...bag.cable.ends.map((e) => e.atMm)) / 10));
     }
+    bill.add(
+      "outOfOrder",
+      passedOver(
+        graph,
+        fed.flatMap((c) => graph.ports.get(c.port)?.part ?? []),
+      ),
+    );
     const plugs = new Map<string, { count: number; wholeW: number }>();
     for (const c of fed) {
       const p = graph.ports.get(c.port);
@@ -282,6 +289,7 @@ function drives(bill: Bill, graph: Graph, before: Graph): void {
     const end = isConstant(c) ? undefined : boardEnd(graph, c);
     if (!end) continue;
     bill.add("lengthCm", portToPortCm(graph, d, end));
+    bill.add("outOfOrder", socketOrder(graph, d.part, end));
     bill.add("functionsReduced", d.part.part.inArray === true && end.port.arrayCapable === false);
     bill.add("changes", was !== undefined && was.address !== end.address);
   }

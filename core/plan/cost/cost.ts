@@ -25,6 +25,7 @@ export const LEVELS = [
   "placesShared",
   "lightsDivided",
   "changes",
+  "outOfOrder",
   "lengthCm",
   "canonical",
 ] as const;
@@ -56,6 +57,7 @@ export const LEVEL_WORDS: Record<Level, string> = {
   placesShared: "places of the case that share one control",
   lightsDivided: "headers or hubs beyond one for the lights of a place",
   changes: "changed since the last plan",
+  outOfOrder: "drives out of the order of sockets and cage",
   lengthCm: "length in cm",
   canonical: "order of names",
 };

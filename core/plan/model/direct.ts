@@ -2,7 +2,7 @@ import { type Address, type Graph, isConstant, type LeadNode, mateOf, naturally,
 import { displacedBy, panelPlaces } from "../../brings";
 import { family, mate, type Port, usable } from "../../catalogue";
 import { leadToPortCm, leadToPortMm, portToPortCm, portToPortMm } from "../../routes";
-import { bootSlower, cardOrder, driveOrder, lanesLost, needOfSocket, runsHot, slotsInOrder, speaks, tooFewLanes } from "../../wiring";
+import { bootSlower, cardOrder, driveOrder, lanesLost, needOfSocket, runsHot, slotsInOrder, socketOrder, speaks, tooFewLanes } from "../../wiring";
 import type { PartCost } from "../cost/cost";
 import type { Model } from "./model";
 import { freePrice, needPrice } from "./prices";
@@ -159,6 +159,7 @@ function addData(
       const variable = model.variable(`${drive.address}~${port.address}`, {
         functionsReduced: drive.part.part.inArray && port.port.arrayCapable === false ? 1 : 0,
         lengthCm: portToPortCm(graph, drive, port),
+        outOfOrder: socketOrder(graph, drive.part, port),
         changes: before !== undefined && before !== port.address ? 1 : 0,
         canonical: (drives.length - i) * j,
       });

@@ -24,6 +24,7 @@ import {
   wantedDrawW,
 } from "../../power";
 import { partToPortMm, plugToPlugMm } from "../../routes";
+import { passedOver } from "../../wiring";
 import type { PartCost } from "../cost/cost";
 import type { Model } from "./model";
 import { powerFreePrice } from "./prices";
@@ -335,6 +336,10 @@ export function addSupply(model: Model, graph: Graph, used: ReadonlyMap<string, 
         fromBag: c.bagCost,
         lengthCm: column.lengthCm,
         changes,
+        outOfOrder: passedOver(
+          graph,
+          [...c.held, ...column.ends.map((e) => e.consumer.node)].map((p) => p.part),
+        ),
         functionsReduced: column.ends.filter((e) => isHalf(c.cable.ends.find((x) => x.id === e.end)?.family, e.consumer)).length,
         canonical: n,
         cardCables: cardCables(
