@@ -3,7 +3,7 @@ import { type Free, freeEnds, whyHere } from "../claims";
 import { looseCables } from "../wiring";
 import { assemble, withoutOrder } from "./answer/assemble";
 import { verify } from "./answer/verify";
-import { type Cost, compareCost, LEVEL_WORDS, LEVELS, type Level } from "./cost/cost";
+import { type Cost, compareCost, FREE_LEVELS, LEVEL_WORDS, LEVELS, type Level } from "./cost/cost";
 import { addArcs } from "./model/chain-arcs";
 import { forbid } from "./model/fans-lights-usb";
 import { limitHubLoads } from "./model/hub-loads";
@@ -36,6 +36,8 @@ export interface Plan {
   /** Hard rules that the plan breaks: always empty unless something plugged or fixed breaks them. */
   broken: string[];
   leads: number;
+  /** A plan that was found too, not proved, which leaves fewer free and orders more: what it costs. */
+  other?: Cost;
 }
 
 export interface PlanOptions {
@@ -80,7 +82,7 @@ export async function plan(build: Build, types: TypeLookup, options: PlanOptions
   const { start } = asking;
   // A proved plan that only has more of it held now is still the best: it is one of fewer answers.
   if (options.stillBest || options.solved?.stillBest(build)) return finish(start, asItStands(build, asking, true));
-  const made = await search(asking);
+  const made = await acceptable(asking, await search(asking));
   const proved = made.status === "proved";
   // What stands already is given up only for something better, out of time or not: among equals no plug moves.
   const stands = asItStands(build, asking, proved);
@@ -94,6 +96,23 @@ export async function plan(build: Build, types: TypeLookup, options: PlanOptions
   const gap = made.gap && { ...made.gap, by: Math.max(0, made.gap.by - (made.cost[made.gap.level] - stands.cost[made.gap.level])) };
   // No plan is better down to where the search settled, so this one is as good there.
   return finish(start, { ...stands, ...(made.provedTo ? { provedTo: made.provedTo } : {}), ...(gap ? { gap } : {}) });
+}
+
+/** Seconds for what hands would do, beside a plan that was not proved. */
+const BY_HAND_S = 2;
+
+/**
+ * A plan that is not proved and orders accessories stands only where it is what a hand would accept: where nothing is left free less
+ * for it than without ordering, what does without stands. Where something is, that one stands too, and the other is told beside it.
+ */
+async function acceptable(asking: Asking, made: Plan): Promise<Plan> {
+  if (made.status === "proved" || made.cost.toOrder === 0) return made;
+  const start = { ...asking.start, policy: { ...asking.start.policy, mayOrder: false } };
+  const plain = layOut(start, asking.before, asking.types, []);
+  const byHand = finish(asking.start, await solve({ ...asking, start, until: performance.now() + BY_HAND_S * 1000 }, plain, new Map()));
+  if (byHand.broken.length > 0) return made;
+  const better = FREE_LEVELS.some((l) => made.cost[l] < byHand.cost[l]);
+  return { ...byHand, status: "not yet proved", ...(better ? { other: made.cost } : {}) };
 }
 
 /** The plan that a build comes with, with what it costs. */
@@ -311,8 +330,13 @@ async function solve(asking: Asking, laid: Laid, first: ReadonlyMap<string, numb
 }
 
 /** In words, how far a plan is proved that is not proved to its end: what is settled, and what no plan goes below. */
-export function proofWords({ status, cost, provedTo, gap }: Pick<Plan, "status" | "cost" | "provedTo" | "gap">): string {
+export function proofWords({ status, cost, provedTo, gap, other }: Pick<Plan, "status" | "cost" | "provedTo" | "gap" | "other">): string {
   if (status === "proved") return "";
+  if (other) {
+    const fewer = FREE_LEVELS.reduce((s, l) => s + cost[l] - other[l], 0);
+    const more = other.toOrder + other.fromShelf - cost.toOrder - cost.fromShelf;
+    return `${fewer === 1 ? "One lead more would find its place" : `${fewer} leads more would find their place`} with ${more} ${more === 1 ? "accessory" : "accessories"} more, ${other.toOrder} to order. Put them on the order list to have it so.`;
+  }
   const settled = provedTo ? `Best down to ${LEVEL_WORDS[provedTo]}` : "Nothing of it is proved yet";
   return gap ? `${settled}; ${LEVEL_WORDS[gap.level]}: ${cost[gap.level]}, no plan below ${cost[gap.level] - gap.by}.` : `${settled}.`;
 }

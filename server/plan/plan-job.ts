@@ -51,6 +51,8 @@ function progress({ done, of, level }: PlanProgress): PlanNews {
 export interface Watch {
   news: (n: PlanNews) => void;
   signal?: AbortSignal | undefined;
+  /** A first plan that was stored before the search gave way to others: only the rest is left. */
+  first?: Planned | undefined;
 }
 
 /** Seconds after which a plan is shown whether it is proved or not. */
@@ -86,6 +88,7 @@ async function planOnce(em: EntityManager, number: string, by: Actor, make: Make
   const last = await em.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });
   const stillBest = last?.status === "proved" && last.proofKey === hashOf(build) && holdsStill(build, last.held as string[]);
   const asked: Asked = { stillBest, onProgress: (now) => watch?.news(progress(now)), signal: watch?.signal, ways: "always" };
+  if (watch?.first) return prove(em, start, watch.first, { build, stands: build }, make, asked, watch);
   let first: PlanAndWays;
   try {
     first = await make(build, watch ? { ...asked, deadlineS: FIRST_S, ways: "when proved" } : asked);
@@ -95,18 +98,30 @@ async function planOnce(em: EntityManager, number: string, by: Actor, make: Make
   const kept = await store(em, start, first);
   if (!kept.ok || !watch || first.status === "proved") return kept;
   watch.news({ kind: "first", planned: kept.value });
+  return prove(em, { ...start, parts: idsOf(first.build) }, kept.value, { build, stands: first.build, cost: first.cost }, make, asked, watch);
+}
+
+/** Searches on from a first plan: it is confirmed, replaced by a better one, or left as it is. */
+async function prove(
+  em: EntityManager,
+  start: Start,
+  kept: Planned,
+  { build, stands, cost }: { build: Build; stands: Build; cost?: MadePlan["cost"] },
+  make: Make,
+  asked: Asked,
+  watch: Watch,
+): Promise<Result<Planned>> {
   let better: PlanAndWays;
   try {
     better = await make(build, asked);
   } catch (e) {
-    if (watch.signal?.aborted) return yes({ ...kept.value, after: "stopped" as const });
-    return no(`Plan ${kept.value.revision} stays, not yet proved: ${e instanceof Error ? e.message : String(e)}. Plan again to prove it.`);
+    if (watch.signal?.aborted) return yes({ ...kept, after: "stopped" as const });
+    return no(`Plan ${kept.revision} stays, not yet proved: ${e instanceof Error ? e.message : String(e)}. Plan again to prove it.`);
   }
-  const said = compareCost(better.cost, first.cost);
-  if (said > 0 || (said === 0 && better.status !== "proved")) return yes({ ...kept.value, after: "left" as const });
-  const same = said === 0 && wiring(better) === wiring(first);
-  const after = { ...start, parts: idsOf(first.build) };
-  const done = same ? await confirm(em.fork(), start, kept.value, better) : await store(em.fork(), after, better);
+  const said = cost ? compareCost(better.cost, cost) : 0;
+  const same = said === 0 && wiring(better) === wiring(stands);
+  if (said > 0 || ((same || (cost && said === 0)) && better.status !== "proved")) return yes({ ...kept, after: "left" as const });
+  const done = same ? await confirm(em.fork(), start, kept, better) : await store(em.fork(), start, better);
   return done.ok ? yes({ ...done.value, after: same ? ("proved" as const) : ("replaced" as const) }) : done;
 }
 
@@ -134,7 +149,11 @@ interface Start {
   startedAt: number;
 }
 
-const wiring = (p: MadePlan) => p.connections.map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`).join("\n");
+const wiring = (p: Pick<Build, "connections">) =>
+  p.connections
+    .map((c) => `${c.lead} ${c.port} ${c.place?.join() ?? ""}`)
+    .sort()
+    .join("\n");
 
 /** The plan as it stands has been proved: nothing of it changes but that. */
 function confirm(em: EntityManager, { job, by, startedAt }: Start, planned: Planned, { ways }: PlanAndWays): Promise<Result<Planned>> {

@@ -99,7 +99,7 @@ export async function followRun(em: EntityManager, id: string, news: (n: PlanNew
       }
       if (row.state === "stopped") return row.first ? yes({ ...row.first, after: "stopped" as const }) : no("Stopped. The wiring is as it was.");
       if (row.result) return row.result;
-      const words = row.state === "waiting" ? "Waits until a planner is free" : row.words;
+      const words = row.state === "waiting" ? (row.first ? row.words : "Waits until a planner is free") : row.words;
       if (words !== said) {
         said = words;
         news({ kind: "progress", share: row.share, words });
@@ -164,9 +164,14 @@ export interface Taken {
   id: string;
   number: string;
   by: Actor;
+  /** Stored already, not yet proved: only the long search is left. */
+  first?: Planned | undefined;
 }
 
-/** Takes the run that waits longest, or one whose planner is gone; nothing where there is none. Two planners never take the same. */
+/**
+ * Takes the run that waits longest, or one whose planner is gone; nothing where there is none. Whoever waits for a first plan comes
+ * before what is only being proved. Two planners never take the same.
+ */
 export async function takeRun(em: EntityManager, planner: string): Promise<Taken | undefined> {
   await em.execute(
     `update "plan_run" set "state" = 'done', "ended_at" = now(), "result" = ?::jsonb
@@ -177,17 +182,32 @@ export async function takeRun(em: EntityManager, planner: string): Promise<Taken
       GONE_AFTER_S,
     ],
   );
-  const [row] = await em.execute<{ id: string; number: string; by: string; name: string; role: string }[]>(
+  const [row] = await em.execute<{ id: string; number: string; by: string; name: string; role: string; first: Planned | null }[]>(
     `update "plan_run" r set "state" = 'working', "taken_by" = ?, "beat_at" = now(), "tries" = r."tries" + 1
      from "job" j, "person" t
      where j."id" = r."job_id" and t."id" = r."asked_by_id" and r."id" = (
        select "id" from "plan_run"
        where "state" = 'waiting' or ("state" = 'working' and "beat_at" < now() - make_interval(secs => ?))
-       order by "asked_at" limit 1 for update skip locked)
-     returning r."id", j."number", t."id" as "by", t."name", t."role"`,
+       order by ("first" is not null), "asked_at" limit 1 for update skip locked)
+     returning r."id", r."first", j."number", t."id" as "by", t."name", t."role"`,
     [planner, GONE_AFTER_S],
   );
-  return row && { id: row.id, number: row.number, by: { id: row.by, name: row.name, role: row.role } };
+  return row && { id: row.id, number: row.number, by: { id: row.by, name: row.name, role: row.role }, first: row.first ?? undefined };
+}
+
+/** Another run has waited for its first plan for so long, s: a long search gives way to it. */
+const GIVES_WAY_AFTER_S = 0.5;
+
+/** Puts a run whose first plan is stored back, where others wait for theirs. True: the planner leaves it. */
+export async function giveWay(em: EntityManager, id: string, planner: string): Promise<boolean> {
+  const rows = await em.execute<unknown[]>(
+    `update "plan_run" set "state" = 'waiting', "words" = 'Waits while another is planned', "tries" = greatest(0, "tries" - 1)
+     where "id" = ? and "taken_by" = ? and "state" = 'working' and "first" is not null
+       and exists (select 1 from "plan_run" w where w."state" = 'waiting' and w."first" is null and w."asked_at" < now() - make_interval(secs => ?))
+     returning "id"`,
+    [id, planner, GIVES_WAY_AFTER_S],
+  );
+  return rows.length > 0;
 }
 
 /** Says that the planner is still at it, and how far. False: the run was stopped, or another planner has it. */

@@ -2,7 +2,7 @@ import type { EntityManager } from "../../db";
 import { failed } from "../kernel/failed";
 import type { Result } from "../kernel/result";
 import { type Make, type PlanNews, type Planned, planJob } from "../plan/plan-job";
-import { beat, endRun, takeRun, tellFirst } from "./runs";
+import { beat, endRun, giveWay, takeRun, tellFirst } from "./runs";
 
 const BEAT_MS = 1000;
 
@@ -15,7 +15,7 @@ export async function workOnce(em: () => EntityManager, planner: string, make: M
   const beating = setInterval(async () => {
     // One beat that the database does not answer is no reason to stop; a run that is no longer ours is.
     const ours = await beat(em(), run.id, planner, now).catch(() => true);
-    if (!ours) stop.abort();
+    if (!ours || (await giveWay(em(), run.id, planner).catch(() => false))) stop.abort();
   }, BEAT_MS);
   const news = (n: PlanNews) => {
     if (n.kind === "progress") Object.assign(now, { share: n.share, words: n.words });
@@ -23,7 +23,7 @@ export async function workOnce(em: () => EntityManager, planner: string, make: M
   };
   let result: Result<Planned>;
   try {
-    result = await planJob(em(), run.number, run.by, make, { news, signal: stop.signal });
+    result = await planJob(em(), run.number, run.by, make, { news, signal: stop.signal, first: run.first });
   } catch (e) {
     result = failed(e, "No plan was stored.");
   } finally {

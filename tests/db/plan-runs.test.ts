@@ -132,3 +132,31 @@ describe("what changes while a plan is made", () => {
     expect(await promised()).toBe(stock);
   }, 60_000);
 });
+
+describe("a long search", () => {
+  it("gives way to whoever waits for a first plan, and goes on afterwards from the plan that it stored", async () => {
+    const [long, short] = [await newJob(3), await newJob(2)];
+    const longId = await ask(long);
+    const order: string[] = [];
+    const stuck = async (build: Build, asked?: { signal?: AbortSignal | undefined; deadlineS?: number | undefined }) => {
+      const made = await make(build);
+      // The first look ends unproved; the search that follows never ends by itself.
+      if (asked?.deadlineS !== undefined) return { ...made, status: "not yet proved" as const };
+      order.push("searches");
+      return new Promise<never>((_resolve, reject) => {
+        asked?.signal?.addEventListener("abort", () => reject(new Error("it was stopped")));
+      });
+    };
+    const working = workOnce(db.em as () => EntityManager, "one", stuck as never);
+    await expect.poll(async () => (await run(longId)).first, { timeout: 20_000 }).not.toBeNull();
+    const shortId = await ask(short);
+    await working;
+    expect(await run(longId)).toMatchObject({ state: "waiting", tries: 0, first: expect.objectContaining({ revision: 1 }) });
+    // The short one comes first, though it was asked for later.
+    await work("one");
+    expect([(await run(shortId)).state, (await run(longId)).state]).toEqual(["done", "waiting"]);
+    await work("one");
+    expect((await run(longId)).result).toMatchObject({ ok: true, value: { revision: 1, status: "proved", after: "proved" } });
+    expect([order.length, await plans(long)]).toEqual([1, 1]);
+  }, 120_000);
+});
