@@ -17,7 +17,7 @@ import { readShelf } from "./shelf";
 
 const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD or STEP] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE] [--posture HOW]
   plan FILE         where every lead goes and why, what is tied back, what to order, what would let the rest in
-  why FILE LEAD     why a lead is where it is, the next best place and what it would cost
+  why FILE LEAD     why a lead (or the plug in a power socket) is where it is, the next best place and what it would cost
   places FILE LEAD  every place of a lead, with its cost in words and level by level
   check FILE        what is wrong with the connections in the file
   power-on FILE     what happens at power-on, from what is plugged
@@ -117,8 +117,8 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
     if (asksLead && lead !== undefined) {
       const node = leadOf(graph, lead);
       if (!node) throw new BadInput([`${lead}: this build has no such lead. Give an address such as fan-1:lead, or a tag such as FN-02.`]);
-      if (node.lead.flow !== "in" || node.lead.role === "cable-root")
-        throw new BadInput([`${lead}: this is a plug of a cable of the supply. Ask about the lead of a part.`]);
+      if (node.lead.role === "cable-root")
+        throw new BadInput([`${lead}: this end of the cable goes into the supply, into any outlet of its system. Ask about a plug at the other end.`]);
       const asked = command === "why" ? whyJson : placesJson;
       return { json: await asked(made, graph, node, types, deadlineS), stop: false };
     }

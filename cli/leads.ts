@@ -4,9 +4,10 @@ import { mate, usable } from "../core/catalogue";
 import { whyFree, whyHere } from "../core/claims";
 import { costsOfPlaces, LEVELS, type Place, type PlaceCost, type Plan } from "../core/plan";
 
-/** The lead of an address or a tag. */
+/** The lead of an address or a tag; of a socket that takes power, the plug that is in it. */
 export function leadOf(graph: Graph, name: string): LeadNode | undefined {
-  return graph.leads.get(name) ?? [...graph.leads.values()].find((l) => l.tag.toLowerCase() === name.toLowerCase());
+  const inIt = graph.ports.get(name)?.port.flow === "in" ? graph.atPort.get(name)?.[0]?.lead : undefined;
+  return graph.leads.get(inIt ?? name) ?? [...graph.leads.values()].find((l) => l.tag.toLowerCase() === name.toLowerCase());
 }
 
 /** Every place that the plug of a lead goes into. */

@@ -1,7 +1,7 @@
 import { boardPorts, cpuCoolers, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
 import type { PartKind } from "../catalogue";
 import { behindThePanel, supplies } from "./cage";
-import { SLOT_PITCH_MM, slotOf } from "./cards";
+import { SLOT_PITCH_MM, slotOf, slotsTaken } from "./cards";
 import { type Clearance, clearance, nameOf, round } from "./clearance";
 import { inFrontOfCard } from "./fans";
 import { type RadiatorSeat, radiatorSeats } from "./radiators";
@@ -57,7 +57,7 @@ function cards(graph: Graph, shell: PartNode): Clearance[] {
     const seat = slotOf(graph, card);
     const y = seat?.at.yMm ?? card.origin.yMm;
     const boardX = graph.boardRect?.xMm ?? 0;
-    const thick = (b.slots ?? 2) * SLOT_PITCH_MM;
+    const thick = slotsTaken(card) * SLOT_PITCH_MM;
     if (b.widthMm !== undefined && body.maxCardMm !== undefined) {
       const front = inFrontOfCard(graph, y, y + thick);
       const taken = Math.max(0, ...front.map((f) => f.takesMm));

@@ -1,5 +1,5 @@
 export { drivesWithoutCage } from "./cage";
-export { cardBoxes, SLOT_PITCH_MM, slotOf } from "./cards";
+export { cardBoxes, SLOT_PITCH_MM, slotOf, slotsTaken } from "./cards";
 export { type Clearance, said, TIGHT_MM, verdictOf } from "./clearance";
 export { clearances, type FitGroup, riserNeedMm, tightOrWorse, worstClearance } from "./clearances";
 export { type FanSeat, fanSeat, fanSeats } from "./fans";

@@ -1,5 +1,6 @@
 import { type Graph, type PortNode, withConnections } from "../assembly";
 import { mate } from "../catalogue";
+import { cardsOver } from "../space";
 import { arranged } from "./arrange";
 import type { Precedence } from "./model";
 import { titleOf, withoutRings } from "./rings";
@@ -66,7 +67,8 @@ function others(graph: Graph, lead: string, here: PortNode): PortNode[] {
       (p) =>
         p.address !== here.address &&
         p.part.id === here.part.id &&
-        p.port.coveredBy.length === 0 &&
+        p.port.coveredBy.every((by) => by === "card") &&
+        cardsOver(graph, p).length === 0 &&
         (graph.atPort.get(p.address) ?? []).length === 0 &&
         p.port.flow === here.port.flow &&
         mate(node.lead.family, p.port.family).outcome === "fits",

@@ -1,3 +1,4 @@
+export { behindStanding, cardsOver } from "./covers";
 export { BOARD_FACE_MM, behindMm, roomMm } from "./depth";
 export { type Meeting, meetings } from "./meets";
 export { bodyOf, CLEAR_MM, HANGING, HUNG_MM, hangsOn, hung, isHung, portRow, type Spot, spotOfLead, spotOfPart, spotOfPort } from "./spots";

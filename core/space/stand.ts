@@ -1,6 +1,6 @@
 import { boardPorts, cpuCoolers, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
 import { fanOutline, isFaceOn, isLiquid, type PartKind, PartType, type Point, SUPPLY_MM, supplyOutline } from "../catalogue";
-import { cardBoxes, fanSeats, radiatorSeats, SLOT_PITCH_MM } from "../fit";
+import { cardBoxes, fanSeats, radiatorSeats, SLOT_PITCH_MM, slotsTaken } from "../fit";
 import { BOARD_FACE_MM, type Depth, fanDepth, hangs, inBay, isLevel, middle, onBoard, roomMm, SOCKET_MM, USUAL_MM, WALL_MM } from "./depth";
 import { stacks } from "./stacks";
 
@@ -291,7 +291,7 @@ function cards(graph: Graph): Body[] {
 /** A card on the vertical mount stands as far from the side panel as its place leaves room. */
 function standsFrom(graph: Graph, stand: { thicknessMm: number }, card: PartNode): Depth {
   const from = roomMm(graph) - stand.thicknessMm;
-  return [from, from + (card.type.body.slots ?? 2) * SLOT_PITCH_MM];
+  return [from, from + slotsTaken(card) * SLOT_PITCH_MM];
 }
 
 function coolers(graph: Graph): Body[] {

@@ -1,3 +1,4 @@
+import { cardsOver } from "../../space";
 import { runsHot } from "../../wiring";
 import { ALWAYS, finding, joints, type Rule } from "../rule";
 
@@ -13,7 +14,7 @@ export const driveHeat: Rule = {
         ...finding(
           "drive-heat",
           "note",
-          `${lead.part.part.label ?? lead.part.type.name} draws ${lead.part.type.ratings.peakW ?? lead.part.type.ratings.powerW} W; ${port.name} has no heatsink${port.port.coveredBy.includes("card") ? " and lies under the card" : ""}.`,
+          `${lead.part.part.label ?? lead.part.type.name} draws ${lead.part.type.ratings.peakW ?? lead.part.type.ratings.powerW} W; ${port.name} has no heatsink${cardsOver(graph, port).length > 0 ? " and lies under the card" : ""}.`,
           [c.lead, c.port],
         ),
         ifIgnored: "In long copies it slows itself down (common practice above about 7 W).",

@@ -21,7 +21,8 @@ export const memorySlots: Rule = {
     const want = all.slice(0, seated.length);
     const wrong = seated.filter((j) => !want.includes(j.port));
     const out = [];
-    const cpuDraws = partsOfKind(graph, "cpu")[0]?.type.ratings.hasGraphics === true && partsOfKind(graph, "card").length === 0;
+    const cpuDraws =
+      partsOfKind(graph, "cpu")[0]?.type.ratings.hasGraphics === true && !partsOfKind(graph, "card").some((c) => c.type.ratings.hasGraphics);
     if (wrong.length > 0)
       out.push(
         finding(

@@ -1,5 +1,5 @@
 import { partsOfKind } from "../../assembly";
-import { fanSeats, standoffs } from "../../fit";
+import { fanSeats, slotsTaken, standoffs } from "../../fit";
 import { upper } from "../../words";
 import { CAUTION, SCREWS } from "../practice";
 import { BOARD_IN, inPlace, list, mountId, nameOf, plural, type Site } from "./site";
@@ -47,7 +47,7 @@ export function caseSteps(site: Site): void {
         caution: CAUTION.edge,
         parts: [shell.id],
       });
-    const slots = cards.reduce((n, c) => n + Math.ceil(c.type.body.slots ?? 2), 0);
+    const slots = cards.reduce((n, c) => n + Math.ceil(slotsTaken(c)), 0);
     if (slots > 0) {
       add({
         id: "covers-out",

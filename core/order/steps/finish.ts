@@ -1,5 +1,6 @@
 import { naturally, partsOfKind } from "../../assembly";
-import { riserNeedMm } from "../../fit";
+import { riserNeedMm, slotOf } from "../../fit";
+import { behindStanding } from "../../space";
 import { upper } from "../../words";
 import type { Work } from "../model";
 import { CAUTION, SCREWS } from "../practice";
@@ -27,6 +28,31 @@ export function riserSteps(site: Site): void {
     });
     edge("needs", BOARD_IN, `riser:${p.id}`, "it goes into a slot of the board");
     edge("needs", `riser:${p.id}`, inPlace(p), "the card sits on the riser");
+  }
+}
+
+/**
+ * Which card goes in first: those in their slots from the lowest up, each with the support that no hand sets once another card lies over
+ * it; then one that stands before the board, and before it whatever it hides.
+ */
+export function cardsInTurn(site: Site): void {
+  const { graph, edge, works } = site;
+  const cards = partsOfKind(graph, "card").filter((p) => works.has(inPlace(p)));
+  const level = cards.filter((p) => !p.part.vertical);
+  const y = (p: (typeof cards)[number]) => slotOf(graph, p)?.at.yMm ?? 0;
+  const up = [...level].sort((a, b) => y(b) - y(a) || naturally(a.id, b.id));
+  for (const [i, lower] of up.entries()) {
+    const next = up[i + 1];
+    if (!next) continue;
+    edge("school", inPlace(lower), inPlace(next), "from the lowest slot up there is room for hand and screwdriver");
+    if (works.has(`support:${lower.id}`)) edge("covers", `support:${lower.id}`, inPlace(next), "under the next card no hand sets it");
+  }
+  for (const standing of cards.filter((p) => p.part.vertical)) {
+    for (const p of level) edge("school", inPlace(p), inPlace(standing), "the one that stands comes before the others");
+    for (const b of behindStanding(graph, standing)) {
+      const id = b.kind === "pump" ? `head:${b.part?.id}` : b.part ? mountId(b.part.id) : undefined;
+      if (id && works.has(id)) edge("covers", id, inPlace(standing), `${b.name} is behind ${nameOf(standing)}`);
+    }
   }
 }
 

@@ -2,7 +2,7 @@ import type { Graph, Policy } from "../../assembly";
 import { BY_HAND, type Minutes, type Precedence, type Problem, type Work } from "../model";
 import { bundleSteps } from "./bundles";
 import { caseSteps } from "./case";
-import { finishSteps, gates, riserSteps, supportSteps } from "./finish";
+import { cardsInTurn, finishSteps, gates, riserSteps, supportSteps } from "./finish";
 import { loopSteps, mountSteps } from "./mounts";
 import { coverPlugs, plugSteps } from "./plugs";
 import { newSite, type Site } from "./site";
@@ -34,6 +34,7 @@ function gather(site: Site, ways: boolean): void {
   tableSteps(site);
   riserSteps(site);
   supportSteps(site);
+  cardsInTurn(site);
   if (ways) bundleSteps(site);
   coverPlugs(site, ways);
   loopSteps(site);

@@ -2,7 +2,7 @@ import { type Connection, coolsCpu, type Graph, isDone, type LeadNode, naturally
 import { family, isLiquid, type PartKind } from "../../catalogue";
 import { clearances } from "../../fit";
 import { routesOf } from "../../routes";
-import { bodyOf, spotOfPort } from "../../space";
+import { bodyOf, cardsOver, spotOfPort } from "../../space";
 import { throughLowNoise } from "../../wiring";
 import type { Posture, Work } from "../model";
 import { CAUTION, HAND_MM, HAND_ROOM_MM } from "../practice";
@@ -99,6 +99,7 @@ export const measureOfPlug = (l: LeadNode): string =>
   SEAT_MEASURE[l.lead.family] ?? (l.lead.role === "cable-root" ? "root" : `plug-${l.lead.family}`);
 
 function titleOf(l: LeadNode, p: PortNode, c: Connection): string {
+  if (l.lead.family === "pcie-slot" && l.part.part.vertical) return `Put ${l.name} on its riser and screw it to the vertical mount`;
   if (l.loom === "seat" || l.lead.family === "m2") return `Put ${l.name} into ${p.name}`;
   if (l.lead.role === "cable-root") return `Plug ${l.part.part.label}, supply end, into ${p.port.label}`;
   return `Plug ${l.lead.flow === "out" ? l.lead.label : l.name} into ${p.name}${pinsWords(l, c.place)}${throughLowNoise(l) ? ", its low-noise lead between" : ""}`;
@@ -233,14 +234,15 @@ function late(site: Site, l: LeadNode, p: PortNode): void {
     }
   for (const card of partsOfKind(graph, "card"))
     if (policy.cardTurn === "last") edge("school", id, inPlace(card), "the card goes in when nothing has to go under it any more");
-    else if (!p.port.coveredBy.includes("card")) edge("school", inPlace(card), id, "the shop puts the card in as soon as the board is in");
+    else if (!cardsOver(graph, p).includes(card)) edge("school", inPlace(card), id, "the shop puts the card in as soon as the board is in");
 }
 
 /** What a step hides, from what the board's entry says of its ports; and leads that reach only once their part hangs, for which their ways are asked. */
 export function coverPlugs(site: Site, ways: boolean): void {
   const { graph, edge } = site;
   const kinds = {
-    card: partsOfKind(graph, "card").map((p) => ({ id: inPlace(p), name: nameOf(p) })),
+    // Where they are says what they cover.
+    card: [],
     cooler: partsOfKind(graph, "cooler").flatMap((p) => (isLiquid(p.type) ? [] : [{ id: mountId(p.id), name: nameOf(p) }])),
     radiator: partsOfKind(graph, "cooler").flatMap((p) => (isLiquid(p.type) ? [{ id: mountId(p.id), name: "the radiator" }] : [])),
     // Where it hangs says what it covers, whatever the board's entry says.
@@ -258,6 +260,9 @@ export function coverPlugs(site: Site, ways: boolean): void {
         edge("covers", plugId(c.lead), by.id, `${p.port.label} lies under ${by.name}`);
         if (ways && what === "radiator") reach(site, l, by.id);
       }
+    for (const card of cardsOver(graph, p))
+      if (inPlace(card) !== plugId(c.lead))
+        edge("covers", plugId(c.lead), inPlace(card), `${p.port.label} lies ${card.part.vertical ? "behind" : "under"} ${nameOf(card)}`);
     for (const s of suppliesOver(graph, p)) edge("covers", plugId(c.lead), mountId(s.id), `${p.port.label} lies under the supply`);
     // The head's lead reaches only from the CPU.
     if (isLiquid(l.part.type) && coolsCpu(l.part))

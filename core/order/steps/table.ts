@@ -210,7 +210,11 @@ function rigOf(site: Site, board: PartNode): { words: string; parts: string[]; r
   const air = cpuCoolers(graph).filter((c) => !isLiquid(c.type));
   const liquid = cpuCoolers(graph).some((c) => isLiquid(c.type));
   const sees = cpu.some((c) => c.type.ratings.hasGraphics);
-  const cards = sees ? [] : partsOfKind(graph, "card").slice(0, 1);
+  const cards = sees
+    ? []
+    : partsOfKind(graph, "card")
+        .filter((c) => c.type.ratings.hasGraphics)
+        .slice(0, 1);
   const plugged = [
     ...boardPorts(graph, "board-power"),
     ...boardPorts(graph, "cpu-power").slice(0, 1),
