@@ -1,6 +1,6 @@
 import type { Graph } from "../assembly";
 import type { PartKind } from "../catalogue";
-import { type FitGroup, said, tightOrWorse, triedWays, wayOutWords } from "../fit";
+import { type FitGroup, said, tightOrWorse } from "../fit";
 import { type Finding, partsFinding } from "./rule";
 
 /** Kinds of parts that any clearance looks at: a way out of one is judged by all of them. */
@@ -16,7 +16,7 @@ export function fitFindings(graph: Graph, rule: string, groups: readonly FitGrou
         message: said(c),
         parts: c.parts,
         ifIgnored: c.ifIgnored,
-        ways: triedWays(graph, c).map(wayOutWords),
+        clearance: c,
         ...(c.parts[0] ? { swap: c.parts[0] } : {}),
       }),
     );

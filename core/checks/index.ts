@@ -1,3 +1,4 @@
+export { withJudgedRemedies } from "./remedies";
 export { type Context, type Finding, finding, type Remedy, type Rule, type Severity, type Try } from "./rule";
 export { check, checkAll, checkParts, RULES } from "./run";
-export { withTriedWays } from "./tried";
+export { fitWays, withTriedWays } from "./tried";

@@ -1,5 +1,6 @@
 import { type Address, type Build, type Connection, type Graph, type PartNode, type PortNode, partsOfKind } from "../assembly";
 import type { PartKind } from "../catalogue";
+import type { Clearance } from "../fit";
 
 export type Severity = "stop" | "warn" | "note";
 
@@ -20,6 +21,8 @@ export interface Try {
 }
 
 export interface Finding {
+  /** The clearance that it is about: its ways out are tried when somebody asks for them. */
+  clearance?: Clearance;
   /** Stable for the same cause, so that an override or an opened stop can be remembered. */
   id: string;
   rule: string;
@@ -70,6 +73,7 @@ export interface PartsVerdict {
   /** Ways out that were tried. */
   ways?: string[];
   tries?: Try[];
+  clearance?: Clearance;
   /** The part whose replacement from the shelf is a way out. */
   swap?: string;
 }
@@ -79,6 +83,7 @@ export function partsFinding(rule: Rule["id"], v: PartsVerdict): Finding {
     ...finding(rule, v.severity, v.message, v.parts, v.swap ? { kind: "swap", label: "Parts from the shelf that fit", part: v.swap } : undefined),
     ...(v.ifIgnored ? { ifIgnored: v.ifIgnored } : {}),
     ...(v.ways && v.ways.length > 0 ? { ways: v.ways } : {}),
+    ...(v.clearance && v.clearance.verdict !== "fits" ? { clearance: v.clearance } : {}),
     ...(v.tries && v.tries.length > 0 ? { tries: v.tries } : {}),
   };
 }

@@ -1,4 +1,5 @@
 import { buildGraph, type Graph, type TypeLookup } from "../assembly";
+import { type Clearance, triedWays, wayOutWords } from "../fit";
 import type { Finding, Try } from "./rule";
 import { checkParts } from "./run";
 
@@ -11,13 +12,32 @@ const stopsIn = (list: readonly Finding[]) => list.filter((f) => f.severity === 
  * only where less is found of the same rule, no stop is new, and all findings together weigh less, with the numbers after it.
  */
 export function withTriedWays(graph: Graph, findings: readonly Finding[]): Finding[] {
-  if (!findings.some((f) => f.tries)) return [...findings];
+  if (!findings.some((f) => f.tries || f.clearance)) return [...findings];
   const types = typesOf(graph);
   const bare = buildGraph({ ...graph.build, connections: [] }, types, graph);
   const before = checkParts(bare);
-  return findings.map(({ tries, ...f }) => {
-    const ways = (tries ?? []).flatMap((t) => judged(bare, types, before, f.rule, t));
+  return findings.map(({ tries, clearance, ...f }) => {
+    const ways = [
+      ...(clearance ? cleanWays(bare, types, before, clearance) : []),
+      ...(tries ?? []).flatMap((t) => judged(bare, types, before, f.rule, t)),
+    ];
     return ways.length + (f.ways?.length ?? 0) > 0 ? { ...f, ways: [...(f.ways ?? []), ...ways] } : f;
+  });
+}
+
+/** Ways out of one clearance in words: those that no other rule about parts objects to. */
+export function fitWays(graph: Graph, clearance: Clearance): string[] {
+  const types = typesOf(graph);
+  const bare = buildGraph({ ...graph.build, connections: [] }, types, graph);
+  return cleanWays(bare, types, checkParts(bare), clearance);
+}
+
+function cleanWays(bare: Graph, types: TypeLookup, before: readonly Finding[], clearance: Clearance): string[] {
+  const stops = (list: readonly Finding[], rule: string) => list.filter((f) => f.rule === rule && f.severity === "stop").length;
+  return triedWays(bare, clearance).flatMap((w) => {
+    const after = checkParts(buildGraph(w.build, types, bare));
+    const worse = after.some((f) => f.severity === "stop" && stops(after, f.rule) > stops(before, f.rule));
+    return worse || weightOf(after) > weightOf(before) ? [] : [wayOutWords(w)];
   });
 }
 

@@ -1,7 +1,8 @@
 "use client";
 import { useState } from "react";
 import type { Graph } from "../../core/assembly";
-import { type Clearance, clearances, said, triedWays, wayOutWords } from "../../core/fit";
+import { fitWays } from "../../core/checks";
+import { type Clearance, clearances, said } from "../../core/fit";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";
 import { CaseSection } from "./case-section";
@@ -78,7 +79,7 @@ function Explained({ c, graph }: { c: Clearance; graph: Graph }) {
           {c.ifIgnored}
         </p>
       )}
-      {(c.verdict === "fits" ? [] : triedWays(graph, c).map(wayOutWords)).map((w) => (
+      {(c.verdict === "fits" ? [] : fitWays(graph, c)).map((w) => (
         <p key={w} className="mt-1 text-second">
           <span className="font-semibold">Way out: </span>
           {w}

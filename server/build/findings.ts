@@ -1,5 +1,5 @@
 import type { Graph } from "../../core/assembly";
-import { checkAll, checkParts, type Finding, withTriedWays } from "../../core/checks";
+import { checkAll, checkParts, type Finding, withJudgedRemedies, withTriedWays } from "../../core/checks";
 import { type EntityManager, type OverrideRow, Override as Row } from "../../db";
 
 /** A finding as a screen shows it: one that was set aside says by whom and why, and weighs as a note. */
@@ -32,7 +32,7 @@ export function findingsOf(graph: Graph, planned: boolean): { parts: Finding[]; 
   // What no part has a port for is said of the parts; that its plug stays free is the same fact.
   const said = new Set(parts.filter((f) => f.rule === "port-missing").flatMap((f) => f.ends[0] ?? []));
   const isNew = (f: Finding) => !known.has(f.id) && !(f.rule === "free-leads" && said.has(f.ends[0] ?? ""));
-  return { parts, wiring: planned ? checkAll(graph).filter(isNew) : [] };
+  return { parts, wiring: planned ? withJudgedRemedies(graph, checkAll(graph)).filter(isNew) : [] };
 }
 
 /** Holds for the same finding while it is no more serious than it was. */

@@ -192,6 +192,8 @@ function needs(site: Site, l: LeadNode, p: PortNode): void {
   if (l.part.type.kind === "cooler" && !isLiquid(l.part.type)) edge("needs", mountId(l.part.id), id, `its lead comes from ${nameOf(l.part)}`);
   if (FIXED.includes(l.part.type.kind) && !hung(l.part)) edge("needs", mountId(l.part.id), id, `its lead comes from ${nameOf(l.part)}`);
   if (FIXED.includes(p.part.type.kind) && !hung(p.part)) edge("needs", mountId(p.part.id), id, `${nameOf(p.part)} is fixed first`);
+  const hangs = ["hub", "usb-hub"].includes(p.part.type.kind) ? radiatorOf(site, l) : undefined;
+  if (hangs) edge("reach", mountId(hangs), id, "from the table no lead reaches a hub in the case: the radiator hangs first");
   const owner = graph.parts.get(l.part.cable?.owner ?? l.part.id);
   // Under the supply its plugs go in while it lies beside the case, on the length of its cables.
   const under = owner !== undefined && suppliesOver(graph, p).includes(owner);
@@ -282,6 +284,17 @@ function reach(site: Site, l: LeadNode, hang: string): void {
     plugId(l.address),
     `${l.tag} has ${Math.max(0, r.hasMm - r.needMm)} mm to spare, ${HAND_MM} are needed to plug it while the radiator is held beside its place`,
   );
+}
+
+/** The cooler on whose radiator a lead hangs: that of a fan or a light on it, or of a splitter that only such are joined to. */
+function radiatorOf(site: Site, l: LeadNode): string | undefined {
+  const on = site.radiators.find(
+    (r) => r.fans.includes(l.part) || (l.part.part.mount !== undefined && r.fans.some((f) => f.part.mount === l.part.part.mount)),
+  );
+  if (on) return on.cooler.id;
+  if (!isRadiatorSplitter(site, l)) return undefined;
+  const first = site.graph.connections.find((c) => site.graph.ports.get(c.port)?.part.id === l.part.id)?.lead;
+  return site.radiators.find((r) => r.fans.some((f) => first?.startsWith(`${f.id}:`)))?.cooler.id;
 }
 
 function isRadiatorSplitter(site: Site, l: LeadNode): boolean {
