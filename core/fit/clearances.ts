@@ -30,7 +30,9 @@ export function clearances(graph: Graph, groups: readonly FitGroup[] = ALL): Cle
   return groups.flatMap((g) => ofGroup(graph, g)).sort(worstFirst);
 }
 
-const worstFirst = (a: Clearance, b: Clearance) => a.left - b.left || (a.id < b.id ? -1 : 1);
+/** What is left, in mm whatever it is counted in. */
+const leftMm = (c: Clearance): number => (c.unit === "slots" ? c.left * SLOT_PITCH_MM : c.left);
+const worstFirst = (a: Clearance, b: Clearance) => leftMm(a) - leftMm(b) || (a.id < b.id ? -1 : 1);
 
 function ofGroup(graph: Graph, group: FitGroup): readonly Clearance[] {
   const shell = partsOfKind(graph, "case")[0];

@@ -1,17 +1,18 @@
 import type { Address, Rect } from "../assembly";
 import type { Loom, Point } from "../catalogue";
 import type { Sheet } from "../space";
+import { artOf, type Detail, memoryArt, type Tone, toneOf } from "./art";
 import { type Box, type LabelWish, type PlacedLabel, placeLabels } from "./labels";
 import { type Scene, type SceneBox, type ScenePort, seenAt, seenRect } from "./scene";
 import { type Bundle, type Strand, strandsOf } from "./strands";
 
 /** What a line or fill stands for; screens and paper give each its own ink. */
-export type Ink = "case" | "board" | "part" | "ghost" | "free" | "landmark" | "cutout" | "port" | "hung" | "dock" | "overlay";
+export type Ink = "case" | "tray" | "board" | "part" | "ghost" | "free" | "landmark" | "cutout" | "port" | "hung" | "dock" | "overlay";
 
 /** What is drawn, back to front, in the units of the look. `of` is a port's address or a part's id. */
 export type Item =
-  | { kind: "rect"; box: Box; ink: Ink; of?: string; title?: string; round?: number; unfed?: boolean }
-  | { kind: "ring"; x: number; y: number; r: number; ink: Ink }
+  | { kind: "rect"; box: Box; ink: Ink; tone?: Tone; of?: string; title?: string; round?: number; unfed?: boolean }
+  | ({ kind: "detail" } & Detail)
   | { kind: "tick"; points: readonly [number, number][]; ink: Ink }
   | { kind: "hole"; x: number; y: number; r: number; id: string; is: Scene["holes"][number]["is"] }
   | { kind: "lead"; lead: Address; loom: Loom; points: readonly [number, number][]; dim: boolean; done: boolean }
@@ -65,7 +66,8 @@ export function drawSheet(scene: Scene, sheet: Sheet, look: Look): Drawn {
   };
   const frame = box(view);
   const items: Item[] = [];
-  if (scene.hasCase) items.push({ kind: "rect", box: frame, ink: "case" });
+  if (scene.hasCase) items.push({ kind: "rect", box: frame, ink: "case", tone: 0 });
+  if (scene.tray) items.push({ kind: "rect", box: box(scene.tray), ink: "tray", tone: 1, round: 4 });
   for (const f of scene.free) {
     if (f.faceOn && sheet === "behind") continue;
     items.push({ kind: "rect", box: box(f.rect), ink: "free", title: `${f.label}: no fan` });
@@ -77,10 +79,15 @@ export function drawSheet(scene: Scene, sheet: Sheet, look: Look): Drawn {
       if (b.kind === "supply" && !b.sheets.includes("behind"))
         items.push({ kind: "rect", box: box(b.rect), ink: "ghost", title: `${b.name}, in front` });
   const board = here.find((b) => b.kind === "board");
-  if (board) items.push({ kind: "rect", box: box(board.rect), ink: "board", of: board.id, title: board.name });
+  if (board) items.push({ kind: "rect", box: box(board.rect), ink: "board", tone: 2, of: board.id, title: board.name });
   for (const c of scene.cutouts) {
     const b = box(c.rect);
-    items.push({ kind: "rect", box: b, ink: "cutout", round: Math.min(b.w, b.h) / 2, title: `cut-out, ${c.label}` });
+    const round = Math.min(Math.min(b.w, b.h) / 2, 8 * s);
+    // A hole with the edge of its grommet.
+    items.push({ kind: "rect", box: b, ink: "cutout", tone: 0, round, title: `cut-out, ${c.label}` });
+    const e = Math.min(3, Math.min(b.w, b.h) * 0.16);
+    if (Math.min(b.w, b.h) > 10)
+      items.push({ kind: "rect", box: { x: b.x + e, y: b.y + e, w: b.w - 2 * e, h: b.h - 2 * e }, ink: "cutout", round: Math.max(0, round - e) });
   }
   for (const t of scene.ties) {
     if (t.sheet !== sheet) continue;
@@ -99,19 +106,30 @@ export function drawSheet(scene: Scene, sheet: Sheet, look: Look): Drawn {
       const [x, y] = at(h.at);
       items.push({ kind: "hole", x, y, r: Math.max(2, 2.2 * s), id: h.id, is: h.is });
     }
-  for (const b of [...here].sort((a, z) => BACK_TO_FRONT.indexOf(a.kind) - BACK_TO_FRONT.indexOf(z.kind) || (a.id < z.id ? -1 : 1))) {
-    if (b.kind === "board") continue;
-    items.push(...outline(b, box(b.rect)));
-  }
-  items.push(...leadItems(scene, sheet, look, at));
   const ports = scene.ports
     .filter((p) => p.sheets.includes(sheet))
     .map((p) => ({ p, box: atLeast(box(p.rect), p.landmark ? 0 : look.least * (p.onBoard ? 1 : 0.7)) }))
     .sort((a, b) => Number(b.p.landmark) - Number(a.p.landmark));
-  for (const { p, box: b } of ports) {
-    const l = look.port(p.address);
-    items.push({ kind: "port", box: b, port: p, state: l.state, chosen: l.chosen === true, open: l.open === true });
+  // Slots and sockets of the board lie under what stands before it, but for the one that is asked about.
+  const flat = ports.filter(({ p }) => p.landmark && !look.port(p.address).chosen && !look.port(p.address).open);
+  const lay = (list: typeof ports) => {
+    for (const { p, box: b } of list) {
+      const l = look.port(p.address);
+      if (p.memory) for (const d of memoryArt(b, l.state === "planned" || l.state === "done")) items.push({ kind: "detail", ...d });
+      items.push({ kind: "port", box: b, port: p, state: l.state, chosen: l.chosen === true, open: l.open === true });
+    }
+  };
+  const order = [...here].sort((a, z) => BACK_TO_FRONT.indexOf(a.kind) - BACK_TO_FRONT.indexOf(z.kind) || (a.id < z.id ? -1 : 1));
+  const firstOver = order.find((b) => BACK_TO_FRONT.indexOf(b.kind) > BACK_TO_FRONT.indexOf("heatsink"));
+  for (const b of order) {
+    if (b.kind === "board") continue;
+    if (b.kind === firstOver?.kind && b.id === firstOver.id) lay(flat);
+    items.push(...outline(b, box(b.rect)));
+    for (const d of artOf(b, box(b.rect), s)) items.push({ kind: "detail", ...d });
   }
+  if (!firstOver) lay(flat);
+  items.push(...leadItems(scene, sheet, look, at));
+  lay(ports.filter((p) => !flat.includes(p)));
   items.push(...labelItems(here, ports, look, box, frame));
   return { frame, items };
 }
@@ -149,14 +167,14 @@ function outline(b: SceneBox, at: Box): Item[] {
     kind: "rect",
     box: at,
     ink,
+    tone: toneOf(b),
     title,
     ...(b.part ? { of: b.part } : {}),
     // Square is to scale; what has no place of its own, or only a typical one, is round.
-    ...(b.assumed ? { round: 8 } : {}),
+    ...(b.assumed ? { round: 8 } : b.kind === "pump" || b.kind === "card" ? { round: 4 } : {}),
     ...(b.unfed ? { unfed: true } : {}),
   };
-  if (!b.faceOn || b.kind !== "fan") return [rect];
-  return [rect, { kind: "ring", x: at.x + at.w / 2, y: at.y + at.h / 2, r: Math.min(at.w, at.h) * 0.46, ink }];
+  return [rect];
 }
 
 const atLeast = (b: Box, least: number): Box => {

@@ -18,9 +18,13 @@ export const LOOM_DASH: Partial<Record<Loom, readonly [dash: number, gap: number
   data: [2, 2.4],
 };
 
+/** Tones of depth on paper: three greys, the nearest white. */
+export const PAPER_TONE = ["#dcdcdc", "#dcdcdc", "#ececec", "#ececec", "#fff", "#fff"] as const;
+
 /** Width of an ink on paper, in mm of the machine, and its dash. */
 export const PAPER_INK: Record<Ink, { width: number; dash?: readonly [number, number]; grey?: true }> = {
   case: { width: 1.2 },
+  tray: { width: 0.3, grey: true },
   board: { width: 0.9 },
   part: { width: 0.6 },
   hung: { width: 0.6 },
@@ -79,9 +83,9 @@ export function svgOf(d: PaperDrawing): string {
 function svgItem(i: Item): string {
   switch (i.kind) {
     case "rect":
-      return `<rect x="${n(i.box.x)}" y="${n(i.box.y)}" width="${n(i.box.w)}" height="${n(i.box.h)}" fill="${["part", "hung", "dock"].includes(i.ink) ? "#fff" : "none"}" ${strokeOf(i.ink)}${i.round ? ` rx="${n(Math.min(i.round, 4))}"` : ""}>${i.title ? `<title>${plain(i.title)}</title>` : ""}</rect>`;
-    case "ring":
-      return `<circle cx="${n(i.x)}" cy="${n(i.y)}" r="${n(i.r)}" fill="none" ${strokeOf(i.ink)}/>`;
+      return `<rect x="${n(i.box.x)}" y="${n(i.box.y)}" width="${n(i.box.w)}" height="${n(i.box.h)}" fill="${i.tone === undefined ? "none" : PAPER_TONE[i.tone]}" ${strokeOf(i.ink)}${i.round ? ` rx="${n(Math.min(i.round, 4))}"` : ""}>${i.title ? `<title>${plain(i.title)}</title>` : ""}</rect>`;
+    case "detail":
+      return `<path d="${i.d}" fill="${i.fill === undefined ? "none" : PAPER_TONE[i.fill]}"${i.line ? ' stroke="#888" stroke-width="0.25"' : ""}/>`;
     case "tick":
       return `<polyline points="${pointsOf(i.points)}" fill="none" ${strokeOf(i.ink)}/>`;
     case "hole":

@@ -225,3 +225,32 @@ describe("the machine as SVG", () => {
     }
   });
 });
+
+describe("what a thing is known by", () => {
+  it("every outline has its tone, nearer is lighter; each kind has its own marks where there is room for them", () => {
+    const scene = sceneOf(of("fs-1045"));
+    const d = drawSheet(scene, "front", look(of("fs-1045"), 1.25));
+    const rects = d.items.flatMap((i) => (i.kind === "rect" ? [i] : []));
+    const tone = (part: string) => rects.find((r) => r.of === part && r.ink !== "board")?.tone;
+    const [inside, tray, board] = ["case", "tray", "board"].map((ink) => rects.find((r) => r.ink === ink)?.tone);
+    expect([inside, tray, board]).toEqual([0, 1, 2]);
+    expect(tone("card")).toBe(5);
+    const details = (part: string) => {
+      const at = d.items.findIndex((i) => i.kind === "rect" && i.of === part && i.ink !== "board");
+      const next = d.items.findIndex((i, n) => n > at && i.kind !== "detail");
+      return d.items.slice(at + 1, next).map((i) => (i.kind === "detail" ? i.d : ""));
+    };
+    const kinds = new Map(scene.boxes.flatMap((b) => (b.part && b.kind !== "board" ? [[b.kind, details(b.part).join("")] as const] : [])));
+    for (const kind of ["fan", "radiator", "card", "pump", "light"] as const)
+      expect([kind, (kinds.get(kind) ?? "").length > 20]).toEqual([kind, true]);
+    const marks = [...kinds.values()].filter((m) => m !== "");
+    expect(new Set(marks).size).toBe(marks.length);
+    // Shapes are sound: numbers only, nothing that is no number.
+    for (const i of d.items) if (i.kind === "detail") expect(i.d).toMatch(/^[-MLQahvz0-9. ]+$/);
+  });
+  it("lies on paper in three greys, in file and PDF alike", () => {
+    const svg = svgOf(paperDrawing(of("fs-1045"), "front", "FS-1045"));
+    expect(XMLValidator.validate(svg)).toBe(true);
+    expect(new Set(svg.match(/fill="#[0-9a-f]{3,6}"/g))).toEqual(new Set(['fill="#fff"', 'fill="#ececec"', 'fill="#dcdcdc"', 'fill="#000"']));
+  });
+});

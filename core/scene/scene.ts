@@ -15,6 +15,8 @@ export interface SceneBox {
   rect: Rect;
   sheets: readonly Sheet[];
   faceOn?: boolean;
+  /** An air cooler that is low: its fan lies on top. */
+  low?: boolean;
   /** It has no place of its own, or only a typical one. */
   assumed?: boolean;
   /** Something of it wants power and has none. */
@@ -30,6 +32,8 @@ export interface ScenePort {
   /** A port of the board, not of something in the case. */
   onBoard: boolean;
   landmark: boolean;
+  /** A slot for memory: a module in it is seen. */
+  memory?: boolean;
 }
 
 /** The machine in millimetres, both sides of the tray as seen from the front, rear sockets to the left. Same graph, same scene. */
@@ -38,6 +42,8 @@ export interface Scene {
   view: Rect;
   hasCase: boolean;
   board?: Rect;
+  /** The sheet that the board is screwed to, as far as what is in it says. */
+  tray?: Rect;
   boxes: SceneBox[];
   ports: ScenePort[];
   cutouts: { id: string; label: string; rect: Rect }[];
@@ -56,6 +62,8 @@ const BOTH: readonly Sheet[] = ["front", "behind"];
 /** Room round a board that stands in no case, for what has no place. */
 const ROUND_MM = 60;
 const SMALL_PORT_MM = { w: 7, h: 5 };
+/** From so high on an air cooler is a tower, its fan clipped to its side, mm (common practice). */
+const TOWER_MM = 90;
 const DOCK_MM = { w: 44, h: 20 };
 
 export const sceneOf = (graph: Graph): Scene => kept(graph, "scene", READS, () => makeScene(graph));
@@ -74,6 +82,15 @@ function makeScene(graph: Graph): Scene {
     view,
     hasCase,
     ...(r ? { board: r } : {}),
+    ...(hasCase && r
+      ? {
+          tray: trayOf(
+            view,
+            r,
+            (drawnNetwork(graph)?.cutouts ?? []).map((c) => c.at),
+          ),
+        }
+      : {}),
     boxes,
     ports: portsOf(graph, boxes),
     cutouts: (drawnNetwork(graph)?.cutouts ?? []).map((c) => ({
@@ -86,6 +103,21 @@ function makeScene(graph: Graph): Scene {
     holes: holesOf(graph),
     routes,
     assumed: [...new Set([...(hasCase ? [] : ["the case"]), ...(hasCase ? routes.assumed : []), ...assumed])],
+  };
+}
+
+/** Round board and cut-outs, with so much left round them. */
+const TRAY_MM = 26;
+function trayOf(view: Rect, board: Rect, cutouts: readonly Point[]): Rect {
+  const xs = [board.xMm, board.xMm + board.widthMm, ...cutouts.map((c) => c.xMm)];
+  const ys = [board.yMm, board.yMm + board.heightMm, ...cutouts.map((c) => c.yMm)];
+  const x = Math.max(view.xMm + 6, Math.min(...xs) - TRAY_MM);
+  const y = Math.max(view.yMm + 6, Math.min(...ys) - TRAY_MM);
+  return {
+    xMm: x,
+    yMm: y,
+    widthMm: Math.min(view.xMm + view.widthMm - 6, Math.max(...xs) + TRAY_MM) - x,
+    heightMm: Math.min(view.yMm + view.heightMm - 6, Math.max(...ys) + TRAY_MM) - y,
   };
 }
 
@@ -140,6 +172,7 @@ function boxesOf(graph: Graph, hasCase: boolean): { boxes: SceneBox[]; assumed: 
       rect: body.rect,
       sheets: body.sheets,
       ...(body.faceOn ? { faceOn: true } : {}),
+      ...(body.kind === "cooler" && (body.part?.type.body.heightMm ?? TOWER_MM) < TOWER_MM ? { low: true } : {}),
       ...(body.assumed ? { assumed: true } : {}),
       ...(body.part && isUnfed(graph, body.part) ? { unfed: true } : {}),
     });
@@ -215,6 +248,7 @@ function boardPort(n: PortNode): ScenePort {
     sheets: FRONT,
     onBoard: true,
     landmark: shape.landmark === true,
+    ...(n.port.family === "memory-slot" ? { memory: true } : {}),
   };
 }
 

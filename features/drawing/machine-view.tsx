@@ -1,8 +1,9 @@
 "use client";
-import { type ReactNode, useMemo } from "react";
+import { type ReactNode, useMemo, useRef } from "react";
 import type { Graph, Rect } from "../../core/assembly";
 import type { Point } from "../../core/catalogue";
 import { drawSheet, type Scene, type SceneBox, sceneOf, seenAt, seenRect } from "../../core/scene";
+import { useBoxSize } from "../frame/use-box-size";
 import { SceneItems } from "./scene-items";
 
 /** From mm of the machine to px of the drawing. */
@@ -13,6 +14,8 @@ export interface Px {
 }
 
 const PAD = 30;
+/** No smaller than so many px, however little room there is. */
+const LEAST = 120;
 
 /**
  * The machine without its leads, as large as `most` lets it be, and a layer over it: clearances, arrows of air, suspects. The same
@@ -28,10 +31,13 @@ export function MachineView({
   onPart,
   sheet = "front",
   built,
+  fills,
   children,
 }: {
   graph: Graph;
   most: { w: number; h: number };
+  /** It takes all the room that it is given; `most` is for the first look. */
+  fills?: boolean;
   label: string;
   /** Parts that are pointed out. */
   on?: ReadonlySet<string>;
@@ -46,7 +52,10 @@ export function MachineView({
   children?: (px: Px, scene: Scene) => ReactNode;
 }) {
   const scene = useMemo(() => sceneOf(graph), [graph]);
-  const scale = Math.min(most.w / scene.view.widthMm, most.h / scene.view.heightMm);
+  const box = useRef<HTMLDivElement>(null);
+  const room = useBoxSize(box, { w: most.w + 2 * PAD, h: most.h + 2 * PAD });
+  const size = fills ? { w: Math.max(LEAST, room.w - 2 * PAD), h: Math.max(LEAST, room.h - 2 * PAD) } : most;
+  const scale = Math.min(size.w / scene.view.widthMm, size.h / scene.view.heightMm);
   const drawn = useMemo(
     () =>
       drawSheet(scene, sheet, {
@@ -85,21 +94,23 @@ export function MachineView({
   };
   const f = drawn.frame;
   return (
-    <svg
-      className="mt-2 min-h-0 w-full flex-1"
-      preserveAspectRatio="xMidYMin meet"
-      viewBox={`${f.x - PAD} ${f.y - PAD} ${f.w + 2 * PAD} ${f.h + 2 * PAD}`}
-      role="img"
-      aria-label={label}
-    >
-      <SceneItems id={`view-${sheet}`} drawn={drawn} {...(on ? { on } : {})} {...(onPart ? { onPart } : {})} />
-      {children?.(px, scene)}
-      <text x={f.x} y={f.y + f.h + 20} fontSize="12" fill="var(--soft)">
-        {sheet === "front" ? "rear" : "front"}
-      </text>
-      <text x={f.x + f.w} y={f.y + f.h + 20} fontSize="12" textAnchor="end" fill="var(--soft)">
-        {sheet === "front" ? "front" : "rear"}
-      </text>
-    </svg>
+    <div ref={box} className="mt-2 min-h-0 w-full flex-1">
+      <svg
+        className="block h-full w-full"
+        preserveAspectRatio="xMidYMin meet"
+        viewBox={`${f.x - PAD} ${f.y - PAD} ${f.w + 2 * PAD} ${f.h + 2 * PAD}`}
+        role="img"
+        aria-label={label}
+      >
+        <SceneItems id={`view-${sheet}`} drawn={drawn} {...(on ? { on } : {})} {...(onPart ? { onPart } : {})} />
+        {children?.(px, scene)}
+        <text x={f.x} y={f.y + f.h + 20} fontSize="12" fill="var(--soft)">
+          {sheet === "front" ? "rear" : "front"}
+        </text>
+        <text x={f.x + f.w} y={f.y + f.h + 20} fontSize="12" textAnchor="end" fill="var(--soft)">
+          {sheet === "front" ? "front" : "rear"}
+        </text>
+      </svg>
+    </div>
   );
 }

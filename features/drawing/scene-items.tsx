@@ -3,19 +3,22 @@ import { memo } from "react";
 import type { Drawn, Ink, Item } from "../../core/scene";
 import { LoomPath } from "../../ui/loom";
 
-const INK: Record<Ink, { fill: string; stroke: string; width: number; dash?: string; opacity?: number }> = {
-  case: { fill: "var(--ground)", stroke: "var(--ink)", width: 2 },
-  board: { fill: "var(--sheet)", stroke: "var(--ink)", width: 2 },
-  part: { fill: "var(--sheet)", stroke: "var(--ink)", width: 1.5 },
-  hung: { fill: "var(--sheet)", stroke: "var(--ink)", width: 1.5 },
-  dock: { fill: "var(--sheet)", stroke: "var(--edge)", width: 1.5 },
-  overlay: { fill: "var(--sheet)", stroke: "var(--edge)", width: 1.5, opacity: 0.6 },
-  landmark: { fill: "none", stroke: "var(--edge)", width: 1 },
-  cutout: { fill: "var(--rule)", stroke: "var(--edge)", width: 1 },
-  ghost: { fill: "none", stroke: "var(--edge)", width: 1, dash: "4 4" },
-  free: { fill: "none", stroke: "var(--edge)", width: 1, dash: "4 4" },
-  port: { fill: "var(--sheet)", stroke: "var(--ink)", width: 1.5 },
+const INK: Record<Ink, { stroke: string; width: number; dash?: string }> = {
+  case: { stroke: "var(--ink)", width: 2 },
+  tray: { stroke: "var(--edge)", width: 0.75 },
+  board: { stroke: "var(--ink)", width: 1.25 },
+  part: { stroke: "var(--ink)", width: 1 },
+  hung: { stroke: "var(--ink)", width: 1 },
+  dock: { stroke: "var(--edge)", width: 1 },
+  overlay: { stroke: "var(--ink)", width: 1 },
+  landmark: { stroke: "var(--edge)", width: 1 },
+  cutout: { stroke: "var(--edge)", width: 1 },
+  ghost: { stroke: "var(--edge)", width: 1, dash: "4 4" },
+  free: { stroke: "var(--edge)", width: 1, dash: "4 4" },
+  port: { stroke: "var(--ink)", width: 1 },
 };
+/** Depth as a tone: the inside of the case darkest, what stands in front lightest. */
+const toneInk = (tone: number | undefined): string => (tone === undefined ? "none" : `var(--tone-${tone})`);
 
 export interface SceneItemsProps {
   drawn: Drawn;
@@ -73,8 +76,7 @@ function One({ item, on, titleOfPort, onPart, onPort, onLead, bench, font = 12, 
             width={Math.max(1, item.box.w)}
             height={Math.max(1, item.box.h)}
             rx={item.round ?? 0}
-            fill={item.unfed ? `url(#no-power-${id})` : ink.fill}
-            fillOpacity={ink.opacity}
+            fill={item.unfed ? `url(#no-power-${id})` : toneInk(item.tone)}
             stroke={lit ? "var(--ink)" : ink.stroke}
             strokeWidth={lit ? 3 : ink.width * (bench ? 1.3 : 1)}
             strokeDasharray={ink.dash}
@@ -83,8 +85,10 @@ function One({ item, on, titleOfPort, onPart, onPort, onLead, bench, font = 12, 
         </g>
       );
     }
-    case "ring":
-      return <circle cx={item.x} cy={item.y} r={item.r} fill="none" stroke="var(--edge)" pointerEvents="none" />;
+    case "detail":
+      return (
+        <path d={item.d} fill={toneInk(item.fill)} stroke={item.line ? "var(--edge)" : "none"} strokeWidth={bench ? 1 : 0.75} pointerEvents="none" />
+      );
     case "tick":
       return <path d={pathOf(item.points)} stroke="var(--soft)" strokeWidth="2" fill="none" pointerEvents="none" />;
     case "hole":
@@ -118,7 +122,7 @@ function One({ item, on, titleOfPort, onPart, onPort, onLead, bench, font = 12, 
         />
       );
     case "label": {
-      const { box, lines, leader, inside } = item.label;
+      const { box, lines, leader } = item.label;
       const high = box.h / lines.length;
       return (
         <g pointerEvents="none">
@@ -134,7 +138,7 @@ function One({ item, on, titleOfPort, onPart, onPort, onLead, bench, font = 12, 
               fontWeight={item.strong ? 750 : 450}
               fill="var(--ink)"
               paintOrder="stroke"
-              stroke={inside ? "var(--sheet)" : "var(--ground)"}
+              stroke="var(--sheet)"
               strokeWidth={font / 4}
               strokeLinejoin="round"
             >
@@ -161,7 +165,7 @@ function Port({
   bench: boolean;
 }) {
   const { box: b, port, state, chosen, open } = item;
-  const fill = chosen ? "var(--mark)" : state === "done" && !port.landmark ? "var(--ink)" : "var(--sheet)";
+  const fill = chosen ? "var(--mark)" : state === "done" && !port.landmark ? "var(--ink)" : "var(--tone-5)";
   return (
     <g className={onPort ? "cursor-pointer" : undefined} data-port={port.address} onClick={onPort ? () => onPort(port.address) : undefined}>
       <title>{title ?? port.label}</title>
@@ -184,11 +188,11 @@ function Port({
         height={b.h}
         fill={port.landmark && !chosen ? "none" : fill}
         stroke={port.landmark ? "var(--edge)" : "var(--ink)"}
-        strokeWidth={port.landmark ? 1 : 1.5}
+        strokeWidth={port.landmark ? (port.memory ? 0 : 1) : 1.25}
         pointerEvents="all"
       />
       {state === "planned" && !port.landmark && !chosen ? <circle cx={b.x + b.w / 2} cy={b.y + b.h / 2} r={2.4} fill="var(--ink)" /> : null}
-      {port.landmark && (state === "done" || state === "planned") && !chosen ? (
+      {port.landmark && !port.memory && (state === "done" || state === "planned") && !chosen ? (
         <rect
           x={b.x + 3}
           y={b.y + 3}

@@ -22,7 +22,7 @@ export function OrderDrawing({ graph, card, steps }: { graph: Graph; card: Card 
     ? `${card.title}, ${sheet === "front" ? "front of the tray, rear sockets to the left" : "from behind, rear sockets to the right"}`
     : "The machine";
   return (
-    <MachineView graph={graph} most={MOST} label={where} on={on} sheet={sheet}>
+    <MachineView graph={graph} most={MOST} fills label={where} on={on} sheet={sheet}>
       {(px, scene) => <Layer px={px} scene={scene} sheet={sheet} steps={card?.steps ?? []} covered={covered} />}
     </MachineView>
   );

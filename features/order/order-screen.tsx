@@ -92,7 +92,7 @@ export function OrderScreen({ first }: { first: Had<OrderSlice> }) {
         </div>
       </section>
       <section data-first tabIndex={0} aria-label="The chosen card" className="region flex min-w-0 flex-1 flex-col px-5 py-3">
-        <div className="flex h-[340px] shrink-0 flex-col">
+        <div className="flex h-[clamp(340px,46vh,620px)] shrink-0 flex-col">
           <OrderDrawing graph={graph} card={chosen} steps={steps} />
         </div>
         <Pulls card={chosen} left={left} {...{ pulling }} />

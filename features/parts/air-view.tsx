@@ -30,7 +30,10 @@ export function AirView({ graph, number, chosen, onChoose }: { graph: Graph; num
   const wish = graph.build.wishes.noiseDb;
   return (
     <>
-      <section aria-label="Air in the case" className="flex w-[432px] max-w-full shrink-0 flex-col overflow-hidden border-r border-rule p-4">
+      <section
+        aria-label="Air in the case"
+        className="flex w-[clamp(432px,56%,1000px)] max-w-full shrink-0 flex-col overflow-hidden border-r border-rule p-4"
+      >
         <h2 className="text-key font-[650]">{SIGN[air.sign]}</h2>
         <p className="text-second text-soft">From the side, rear to the left, to scale. Arrows as wide as their flow.</p>
         <AirPlan graph={graph} air={air} chosen={chosen} onChoose={onChoose} />
@@ -160,6 +163,7 @@ function AirPlan({ graph, air, chosen, onChoose }: { graph: Graph; air: Air; cho
     <MachineView
       graph={graph}
       most={MOST}
+      fills
       on={on}
       names={onlyRest}
       onPart={onChoose}

@@ -24,7 +24,10 @@ export function FitView({
   const shown = list.find((c) => c.id === picked) ?? list.find((c) => c.parts[0] === chosen) ?? list[0];
   return (
     <>
-      <section aria-label="The case in section" className="flex w-[432px] max-w-full shrink-0 flex-col overflow-hidden border-r border-rule">
+      <section
+        aria-label="The case in section"
+        className="flex w-[clamp(432px,56%,1000px)] max-w-full shrink-0 flex-col overflow-hidden border-r border-rule"
+      >
         <CaseSection graph={graph} chosen={chosen} clearance={shown} onChoose={onChoose} />
       </section>
       <section aria-label="Numbers" className="region min-w-0 flex-1 p-4">

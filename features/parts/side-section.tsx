@@ -26,6 +26,7 @@ export function SideSection({
     <MachineView
       graph={graph}
       most={BOX}
+      fills
       on={on}
       onPart={onChoose}
       label={`${shell.type.name} from the side, ${fans} fans, ${cards} cards${clearance ? `; ${said(clearance)}` : ""}`}

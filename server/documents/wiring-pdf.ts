@@ -1,5 +1,5 @@
 import type { Graph } from "../../core/assembly";
-import { type Item, LOOM_DASH, PAPER_INK, type PaperDrawing, paperDrawing } from "../../core/scene";
+import { type Item, LOOM_DASH, PAPER_INK, PAPER_TONE, type PaperDrawing, paperDrawing } from "../../core/scene";
 import type { Sheet } from "../../core/sheet";
 import { MM, newPaper, PAGE } from "./paper";
 
@@ -61,12 +61,15 @@ function drawItem(doc: PDFKit.PDFDocument, i: Item, s: number, d: PaperDrawing):
     case "rect":
       inked(doc, i.ink, s);
       doc.roundedRect(i.box.x * s, i.box.y * s, i.box.w * s, i.box.h * s, Math.min(i.round ?? 0, 4) * s);
-      if (["part", "hung", "dock"].includes(i.ink)) doc.fillAndStroke("#fff", "#000");
-      else doc.stroke();
+      if (i.tone === undefined) doc.stroke();
+      else doc.fillAndStroke(PAPER_TONE[i.tone], PAPER_INK[i.ink].grey ? "#666" : "#000");
       return;
-    case "ring":
-      inked(doc, i.ink, s);
-      doc.circle(i.x * s, i.y * s, i.r * s).stroke();
+    case "detail":
+      doc.save().undash().scale(s).lineWidth(0.25).path(i.d);
+      if (i.fill === undefined) doc.stroke("#888");
+      else if (i.line) doc.fillAndStroke(PAPER_TONE[i.fill], "#888");
+      else doc.fill(PAPER_TONE[i.fill]);
+      doc.restore();
       return;
     case "tick":
       inked(doc, i.ink, s);
