@@ -36,7 +36,7 @@ export type Claim =
   | { kind: "cpu-power"; drawW: number; plugW: number; needed: number }
   | { kind: "card-power"; port: Address; w: number }
   | { kind: "doubled"; cable: string; card: string; wholeW: number; limitW: number; within: boolean }
-  | { kind: "adapter"; port: Address; w: number }
+  | { kind: "adapter"; port: Address; w: number; extends?: true }
   | { kind: "main-plug"; port: Address }
   | { kind: "slot-fastest"; lead: Address; port: Address; first: boolean; off: string[] }
   | { kind: "slot-speed"; lead: Address; port: Address; carriesMBs: number; readsMBs: number }

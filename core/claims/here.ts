@@ -175,7 +175,7 @@ const mates = (graph: Graph, l: LeadNode, p: PortNode): boolean =>
 function power(graph: Graph, l: LeadNode, p: PortNode): Claim[] {
   const w = portDrawW(graph, p);
   const bag = l.part.cable;
-  if (!bag) return [{ kind: "adapter", port: p.address, w }];
+  if (!bag) return [{ kind: "adapter", port: p.address, w, ...(l.part.type.kind === "extension" ? { extends: true as const } : {}) }];
   const feeds = fedBy(graph, l.part.id);
   const sum = feeds.reduce((s, a) => s + (graph.ports.has(a) ? portDrawW(graph, graph.ports.get(a) as PortNode) : 0), 0);
   const limitW = cableLimitW(bag.cable.ends, bag.cable.limit);

@@ -37,6 +37,10 @@ const PLACE: Record<string, string> = {
 /** A zone in words; what the technician called it stays as it is. */
 export const placeWords = (zone: string): string => PLACE[zone] ?? zone;
 
+/** A radiator among several is known by its cooler. */
+const zoneWords = (graph: Graph, zone: string): string =>
+  zone.startsWith("radiator:") ? partName(graph, zone.slice("radiator:".length)) : placeWords(zone);
+
 /** A claim in words: the same fact reads the same on screen, paper and command line. */
 export function say(graph: Graph, c: Claim): string {
   switch (c.kind) {
@@ -47,7 +51,7 @@ export function say(graph: Graph, c: Claim): string {
     case "fits":
       return `${upper(a(family(graph.ports.get(c.port)?.port.family ?? "").name))} that it fits.`;
     case "shares":
-      return `Shares ${rootName(graph, c.root)} with ${tags(graph, c.with)}${c.zone === undefined ? "" : `: all cool ${placeWords(c.zone)}`}.`;
+      return `Shares ${rootName(graph, c.root)} with ${tags(graph, c.with)}${c.zone === undefined ? "" : `: all cool ${zoneWords(graph, c.zone)}`}.`;
     case "current":
       return `${amps(c.a)} of ${amps(c.ofA)}.`;
     case "leds":
@@ -96,7 +100,7 @@ export function say(graph: Graph, c: Claim): string {
         ? `Two plugs of one cable: all that the card draws through its cables (${watts(c.wholeW)}) stays within its ${watts(c.limitW)}.`
         : `Two plugs of one cable, though the card may draw ${watts(c.wholeW)} through its cables and the cable is good for ${watts(c.limitW)}: the bag has no other.`;
     case "adapter":
-      return `Adapter for ${portName(graph, c.port)}: ${watts(c.w)}.`;
+      return `${c.extends ? "Extension to" : "Adapter for"} ${portName(graph, c.port)}: ${watts(c.w)}.`;
     case "main-plug":
       return "The board's main plug.";
     case "slot-fastest":
@@ -159,7 +163,9 @@ export function say(graph: Graph, c: Claim): string {
         ? `All ${c.taken.length} data ports are taken.`
         : `${c.taken.length} data ${c.taken.length === 1 ? "port is" : "ports are"} taken, and ${list(c.off.map((o) => `${portName(graph, o.by)} switches ${portName(graph, o.port)} off`))}.`;
     case "no-data-cable":
-      return c.used === 0 ? "There is no data cable. Add one." : `All ${c.used} data ${c.used === 1 ? "cable is" : "cables are"} used. Add one.`;
+      return c.used === 0
+        ? "No data cable came with the parts: what is missing is on the order list."
+        : `${c.used === 1 ? "The one data cable that came" : c.used === 2 ? "Both data cables that came" : `All ${c.used} data cables that came`} with the parts ${c.used === 1 ? "is" : "are"} used: what is missing is on the order list.`;
     case "data-cable-short":
       return `No data cable reaches an open port: ${c.missingMm} mm are missing.`;
     case "unknown":

@@ -23,7 +23,11 @@ function cageOf(graph: Graph, shell: PartNode): { label: string; has: number | u
   });
   if (shell.part.cage === "out") return { label: "", has: b.maxSupplyMm ?? b.maxSupplyWithCageMm, drives: inCage };
   // It stays in until somebody takes it out, whether a drive is in it or not.
-  return { label: "the drive cage", has: b.maxSupplyWithCageMm ?? b.maxSupplyMm, drives: inCage };
+  const hasCage =
+    b.maxSupplyWithCageMm !== undefined ||
+    (b.bodies ?? []).some((x) => x.kind === "cage") ||
+    b.mounts.some((m) => m.takes.includes("drive") && m.region === "bottom");
+  return { label: hasCage ? "the drive cage" : "", has: b.maxSupplyWithCageMm ?? b.maxSupplyMm, drives: inCage };
 }
 
 /** Drives whose mounts are in a cage that is out, or that stands elsewhere. */
@@ -52,7 +56,7 @@ export function supplies(graph: Graph, shell: PartNode): Clearance[] {
         need,
         has,
         subject: `${nameOf(s)} (${need} mm)`,
-        room: label === "" ? "its bay, plugs included" : `beside ${label}, plugs included`,
+        room: label === "" ? "the room for it, plugs included" : `beside ${label}, plugs included`,
         ifIgnored: isModular(s)
           ? `Its modular plugs stand against ${label === "" ? "what is in front of them" : label}; forcing them bends pins.`
           : "It does not go in, or its cables are crushed where they come out.",

@@ -90,7 +90,7 @@ function cards(graph: Graph, shell: PartNode): Clearance[] {
           unit: "slots",
           need: b.slots,
           has: body.slots - index,
-          subject: `${nameOf(card)} (${b.slots} slots)`,
+          subject: `${nameOf(card)} (${b.slots} ${b.slots === 1 ? "slot" : "slots"})`,
           room: `the covers below ${seat?.port.label ?? "its slot"}`,
           ifIgnored: "It covers the slot below, or presses on the floor of the case.",
         }),

@@ -26,7 +26,7 @@ export function memoryLines(world: World, start: Path): Expectation[] {
       what: "Memory size",
       expected: start.ok ? String(speed.sizeGb) : "not seen",
       unit: "GB",
-      because: because || `${speed.modules} modules.`,
+      because: because || speed.modules === 1 ? "One module." : `${speed.modules} modules.`,
     },
     {
       ...base,

@@ -1,4 +1,4 @@
-import { asPlugged, type Graph, type LeadNode, mateOf, partsOfKind, withConnections } from "../assembly";
+import { asPlugged, cpuCoolers, type Graph, type LeadNode, mateOf, partsOfKind, withConnections } from "../assembly";
 import { hungOn, panelPinout, signallers } from "../brings";
 import { cpuDrawW, cpuFilledW } from "../power";
 import { list, upper } from "../words";
@@ -85,7 +85,8 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
     );
   }
 
-  const start = startUp(world, whole, button, loaded);
+  const turns = new Map(lines.flatMap((l) => (l.id.startsWith("turns:") ? [[l.id.slice("turns:".length), l.works] as const] : [])));
+  const start = startUp(world, whole, button, loaded, turns);
   lines.push(...start.lines);
   lines.push(...memoryLines(world, start.path));
   lines.push(...driveLines(world, whole, start.path));
@@ -147,6 +148,28 @@ function buttonPath(world: World): Path {
   return { ok: false, leans: [], missing: "the power switch is not plugged" };
 }
 
+const SLOWS = "slows itself down";
+
+/** Leads of the pumps that cool the CPU. */
+const pumpsOf = (graph: Graph): string[] =>
+  cpuCoolers(graph).flatMap((c) => c.type.leads.flatMap((l) => (l.role === "pump" ? [`${c.id}:${l.id}`] : [])));
+
+/** What keeps the CPU from its full load though it has power: a pump that stands still, a cooler that carries less than the CPU gives. */
+function notCooled(graph: Graph, turns: ReadonlyMap<string, boolean>): { expected: string; because: string } | undefined {
+  const heatW = partsOfKind(graph, "cpu")[0]?.type.ratings.heatW ?? 0;
+  const coolers = cpuCoolers(graph);
+  const still = pumpsOf(graph).find((l) => turns.get(l) === false);
+  if (still) {
+    const of = graph.leads.get(still)?.part;
+    return { expected: "shuts down", because: `The pump of ${of?.part.label ?? of?.type.name} stands still: the CPU overheats within a minute.` };
+  }
+  const carriesW = Math.max(...coolers.map((c) => c.type.ratings.cooledW ?? Number.POSITIVE_INFINITY));
+  const name = coolers[0]?.part.label ?? coolers[0]?.type.name;
+  if (coolers.length > 0 && carriesW < heatW)
+    return { expected: SLOWS, because: `${name} carries ${carriesW} W, the CPU gives ${heatW} W at full load.` };
+  return undefined;
+}
+
 interface Start {
   path: Path;
   lines: Expectation[];
@@ -154,7 +177,7 @@ interface Start {
 }
 
 /** CPU, memory, fan warning and picture, in the order in which a board stops. */
-function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Start {
+function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turns: ReadonlyMap<string, boolean>): Start {
   const { graph } = world;
   const sockets = boardSockets(graph, "cpu-power");
   // The main socket starts the machine, whatever sits in its sibling; whether it lasts under load is another line.
@@ -198,7 +221,13 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Sta
       ...leansOf(path),
     });
   line("cpu", "Start-up gets past the CPU stage", cpuPath, ["passes", "stops"], "CPU power and CPU are in.");
-  line("memory-stage", "Start-up gets past the memory stage", post, ["passes", "stops"], `${seen.length} of ${modules.length} modules are in.`);
+  line(
+    "memory-stage",
+    "Start-up gets past the memory stage",
+    post,
+    ["passes", "stops"],
+    modules.length === 1 ? "The module is in." : `${seen.length} of ${modules.length} modules are in.`,
+  );
   const picture = upTo(post, graphics, ...(graphics.ok ? [monitorPath(world, card ? "card" : "board")] : []));
   line(
     "picture",
@@ -236,16 +265,21 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean): Sta
     );
     const [draw, carries] = [cpuDrawW(graph), cpuFilledW(fed)];
     const short = picture.ok && carries < draw - 1e-9;
-    const expected = !picture.ok ? NOT_REACHED : short ? "shuts down" : "holds";
+    const hot = picture.ok && !short ? notCooled(graph, turns) : undefined;
+    const expected = !picture.ok ? NOT_REACHED : short ? "shuts down" : (hot?.expected ?? "holds");
     lines.push({
       id: "cpu-load",
       group: "Start-up",
       what: "Full load on the CPU",
-      works: picture.ok && !short,
+      works: picture.ok && !short && !hot,
       expected,
-      otherwise: ["holds", "shuts down", NOT_REACHED].filter((w) => w !== expected),
-      because: !picture.ok ? `${upper(picture.missing ?? "")}.` : `The CPU draws ${Math.round(draw)} W; its plugs carry ${Math.round(carries)} W.`,
-      ...leansOf(join(world, [picture, ...alive.map((s) => powerPath(world, s))])),
+      otherwise: ["holds", SLOWS, "shuts down", NOT_REACHED].filter((w) => w !== expected),
+      because: !picture.ok
+        ? `${upper(picture.missing ?? "")}.`
+        : hot
+          ? hot.because
+          : `The CPU draws ${Math.round(draw)} W; its plugs carry ${Math.round(carries)} W.`,
+      ...leansOf(join(world, [picture, ...alive.map((s) => powerPath(world, s)), ...pumpsOf(graph).map((l) => leadPath(world, l))])),
       silent: true,
     });
   }
@@ -312,10 +346,10 @@ function verdict(damage: string[], start: Start, lines: Expectation[], button: P
       return `If you press now: ${fans && `${fans}, then `}start-up halts with a CPU fan warning and waits for a key.`;
     default: {
       const off = lines.filter((l) => !l.works && l.group !== "Fans and pump" && l.id !== "cpu-load").map((l) => l.what);
-      const short = lines.some((l) => l.id === "cpu-load" && !l.works);
+      const load = lines.find((l) => l.id === "cpu-load" && !l.works);
       const said = [
         ...(off.length > 0 ? [`not working: ${list(off, MOST_NAMED)}`] : []),
-        ...(short ? ["under full load on the CPU it shuts down"] : []),
+        ...(load ? [`under full load on the CPU it ${load.expected}`] : []),
       ];
       return `If you press now: ${["it starts", ...(fans ? [fans] : [])].join(", ")}${said.map((w) => `; ${w}`).join("")}.`;
     }

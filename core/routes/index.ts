@@ -4,4 +4,4 @@ export { cableNeeds, leadNeeds, leadToPortCm, leadToPortMm, partToPortMm, plugTo
 export { type Behind, type CutoutFill, cutoutsFor, type Fold, type Route, type Routes, routesOf } from "./routes";
 export { bundleMm, flatMm, leadMm } from "./thickness";
 export { type Needs, type Stretch, straightMm, type Way } from "./way";
-export { behindWords, FULL_PERCENT, routeWords } from "./words";
+export { backCloses, behindWords, FULL_PERCENT, routeWords } from "./words";

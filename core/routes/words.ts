@@ -39,6 +39,13 @@ export function routeWords(graph: Graph, r: Route): string[] {
   return out;
 }
 
+/** What is right once the leads are tied: that the back closes, with the room that is left where it is known. */
+export function backCloses({ behind }: Routes): string {
+  if (!behind) return "The back closes without force";
+  const left = Math.floor(behind.roomMm - behind.thicknessMm);
+  return left >= 0 ? `The back closes without force: ${left} mm are left at the thickest place` : "Nothing lies thicker than the back leaves room";
+}
+
 /** Does the panel close over what lies behind the tray, and which cut-outs are full. */
 export function behindWords(graph: Graph, routes: Routes): string[] {
   const out: string[] = partsOfKind(graph, "case")

@@ -1,5 +1,5 @@
 import { boardPorts, cpuCoolers, type Graph, kept, naturally, type PartNode, partsOfKind, type Rect } from "../assembly";
-import { fanOutline, isFaceOn, isLiquid, type PartKind, PartType, type Point, SUPPLY_MM, supplyOutline } from "../catalogue";
+import { fanOutline, isFaceOn, isLiquid, noRoomBehind, type PartKind, PartType, type Point, SUPPLY_MM, supplyOutline } from "../catalogue";
 import { cardBoxes, fanSeats, radiatorSeats, SLOT_PITCH_MM, slotsTaken } from "../fit";
 import { BOARD_FACE_MM, type Depth, fanDepth, hangs, inBay, isLevel, middle, onBoard, roomMm, SOCKET_MM, USUAL_MM, WALL_MM } from "./depth";
 import { stacks } from "./stacks";
@@ -225,6 +225,9 @@ function hubs(graph: Graph): Body[] {
   const left = mounts.filter((m) => !taken.has(m.id));
   const free = [...left.filter((m) => m.takes.length === 1), ...left.filter((m) => m.takes.length > 1)];
   const last = mounts.at(-1);
+  const shell = shellOf(graph)?.type.body;
+  // Where nothing says, it is stuck behind the tray, if there is room for anything at all.
+  const isBehind = (m: Mount | undefined) => (m ? m.region === "behind-tray" : !shell || !noRoomBehind(shell));
   let beyond = 0;
   return [...all]
     .sort((a, z) => naturally(a.id, z.id))
@@ -239,9 +242,9 @@ function hubs(graph: Graph): Body[] {
         kind: "hub",
         name: nameOf(part),
         part,
-        sheets: (mount ?? last)?.region === "behind-tray" || !mounts.length ? BEHIND : FRONT,
+        sheets: isBehind(mount ?? last) ? BEHIND : FRONT,
         rect: centred(at, w, h),
-        depth: (mount ?? last)?.region === "behind-tray" || !mounts.length ? [-USUAL_MM.hub, 0] : [0, USUAL_MM.hub],
+        depth: isBehind(mount ?? last) ? [-USUAL_MM.hub, 0] : [0, USUAL_MM.hub],
         lets: "nothing",
         ...(mountOf(graph, part) ? {} : { assumed: true }),
       };

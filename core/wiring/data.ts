@@ -61,15 +61,15 @@ function inCage(graph: Graph): PartNode[] {
     .sort((a, b) => at(a) - at(b) || naturally(a.id, b.id));
 }
 
-/** How far a drive in a data socket is from the order in which hands plug them: the drive of the system, then by the cage, from the first socket on. */
-export function socketOrder(graph: Graph, drive: PartNode, socket: PortNode): number {
+/** How far a drive in a data socket (or in none) is from the order in which hands plug them: the drive of the system, then by the cage, from the first socket on. */
+export function socketOrder(graph: Graph, drive: PartNode, socket: PortNode | undefined): number {
   const boots = bootDrive(graph);
   const drives = [...cageOrder(graph)].sort((a, b) => Number(b === boots) - Number(a === boots));
   const sockets = [...graph.ports.values()]
     .filter((p) => p.port.family === "sata-data" && p.port.flow === "out")
     .sort((a, b) => Number(b.part.type.kind === "board") - Number(a.part.type.kind === "board") || naturally(a.address, b.address));
-  // Lowest in all where the first sockets are used, and the first drive has the first of them.
-  return (drives.length - drives.indexOf(drive)) * sockets.indexOf(socket);
+  // Lowest in all where the first sockets are used, and the first drive has the first of them. Left out is the last.
+  return (drives.length - drives.indexOf(drive)) * (socket ? sockets.indexOf(socket) : sockets.length);
 }
 
 /** Drives of the cage that a string passes over between those that it feeds. */

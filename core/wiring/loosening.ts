@@ -35,7 +35,11 @@ export function wayWords(graph: Graph, types: TypeLookup, way: Loosening): strin
     case "cable": {
       const owner = graph.parts.get(way.owner);
       const cable = owner?.type.cables.find((c) => c.id === way.cable);
-      return `${way.count} more ${cable?.label ?? way.cable} cable of the same kind, for ${owner?.part.label ?? owner?.type.name ?? way.owner}`;
+      const label = cable?.label ?? way.cable;
+      const name = /cable|string|lead$/i.test(label) ? label : `${label} cable`;
+      // Data cables go with anything; those of a supply belong to it alone.
+      const whose = cable?.ends.every((e) => e.family === "sata-data") ? "" : `, made for ${owner?.part.label ?? owner?.type.name ?? way.owner}`;
+      return `${way.count} more ${name}${way.count === 1 ? "" : "s"}${whose}`;
     }
     case "longer": {
       const lead = graph.leads.get(way.end);

@@ -1,3 +1,4 @@
+import type { Graph, LeadNode } from "../../assembly";
 import { whyFree } from "../../claims";
 import { needOf } from "../../wiring";
 import { finding, PLAN_ONLY, type Rule } from "../rule";
@@ -16,10 +17,33 @@ export const freeLeads: Rule = {
         finding(
           "free-leads",
           severity,
-          `${l.tag} (${l.name}) has no port. ${whyFree(graph, l)}`,
+          `${l.tag} (${l.name}) has no port${consequence(graph, l)}. ${whyFree(graph, l)}`,
           [l.address],
           severity === "note" || graph.connections.length > 0 ? undefined : { kind: "plan", label: "Plan the wiring" },
         ),
       ];
     }),
 };
+
+/** What it means, beside what it is: what stays dark or still with it. */
+function consequence(graph: Graph, l: LeadNode): string {
+  const on = behind(graph, l);
+  const [fans, lights] = (["fans", "lighting"] as const).map((loom) => on.filter((x) => x.loom === loom && x.lead.role !== "splitter-in").length);
+  const said = [
+    fans ? (fans === 1 ? "one fan stands still" : `${fans} fans stand still`) : "",
+    lights ? (lights === 1 ? "one light stays dark" : `${lights} lights stay dark`) : "",
+  ].filter(Boolean);
+  // A hub's own lead carries a command: what hangs on the hub has none, which is said of the hub.
+  return said.length === 0 || l.part.type.kind === "hub" ? "" : `: ${said.join(", ")}`;
+}
+
+/** The lead and all that hang on its part, through others too. */
+function behind(graph: Graph, l: LeadNode, depth = 0): LeadNode[] {
+  if (depth > 20) return [];
+  const on = graph.connections.flatMap((c) => {
+    const p = graph.ports.get(c.port);
+    const next = p?.part === l.part && p.port.fedBy === l.lead.id ? graph.leads.get(c.lead) : undefined;
+    return next ? behind(graph, next, depth + 1) : [];
+  });
+  return [l, ...on];
+}

@@ -1,6 +1,6 @@
 import { type LeadNode, naturally } from "../../assembly";
 import { LOOM_NAME, type Loom } from "../../catalogue";
-import { behindWords, type Route, routesOf } from "../../routes";
+import { backCloses, type Route, routesOf } from "../../routes";
 import { lower } from "../../words";
 import { CAUTION, minutesOf, PER_LEAD } from "../practice";
 import { list, mountId, plugId, plural, type Site } from "./site";
@@ -98,7 +98,7 @@ export function bundleSteps(site: Site): void {
       measure: "tie",
       title: "Tie the leads for good and cut the temporary ties",
       detail: `${tiedAt(new Set(tied.flatMap((r) => r.ties)).size)}${all.some((b) => b.routes.some((r) => r.untied)) ? " SATA data stays untied." : ""}`,
-      rightWhen: behindWords(graph, routes)[0] ?? "The back closes without force",
+      rightWhen: backCloses(routes),
       minutes: { handsOn: round(minutesOf("tie").handsOn + tied.length * PER_LEAD.tie), unattended: 0 },
       postures: ["behind-up"],
       stage: 920,

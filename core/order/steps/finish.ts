@@ -1,4 +1,4 @@
-import { naturally, partsOfKind } from "../../assembly";
+import { naturally, type PartNode, partsOfKind } from "../../assembly";
 import { riserNeedMm, slotOf } from "../../fit";
 import { behindStanding } from "../../space";
 import { upper } from "../../words";
@@ -143,7 +143,7 @@ export function finishSteps(site: Site): void {
       measure: "close",
       title: `Close the case: ${back.join(", ")}`,
       detail: `${sides === 2 ? "The back first, lying flat behind; then the front." : "Nothing is caught under it."}${glass === false || sides === 0 ? "" : " Films off the glass now, not before."}`,
-      rightWhen: "The back closes without force",
+      rightWhen: sides === 2 ? "The back closes without force" : "It closes without force",
       postures: ["standing"],
       stage: 950,
       where: { at: "close" },
@@ -225,5 +225,6 @@ function shortOf(site: Site, id: string): string[] {
   if (!w) return [];
   const port = w.port ? site.graph.ports.get(w.port) : undefined;
   if (port) return [port.port.label];
+  if (id.startsWith("support:")) return [`the support of ${nameOf(site.graph.parts.get(id.slice("support:".length)) as PartNode)}`];
   return [{ "io-shield": "I/O shield", standoffs: "standoffs" }[id] ?? w.title];
 }

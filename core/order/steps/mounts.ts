@@ -1,5 +1,6 @@
 import { airOf } from "../../air";
 import { coolsCpu, type LeadNode, naturally, type PartNode, partsOfKind, regionOf } from "../../assembly";
+import { noRoomBehind } from "../../catalogue";
 import { FAN_MM, fanSeat, tubes } from "../../fit";
 import { CAUTION, minutesOf, SCREW_IN_MM, SCREWS } from "../practice";
 import { BOARD_IN, inPlace, list, mountId, nameOf, plugId, plural, posturesOfPart, type Site } from "./site";
@@ -135,21 +136,24 @@ function cageWords(drive: PartNode, plugs: number): string {
 function supplies(site: Site): void {
   const { graph, shell, add } = site;
   const shroud = (shell?.type.body.bodies ?? []).some((b) => b.kind === "cover" && b.side === "front");
-  for (const p of partsOfKind(graph, "supply"))
+  const behind = shell !== undefined && !noRoomBehind(shell.type.body);
+  for (const p of partsOfKind(graph, "supply")) {
+    const hangs = shell?.type.body.mounts.find((m) => m.id === p.part.mount)?.offMm !== undefined;
     add({
       id: mountId(p.id),
       kind: "fit",
       measure: "supply",
-      title: "Slide the power supply in",
-      detail: `${p.type.name}.${p.part.bracket ? " On its bracket, which is screwed to the supply first." : ""} Fan towards the vent, four screws. No lead lies under it.`,
-      rightWhen: "Four screws, the switch is off, the bracket of the bay is closed",
-      postures: shroud ? ["behind-up"] : ["front-up", "behind-up"],
+      title: hangs ? "Hang the power supply over the board" : "Slide the power supply in",
+      detail: `${p.type.name}.${p.part.bracket ? " On its bracket, which is screwed to the supply first." : ""} Fan towards the vent, four screws. ${hangs ? "Whatever it covers is plugged; no lead is pinched under it." : "No lead lies under it."}`,
+      rightWhen: hangs ? "Four screws, the switch is off, and nothing presses on what is under it" : "Four screws, and the switch is off",
+      postures: hangs || !behind ? ["front-up"] : shroud ? ["behind-up"] : ["front-up", "behind-up"],
       stage: 260,
       where: { at: "supply" },
       screws: SCREWS.supply + (p.part.bracket ? SCREWS.supply : 0),
       caution: CAUTION.live,
       parts: [p.id],
     });
+  }
 }
 
 function radiators(site: Site): void {
@@ -169,7 +173,7 @@ function radiators(site: Site): void {
       id: `radiator:${cooler.id}`,
       kind: "assemble",
       measure: "radiator",
-      title: `Put the radiator of ${nameOf(cooler)} together on the table`,
+      title: `Put ${radiatorName(cooler)} together on the table`,
       detail: `${n > 0 ? `${plural(n, "fan", "fans")}${pushPull ? ", on both faces, all blowing one way" : ""}, ${screws} screws of ${depth + SCREW_IN_MM} mm: a longer one goes into the fins.` : own ? "Its fans come with it." : "No fan is marked as its own: use those that it came with."}${joined.length > 0 ? ` Join ${list(joined.map((l) => l.tag))} to the splitter now.` : ""}${end ? ` Tubes will come out at the ${end} end.` : ""}`,
       rightWhen: "Every fan blows the same way, no screw has touched the fins, leads end on the cable side",
       minutes: { ...minutesOf("radiator"), handsOn: 3 + Math.max(1, n) * 3 },
@@ -184,7 +188,7 @@ function radiators(site: Site): void {
       id: mountId(cooler.id),
       kind: "fit",
       measure: "hang",
-      title: `Hang the radiator of ${nameOf(cooler)}${where}`,
+      title: `Hang ${radiatorName(cooler)}${where}`,
       detail: `Short screws into the case, ${plural(Math.max(4, n * 4), "of them", "of them")}, all started before one is tight.${end ? ` Tubes at the ${end} end.` : ""}`,
       rightWhen: "It hangs flat, the tubes bend without a kink, nothing is caught behind it",
       postures: ["front-up", "standing"],
@@ -203,6 +207,9 @@ function radiators(site: Site): void {
     }
   }
 }
+
+/** A radiator by the name of its cooler, unless that is called a radiator itself. */
+const radiatorName = (cooler: PartNode): string => (/radiator/i.test(nameOf(cooler)) ? nameOf(cooler) : `the radiator of ${nameOf(cooler)}`);
 
 /** The head of a radiator that cools the CPU. */
 function headSteps(site: Site, cooler: PartNode): void {

@@ -1,5 +1,5 @@
 import { type Connection, coolsCpu, type Graph, isDone, type LeadNode, naturally, type PartNode, type PortNode, partsOfKind } from "../../assembly";
-import { family, isLiquid, type PartKind } from "../../catalogue";
+import { family, isLiquid, type PartKind, passesPower } from "../../catalogue";
 import { clearances } from "../../fit";
 import { routesOf } from "../../routes";
 import { bodyOf, cardsOver, spotOfPort } from "../../space";
@@ -102,7 +102,8 @@ function titleOf(l: LeadNode, p: PortNode, c: Connection): string {
   if (l.lead.family === "pcie-slot" && l.part.part.vertical) return `Put ${l.name} on its riser and screw it to the vertical mount`;
   if (l.loom === "seat" || l.lead.family === "m2") return `Put ${l.name} into ${p.name}`;
   if (l.lead.role === "cable-root") return `Plug ${l.part.part.label}, supply end, into ${p.port.label}`;
-  return `Plug ${l.lead.flow === "out" ? l.lead.label : l.name} into ${p.name}${pinsWords(l, c.place)}${throughLowNoise(l) ? ", its low-noise lead between" : ""}`;
+  const plug = passesPower(l.part.type) ? `${nameOf(l.part)}, its plug,` : l.lead.flow === "out" ? l.lead.label : l.name;
+  return `Plug ${plug} into ${p.name}${pinsWords(l, c.place)}${throughLowNoise(l) ? ", its low-noise lead between" : ""}`;
 }
 
 /** Every connection of the plan is a step. */

@@ -16,7 +16,7 @@ export function mountingOf(site: Site, cooler: PartNode): Mounting | undefined {
 
 const mountingWords = (m: Mounting | undefined): string =>
   m
-    ? ` Bracket ${m.bracket}${m.position ? `, ${m.position}` : ""}${m.spacers ? `, spacers ${m.spacers}` : ""}.${m.turns ? ` The head goes on turned by ${list(m.turns.map((t) => `${t}°`)).replace(/ and /, " or ")}.` : ""}`
+    ? ` Bracket ${m.bracket}${m.position ? `, ${m.position}` : ""}${m.spacers ? `, spacers ${m.spacers}` : ""}.${m.turns ? ` It goes on turned by ${list(m.turns.map((t) => `${t}°`)).replace(/ and /, " or ")}.` : ""}`
     : " Take the bracket for this socket out of its box: the wrong one costs taking it off again.";
 
 export const pasteWords = (cooler: PartNode): string =>
@@ -48,7 +48,7 @@ function backplate(site: Site, cooler: PartNode, liquid: boolean): void {
     kind: "assemble",
     measure: "backplate",
     title: `Put the backplate of ${nameOf(cooler)} behind the board`,
-    detail: `It may hang loose until the head is on.${mountingWords(mountingOf(site, cooler))}`,
+    detail: `It may hang loose until the ${liquid ? "head" : "cooler"} is on.${mountingWords(mountingOf(site, cooler))}`,
     rightWhen: "Its four posts stand through the board",
     postures: later ? ["behind-up"] : [],
     stage: later ? 320 : 40,
@@ -231,7 +231,13 @@ function rigOf(site: Site, board: PartNode): { words: string; parts: string[]; r
     ? [...panelPinout(panel.port)].flatMap(([pin, signal]) => (signal.startsWith("power switch") ? [pin] : [])).sort((a, b) => a - b)
     : [];
   const card = cards.map((c) => (sockets.some((x) => x.card === c && x.ports.length > 0) ? "the card" : nameOf(c)));
-  const inside = [...(memory.length > 0 ? [plural(memory.length, "module", "modules")] : []), ...card];
+  // What lies under the memory is plugged in the case: the modules come out again for that.
+  const late = graph.connections.some((c) => {
+    const p = graph.ports.get(c.port);
+    return p?.part === board && p.port.coveredBy.includes("memory") && p.port.role !== "memory";
+  });
+  const modules = `${plural(memory.length, "module", "modules")}${late ? ` (in for the test, out again: ${memory.length === 1 ? "it comes" : "they come"} in for good once what lies under them is plugged)` : ""}`;
+  const inside = [...(memory.length > 0 ? [modules] : []), ...card];
   const words = [
     `Plug ${list(plugs)}${inside.length > 0 ? `, ${list(inside)} in` : ""}; nothing else.`,
     card.length > 0 ? "The card's bracket goes over the table's edge." : "",

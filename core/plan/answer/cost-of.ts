@@ -283,6 +283,7 @@ function drives(bill: Bill, graph: Graph, before: Graph): void {
     if (!c) {
       const need = needOfSocket(graph, d);
       bill.add(need === "mandatory" ? "mandatoryFree" : need === "wanted" ? "wantedFree" : "optionalFree");
+      bill.add("outOfOrder", socketOrder(graph, d.part, undefined));
       bill.add("changes", was !== undefined);
       continue;
     }

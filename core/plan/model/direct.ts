@@ -171,6 +171,7 @@ function addData(
       `${drive.address}~free`,
       {
         ...needPrice(needOfSocket(graph, drive)),
+        outOfOrder: socketOrder(graph, drive.part, undefined),
         changes: previous.has(drive.address) ? 1 : 0,
       },
       1,

@@ -1,4 +1,4 @@
-import { type Graph, partsOfKind } from "../../assembly";
+import { type Graph, type PartNode, partsOfKind } from "../../assembly";
 import { COOLING_HEADERS, isAt, type School } from "../school";
 
 /** Pump and radiator fans: what the CPU fan header watches, and what follows it. */
@@ -12,8 +12,10 @@ export const cooling: School<"cooling"> = {
   },
   movesPlugs: true,
   roles: ["cpu-fan", "cooler-speed", "pump", "radiator-fan"],
-  departs: (graph, { lead }, at) => {
+  departs: (graph, { lead, part }, at) => {
     const answer = graph.build.policy.cooling;
+    // What cools a card follows no CPU: it goes where there is room.
+    if (coolsACard(graph, part)) return false;
     if (lead.role === "cpu-fan") return !isAt(at, ...COOLING_HEADERS);
     if (lead.role === "cooler-speed") return at.hub !== undefined || !isAt(at, "cpu-fan");
     if (lead.role === "pump") return answer === "pump-first" ? !isAt(at, "cpu-fan") : !isAt(at, "pump");
@@ -36,6 +38,12 @@ export const cooling: School<"cooling"> = {
     }[policy.cooling];
   },
 };
+
+/** The radiator of a card, or a fan on it. */
+function coolsACard(graph: Graph, part: PartNode): boolean {
+  const cooler = part.type.kind === "cooler" ? part : graph.parts.get(part.part.zone?.split(":")[1] ?? "");
+  return cooler?.part.cools !== undefined && graph.parts.get(cooler.part.cools)?.type.kind === "card";
+}
 
 /** A cooler with outlets for its own fans: they belong there. */
 const hasOutlets = (graph: Graph): boolean =>
