@@ -208,7 +208,7 @@ export function gates(site: Site): void {
       kind: "gate",
       measure: "gate",
       title: `Last look: what lies under ${id === BOARD_IN ? "the board" : id.startsWith("plug:") ? "the card" : "the radiator"}`,
-      detail: `${list(names, 9)}: all in?`,
+      detail: `${upper(list(names, 9))}: all in?`,
       rightWhen: "Nothing under it is still open",
       postures: work.postures,
       stage: work.stage - 1,
