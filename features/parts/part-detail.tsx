@@ -164,7 +164,7 @@ export function PartDetail({
       ) : null}
       {part.from === "client" ? (
         <div className="flex flex-wrap gap-2">
-          <WhatIf number={number} part={part.id} parts={others} opened={trying} />
+          <WhatIf key={trying ? "asked" : "still"} number={number} part={part.id} parts={others} opened={trying} />
           <Button
             disabled={act.pending}
             onClick={() =>

@@ -44,10 +44,16 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
   }, [view.build, types]);
   const wanted = asked.get("part");
   const [chosen, setChosen] = useState<string>(parts.find((p) => p.id === wanted)?.id ?? parts[0]?.id ?? "");
-  // A remedy leads here: the part is chosen and its alternatives are open.
+  // A remedy leads here: the part is chosen and its alternatives are open, once; a reload or another part opens nothing.
+  const [tryFor, setTryFor] = useState<string | null>(null);
+  const tries = asked.get("try") === "1";
   useEffect(() => {
-    if (wanted && parts.some((p) => p.id === wanted)) setChosen(wanted);
-  }, [wanted, parts]);
+    if (!wanted || !parts.some((p) => p.id === wanted)) return;
+    setChosen(wanted);
+    if (!tries) return;
+    setTryFor(wanted);
+    window.history.replaceState(window.history.state, "", `${path}?part=${encodeURIComponent(wanted)}`);
+  }, [wanted, tries, path, parts]);
   useAddress(chosen === parts[0]?.id ? "" : new URLSearchParams({ part: chosen }).toString(), (hash) => {
     const id = new URLSearchParams(hash).get("part");
     if (id && parts.some((p) => p.id === id)) setChosen(id);
@@ -70,6 +76,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
     view.leads.filter((l) => l.port && (l.fromPart === id || l.fromPart.startsWith(`${id}/`) || l.port.startsWith(`${id}:`))).length;
   /** What is known of a part stands beside the case; Air shows its fans itself. */
   const look = (id: string) => {
+    setTryFor(null);
     setChosen(id);
     const kind = types.get(parts.find((p) => p.id === id)?.type ?? "")?.kind;
     if (show === "power" || show === "order" || (show === "air" && kind !== "fan")) router.replace(path);
@@ -193,7 +200,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
                   findings={view.findings.filter((f) => f.ends.includes(part.id))}
                   photos={view.photos.filter((p) => p.parts.includes(part.id))}
                   corrected={corrected.find((c) => c.part === part.id)}
-                  trying={asked.get("try") === "1" && wanted === part.id}
+                  trying={tryFor === part.id}
                 />
               ) : null}
             </FitView>

@@ -13,6 +13,7 @@ import { type Binding, useKeyList, useKeys } from "../frame/keys";
 import { useFound } from "../frame/use-found";
 
 const KIND: Record<Found["kind"], string> = {
+  lead: "Leads of this job",
   job: "Jobs",
   serial: "Serials",
   "sent back": "Serials sent back",

@@ -31,6 +31,9 @@ const plain = (s: string) =>
 export function findLeads(leads: readonly LeadRow[], parts: readonly Part[], text: string, show: Show): LeadRow[] {
   const words = plain(text).split(" ").filter(Boolean);
   const serial = new Map(parts.map((p) => [p.id, p.serial ?? ""]));
+  const exact = leads.filter((l) => shows[show](l) && plain(l.tag) === plain(text));
+  // A whole tag names its lead, and nothing that only mentions it.
+  if (exact.length > 0) return exact;
   return leads.filter((l) => {
     if (!shows[show](l)) return false;
     const hay = plain([l.tag, l.name, l.portName ?? "", l.fromPart, serial.get(l.fromPart) ?? ""].join(" "));

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type EntityManager, Job, JobPart } from "../../db";
+import { buildOfJob, findJob } from "../build/build-of-job";
 import { type Result, yes } from "../kernel/result";
 import { JobNumber, line } from "../kernel/text";
 import { searchShelf } from "../shelf/search";
@@ -7,7 +8,7 @@ import { query } from "../unit/action";
 
 /** Something that answers to words, and where it is. */
 export interface Found {
-  kind: "job" | "serial" | "sent back" | "part" | "part type";
+  kind: "lead" | "job" | "serial" | "sent back" | "part" | "part type";
   title: string;
   detail: string;
   href: string;
@@ -32,6 +33,7 @@ export async function findAll(em: EntityManager, words: string, inJob?: string):
     { limit: MOST, populate: ["job"], fields: ["key", "label", "type", "serial", "job.number", "job.title"] },
   );
   const out: Found[] = [
+    ...(inJob ? await leadsOf(em, inJob, words) : []),
     ...jobs.map((j): Found => ({ kind: "job", title: `${j.number} ${j.title}`, detail: j.client, href: jobHref(j.number) })),
     ...serials.map(
       (s): Found => ({
@@ -58,6 +60,26 @@ export async function findAll(em: EntityManager, words: string, inJob?: string):
       .map((t): Found => ({ kind: "part type", title: `${t.maker} ${t.name}`.trim(), detail: t.kind, href: `/shelf/${encodeURIComponent(t.id)}` })),
   );
   return out;
+}
+
+/** The lead of a tag of the job that is open, as it is printed on its label. */
+async function leadsOf(em: EntityManager, number: string, words: string): Promise<Found[]> {
+  if (!/^[a-z]{2}-?\d{1,3}$/i.test(words)) return [];
+  const job = await findJob(em, number);
+  if (!job) return [];
+  const { graph } = await buildOfJob(em, job);
+  const tag = words.toUpperCase().replace(/^([A-Z]{2})-?/, "$1-");
+  return [...graph.leads.values()]
+    .filter((l) => l.tag === tag)
+    .map((l) => {
+      const port = graph.ports.get(graph.ofLead.get(l.address)?.port ?? "");
+      return {
+        kind: "lead",
+        title: `${l.tag} ${l.name}`,
+        detail: port ? `to ${port.name}` : "no port yet",
+        href: `${jobHref(number)}/wiring#${new URLSearchParams({ lead: l.address })}`,
+      };
+    });
 }
 
 /** Serials that a job once had and has no more: dead on arrival, exchanged, corrected. */
