@@ -13,6 +13,7 @@ export {
   Observation,
   Override,
   type OverrideRow,
+  PartReturn,
   Person,
   type PersonRow,
   Photo,

@@ -48,6 +48,8 @@ export interface JobEvents {
   tried: { element: string; name: string; result: "no change" | "that was it"; closed: number[] };
   received: { part: string; name: string; serial?: string; supplier?: string; warrantyUntil?: string; price?: number };
   tested: { part: string; name: string; result: "passed" | "dead"; with: string; waitUntil?: string };
+  /** What came is not taken: damaged, another than ordered, or not in its box. */
+  refused: { part: string; name: string; why: "damaged" | "wrong" | "missing"; words: string; serial: string | null };
   replaced: { part: string; name: string; serial: string | null };
   "set-aside": { finding: string; message: string; reason: string };
   soaking: Record<string, never>;

@@ -73,6 +73,8 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
       ? `${d.name} passed the bench test.${withWhat}`
       : `${d.name} is dead on arrival.${withWhat} The job waits for a replacement until ${d.waitUntil}.`;
   },
+  refused: (d) =>
+    `${d.name} ${{ damaged: "came damaged and goes back", wrong: "is another than ordered and goes back", missing: "was not in its box" }[d.why]}${d.serial ? `, serial ${d.serial}` : ""}.${d.words ? ` ${d.words}` : ""}`,
   replaced: (d) => `Replacement for ${d.name} arrived${d.serial ? `; the dead one had serial ${d.serial}` : ""}.`,
   "set-aside": (d) => `Set aside: ${d.message} Reason: ${ended(d.reason)}`,
   soaking: () => "The soak has begun.",

@@ -99,7 +99,7 @@ export interface Problem {
   gaveWay: readonly string[];
   conflicts: readonly Conflict[];
   /** Steps for which it is too late: a bench that has not heard yet may still say that they are done. */
-  late: readonly Pick<Work, "id" | "title" | "measure">[];
+  late: readonly Pick<Work, "id" | "title" | "measure" | "parts" | "kind">[];
 }
 
 /** Steps of which each needs the other first. */

@@ -69,4 +69,26 @@ export const Fault = defineEntity({
   uniques: [{ properties: ["job", "number"] }],
 });
 
+/** A part that went back to whom it came from: dead, damaged, another than ordered, exchanged. Open until its replacement is here. */
+export const PartReturn = defineEntity({
+  name: "PartReturn",
+  tableName: "part_return",
+  indexes: [{ properties: ["job", "part"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    part: p.string(),
+    name: p.text(),
+    serial: p.text().nullable(),
+    /** `dead`, `damaged`, `wrong` or `exchanged`. */
+    why: p.string(),
+    words: p.text().default(""),
+    toWhom: p.text().nullable(),
+    since: now(),
+    closedAt: p.datetime().nullable(),
+    by: () => p.manyToOne(Person),
+  },
+});
+
+export type PartReturnRow = InferEntity<typeof PartReturn>;
 export type FaultRow = InferEntity<typeof Fault>;

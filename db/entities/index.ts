@@ -1,5 +1,5 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
-import { Fault, LogEntry, Observation } from "./happened";
+import { Fault, LogEntry, Observation, PartReturn } from "./happened";
 import { Job, JobHead, JobPart, Override } from "./job";
 import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
 import { Link, Plan, PlanRun } from "./plan";
@@ -37,4 +37,5 @@ export const ENTITIES = [
   LogEntry,
   Observation,
   Fault,
+  PartReturn,
 ];

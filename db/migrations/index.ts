@@ -15,6 +15,7 @@ import { Photos } from "./0014-photos";
 import { HeadNews } from "./0015-head-news";
 import { Turns } from "./0016-turns";
 import { NewsAfterCommit } from "./0017-news-after-commit";
+import { Returns } from "./0018-returns";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -35,4 +36,5 @@ export const MIGRATIONS = [
   { name: "0015-head-news", class: HeadNews },
   { name: "0016-turns", class: Turns },
   { name: "0017-news-after-commit", class: NewsAfterCommit },
+  { name: "0018-returns", class: Returns },
 ];

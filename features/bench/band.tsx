@@ -12,6 +12,7 @@ export function Band({
   said,
   aloneSince,
   head,
+  held,
   missing,
   unplanned,
   photo,
@@ -29,6 +30,8 @@ export function Band({
   said: string;
   aloneSince: number | undefined;
   head: BenchSlice["head"];
+  /** Why nothing of this card is done yet: a part went back. */
+  held: string | undefined;
   /** Parts of the card that the receipt does not know to be here, by name. */
   missing: readonly string[];
   unplanned: boolean;
@@ -65,6 +68,7 @@ export function Band({
         {head.waitingUntil ? `, until ${dates.day(head.waitingUntil)}` : ""}. What hands can do meanwhile is recorded.
       </Waits>
     );
+  if (held !== undefined) return <Waits>{held}</Waits>;
   if (missing.length > 0) return <Waits>Not received yet: {missing.join(", ")}.</Waits>;
   if (unplanned)
     return (

@@ -45,6 +45,7 @@ export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; s
     stop,
     covered,
     missing,
+    held,
     kept,
     said,
     setSaid,
@@ -151,6 +152,7 @@ export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; s
             said={outbox.cannotKeep ? outbox.sentence : said || outbox.sentence}
             head={view.head}
             unplanned={view.unplanned}
+            held={open.length > 0 ? held(open) : undefined}
             missing={open.length > 0 ? missing.map(nameOf) : []}
             photo={wanted && !pictured && !card.done ? wanted : undefined}
             skipped={skippedHere ? bench.skipped[skippedHere.id]?.reason : undefined}

@@ -21,6 +21,14 @@ export function blockedBy(steps: readonly Step[], skipped: Skipped): ReadonlySet
   return new Set(steps.filter((s) => !s.done && blocked(s)).map((s) => s.id));
 }
 
+/** Parts of a step that are on their way back: it is held until their replacements are here. What is only looked at or tried goes on with a spare. */
+export function awayOn(step: Step, away: ReadonlySet<string>): string[] {
+  if (step.done || away.size === 0 || !["fit", "assemble", "plug"].includes(step.kind)) return [];
+  const owner = (address: string) => address.slice(0, address.indexOf(":")).split("/")[0] ?? "";
+  const mine = [...step.parts, ...step.leads.map(owner), ...(step.port ? [owner(step.port)] : [])];
+  return [...new Set(mine)].filter((p) => away.has(p));
+}
+
 /** What Done means on a card: what is open and not skipped; where only skipped things are left, those. */
 export function openOn(card: Card, skipped: Skipped, blocked: ReadonlySet<string>): Step[] {
   const open = card.steps.filter((s) => !s.done);

@@ -12,7 +12,7 @@ import { useSlice } from "../frame/slices";
 import { useUntouched, useWorker, type Worker } from "../frame/worker";
 import { graphOf } from "../shared/candidates";
 import type { Sheet } from "./bench-sheet";
-import { coverersOf } from "./cards";
+import { awayOn, coverersOf } from "./cards";
 import { useBench } from "./use-bench";
 import { notHereOn, useSaying } from "./use-saying";
 
@@ -91,7 +91,18 @@ export function useBenchState(first: Had<BenchSlice>, seat: BenchSeat) {
   const covered = open.find((s) => coverersOf(s, steps).length > 0);
   const missing = card ? notHereOn(card.steps, view.notHere) : [];
   const nameOf = useCallback((id: string) => graph.parts.get(id)?.part.label ?? graph.parts.get(id)?.type.name ?? id, [graph]);
-  const { asked, say } = useSaying({ bench, stop, covered, notHere: view.notHere, setSaid, setSheet });
+  const held = useCallback(
+    (list: readonly Step[]) => {
+      const parts = new Set(list.flatMap((s) => awayOn(s, new Set(view.away.map((r) => r.part)))));
+      const [one] = view.away.filter((r) => parts.has(r.part));
+      return (
+        one &&
+        `Held: ${nameOf(one.part)} is on its way back (${one.why})${one.toWhom ? ` to ${one.toWhom}` : ""}. On Receipt somebody says when its replacement is here.`
+      );
+    },
+    [view.away, nameOf],
+  );
+  const { asked, say } = useSaying({ bench, stop, covered, notHere: view.notHere, held, setSaid, setSheet });
   const press = useCallback(() => {
     const now = Date.now();
     if (elsewhere) {
@@ -120,7 +131,7 @@ export function useBenchState(first: Had<BenchSlice>, seat: BenchSeat) {
   );
   return {
     ...{ view, number, graph, bench, cards, steps, who, locked, touch, outbox, signedOut, signedIn, aloneSince, push },
-    ...{ at, card, step, lead, current, finished, elsewhere, open, stop, covered, missing, asked, kept },
+    ...{ at, card, step, lead, current, finished, elsewhere, open, stop, covered, missing, asked, kept, held },
     ...{ said, setSaid, sheet, setSheet, entriesOpen, setEntriesOpen, personOpen, setPersonOpen, setLooking, left, turnHand, camera, setCamera },
     ...{ nameOf, say, press, tick, look, takeBack },
   };

@@ -4,7 +4,7 @@ import { type Card, cardsOf, type Step } from "../../core/order";
 import type { BenchSlice } from "../../server/views/slices";
 import { useOutbox } from "../device/outbox";
 import { type OnCard, onesOf, type Said } from "../device/said";
-import { blockedBy, cardNow, openOn, type Skipped } from "./cards";
+import { awayOn, blockedBy, cardNow, openOn, type Skipped } from "./cards";
 
 type Plugged = Extract<Said, { kind: "plug" }>;
 type LeadRow = BenchSlice["leads"][number];
@@ -12,6 +12,7 @@ type LeadRow = BenchSlice["leads"][number];
 /** What a screen shows of a lead. */
 const sawOfRow = (l: LeadRow): Plugged["saw"] => ({ port: l.port ?? null, state: l.state === "wrong" ? "plugged" : l.state });
 
+const HELD = "held until its replacement is here";
 /** Longer than this without a press is a pause, not work, s. */
 const PAUSE_S = 1800;
 
@@ -93,8 +94,14 @@ export function useBench(view: BenchSlice, known: boolean, push: (entry: Said, w
     const all = [...Object.entries(view.skipped), ...[...local.skipped].map(([id, reason]) => [id, { reason }] as const)];
     return Object.fromEntries(all.filter(([id]) => open.has(id)));
   }, [view.skipped, local.skipped, steps]);
-  const blocked = useMemo(() => blockedBy(steps, skipped), [steps, skipped]);
-  const current = cardNow(cards, skipped, blocked);
+  // What waits for a part that went back is passed over like what was skipped: hands go on with what they can.
+  const away = useMemo(() => new Set(view.away.map((r) => r.part)), [view.away]);
+  const passed = useMemo(
+    (): Skipped => ({ ...skipped, ...Object.fromEntries(steps.flatMap((s) => (awayOn(s, away).length > 0 ? [[s.id, { reason: HELD }]] : []))) }),
+    [skipped, steps, away],
+  );
+  const blocked = useMemo(() => blockedBy(steps, passed), [steps, passed]);
+  const current = cardNow(cards, passed, blocked);
   const byLead = useMemo(() => new Map(view.leads.map((l) => [l.address, l])), [view.leads]);
   const leadOf = useCallback((step: Step | undefined) => (step?.lead ? byLead.get(step.lead) : undefined), [byLead]);
   const took = useTook(cards[current]?.id, paused);
@@ -152,7 +159,7 @@ export function useBench(view: BenchSlice, known: boolean, push: (entry: Said, w
     skipped,
     leadOf,
     onTheWay: useCallback((step: Step) => onTheWay.has(step.id), [onTheWay]),
-    openOn: useCallback((card: Card) => openOn(card, skipped, blocked), [skipped, blocked]),
+    openOn: useCallback((card: Card) => openOn(card, passed, blocked), [passed, blocked]),
     say,
     skip,
     sawOf,

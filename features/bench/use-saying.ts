@@ -21,6 +21,7 @@ export function useSaying({
   stop,
   covered,
   notHere,
+  held,
   setSaid,
   setSheet,
 }: {
@@ -30,6 +31,8 @@ export function useSaying({
   /** Forgotten until what hides it was in. */
   covered: Step | undefined;
   notHere: readonly string[];
+  /** Why nothing is done with these yet: a part of them is on its way back. */
+  held: (steps: readonly Step[]) => string | undefined;
   setSaid: (sentence: string) => void;
   setSheet: (sheet: Sheet) => void;
 }): {
@@ -59,6 +62,7 @@ export function useSaying({
       setAsked(list);
       if (stop && list.some((s) => s.lead && stop.ends.includes(s.lead))) setSaid(`Stop. ${stop.message}`);
       else if (covered && list.includes(covered)) setSheet("undo");
+      else if (held(list) !== undefined) setSaid(held(list) ?? "");
       else if (notHereOn(list, notHere).length > 0) setSheet("missing");
       else {
         bench.say(list, true);
@@ -66,7 +70,7 @@ export function useSaying({
       }
       return false;
     },
-    [known, bench, stop, covered, notHere, setSaid, setSheet],
+    [known, bench, stop, covered, notHere, held, setSaid, setSheet],
   );
   useEffect(() => {
     // It was said that nothing is recorded: then nothing is, later either.

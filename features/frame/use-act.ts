@@ -8,7 +8,8 @@ export interface Acting {
   pending: boolean;
   sentence: string;
   more: string[];
-  run: <T>(work: () => Promise<Result<T>>, said?: (value: T) => string) => void;
+  /** `failed` is told when it was refused, or when no server answered (`away`). */
+  run: <T>(work: () => Promise<Result<T>>, said?: (value: T) => string, failed?: (away: boolean) => void) => void;
   clear: () => void;
 }
 
@@ -20,16 +21,18 @@ export function useAct(): Acting {
   const { refresh } = useLive();
   const dates = useDates();
   const run = useCallback(
-    <T>(work: () => Promise<Result<T>>, said?: (value: T) => string) => {
+    <T>(work: () => Promise<Result<T>>, said?: (value: T) => string, failed?: (away: boolean) => void) => {
       start(async () => {
         try {
           const r = await work();
           setSentence(r.ok ? (said?.(r.value) ?? "") : r.sentence);
           setMore(r.ok ? [] : (r.more ?? []));
+          if (!r.ok) failed?.(false);
           refresh();
         } catch {
           setSentence("No answer from the server. Nothing was changed. Check the network and try again.");
           setMore([]);
+          failed?.(true);
         }
       });
     },

@@ -6,6 +6,7 @@ import type { LinkRow } from "../../db";
 import type { JobBuild } from "../build/build-of-job";
 import { contradicts, done, no, type Refusal, type Result } from "../kernel/result";
 import { JobNumber, Place } from "../kernel/text";
+import { awayOf } from "../receipt/returns";
 import { jobAction } from "../unit/action";
 import type { JobUnit } from "../unit/unit";
 import { lastSaid, moment } from "./last-said";
@@ -69,6 +70,8 @@ export async function plugIn(unit: JobUnit, t: Plug): Promise<Result> {
   const p = b.graph.ports.get(t.port);
   if (!l || !p)
     return no(`The parts of ${t.number} have changed: ${l ? t.port : t.lead} is no longer in it. Nothing was changed. Look at the wiring again.`);
+  const away = t.state === "planned" ? undefined : await awayOf(unit, [l.part.cable?.owner ?? l.part.id, p.part.id]);
+  if (away) return no(`${away} is on its way back: nothing is plugged on it until its replacement is here. Nothing was recorded.`);
   const link = await unit.links.find(t.lead);
   const two = t.saw && (await contradiction(unit, b, t, t.saw, link));
   if (two) return two;

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { StepDone } from "../../db";
 import { contradicts, done, no, type Result } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
+import { awayOf } from "../receipt/returns";
 import { jobAction } from "../unit/action";
 import type { JobUnit } from "../unit/unit";
 import { lastSaid, moment } from "./last-said";
@@ -26,6 +27,10 @@ export async function markStep(unit: JobUnit, s: z.infer<typeof Step>): Promise<
   const known = there?.id.startsWith("plug:") ? undefined : there;
   if (!known && !(row && !s.done))
     return no(`${s.number} has no such step any more: its parts or its plan changed. Nothing was changed. Look at the order again.`);
+  // What is only looked at or tried goes on with a spare.
+  const fits = known && (known.kind === "fit" || known.kind === "assemble") ? known.parts : [];
+  const away = s.done ? await awayOf(unit, fits) : undefined;
+  if (away) return no(`${away} is on its way back: nothing is done with it until its replacement is here. Nothing was recorded.`);
   const title = known?.title ?? s.step;
   const is = row !== null;
   if (s.saw !== undefined && s.saw !== is && s.done !== is) {

@@ -1,6 +1,7 @@
 import { lead as leadOf } from "../../core/assembly";
 import { ShelfType } from "../../db";
 import { done, no, type Result } from "../kernel/result";
+import { sendBack } from "../receipt/returns";
 import type { JobUnit } from "../unit/unit";
 import { findPart, isOf } from "./find-part";
 import { dropLost } from "./lost-links";
@@ -25,6 +26,9 @@ export async function swapPart(unit: JobUnit, part: string, typeId: string): Pro
     const { measured: _, ...placing } = row.placing as { measured?: unknown };
     row.placing = placing;
   }
+  // Somebody had the old piece in the hand: it goes back, and the new one's serial is asked for.
+  if (!corrected && (row.serial || row.arrivedAt))
+    await sendBack(unit, row, was?.name ?? row.type, { why: "exchanged", words: `${type.name} in its place.` });
   Object.assign(row, { type: type.id, body: type.body, typeRevision: type.revision, ...(corrected ? {} : { serial: null }) });
   unit.partsChanged();
   await dropLost(unit);

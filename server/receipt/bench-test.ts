@@ -3,6 +3,7 @@ import { done, no } from "../kernel/result";
 import { Day, JobNumber, line, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
 import { jobAction } from "../unit/action";
+import { sendBack } from "./returns";
 
 export const BenchTest = z.object({
   number: JobNumber,
@@ -21,6 +22,7 @@ export const benchTest = jobAction({
     const found = await findPart(unit, t.part);
     if (!found.ok) return found;
     const { row, name } = found;
+    if (t.result === "dead") await sendBack(unit, row, name, { why: "dead", words: t.with ? `Tested with ${t.with}.` : "" });
     row.testResult = t.result;
     row.testedWith = t.with || null;
     if (t.result === "passed") {

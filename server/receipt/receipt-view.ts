@@ -1,6 +1,7 @@
 import { type Build, naturally } from "../../core/assembly";
 import { type EntityManager, JobPart, type JobRow, ShelfType } from "../../db";
 import { buildOfJob, findJob } from "../build/build-of-job";
+import { onTheirWay } from "./returns";
 
 export interface ReceiptRow {
   part: string;
@@ -14,14 +15,21 @@ export interface ReceiptRow {
   reused: boolean;
   testResult: "passed" | "dead" | null;
   testedWith: string | null;
+  /** Of which type it is: the next of the same may be taken for it. */
+  type: string;
+  /** Ordered as an accessory of the plan. */
+  accessory: boolean;
+  /** It went back, and no replacement is here. */
+  back: { why: string; since: string; toWhom: string | null } | null;
 }
 
 async function receiptOf(em: EntityManager, job: JobRow, b: { build: Build }): Promise<ReceiptRow[]> {
   const rows = await em.find(JobPart, { job: job.id }, { limit: 250 });
+  const away = new Map((await onTheirWay(em, job.id)).map((r) => [r.part, r]));
   const types = new Map(b.build.partTypes.map((t) => [t.id, t]));
   return rows
     .sort((x, y) => x.position - y.position || naturally(x.key, y.key))
-    .filter((r) => r.origin === "client")
+    .filter((r) => r.origin === "client" || r.origin === "order")
     .map((r) => ({
       part: r.key,
       name: r.label ?? types.get(r.type)?.name ?? r.key,
@@ -34,6 +42,9 @@ async function receiptOf(em: EntityManager, job: JobRow, b: { build: Build }): P
       reused: (r.placing as { reused?: boolean }).reused === true,
       testResult: (r.testResult as "passed" | "dead" | null) ?? null,
       testedWith: r.testedWith ?? null,
+      type: r.type,
+      accessory: r.origin === "order",
+      back: away.get(r.key) ?? null,
     }));
 }
 

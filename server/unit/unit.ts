@@ -10,7 +10,7 @@ import { type Seat, STILL_SO } from "../kernel/seat";
 const BESIDE_THE_WORK: readonly EventKind[] = ["note", "skipped"];
 
 /** What an action has to know of a step. */
-export type StepName = Pick<Work, "id" | "title" | "measure"> & Partial<Pick<Work, "lead">>;
+export type StepName = Pick<Work, "id" | "title" | "measure" | "parts" | "kind"> & Partial<Pick<Work, "lead">>;
 
 /** When something happened, and when the server heard of it. */
 export interface When {

@@ -12,6 +12,7 @@ import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, w
 import { openWords } from "../build/open-in";
 import { ownMinutes } from "../build/own-minutes";
 import { day } from "../kernel/text";
+import { type OnItsWay, onTheirWay } from "../receipt/returns";
 import { type LeadRow, leadRows } from "./lead-rows";
 
 export interface HeadView {
@@ -72,6 +73,8 @@ export interface JobView {
   photos: { id: string; step: string | null; part: string | null; by: string; at: string }[];
   /** Parts that have not arrived. */
   notHere: string[];
+  /** Parts that went back and of which no replacement is here: nothing is done with them. */
+  away: OnItsWay[];
   /** The order as a whole; its steps stand beside it. */
   order: Omit<Order, "steps">;
   power: PowerOn;
@@ -219,6 +222,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     ),
     photos: photos.map((x) => ({ id: x.id, step: x.step ?? null, part: x.part ?? null, by: x.by.name, at: x.at.toISOString() })),
     notHere: b.notHere,
+    away: await onTheirWay(em, job.id),
     order: {
       blocks: order.blocks,
       lies: order.lies,

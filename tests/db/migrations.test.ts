@@ -49,6 +49,7 @@ describe("migrations", () => {
       "0016-turns": `insert into turn (device, session_id, person_id) select gen_random_uuid(), s.id, s.person_id from session s where not exists (select from turn t where t.session_id = s.id);
         insert into shop_log (kind, data) values ('wrong-tries', '{}')`,
       "0017-news-after-commit": `update job_part set serial = 'AB-1' where key = 'fan-1'`,
+      "0018-returns": `insert into part_return (job_id, part, name, why, by_id) select j.id, 'fan-1', 'Front fan', 'dead', t.id from job j, person t`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

@@ -56,7 +56,7 @@ export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, 
     const key = `${e.kind} ${e.before} ${e.after}`;
     return works.has(e.before) && works.has(e.after) && !said.has(key) && said.add(key);
   });
-  const late = [...site.works.values()].filter((w) => !works.has(w.id)).map(({ id, title, measure }) => ({ id, title, measure }));
+  const late = [...site.works.values()].filter((w) => !works.has(w.id)).map(({ id, title, measure, parts, kind }) => ({ id, title, measure, parts, kind }));
   return { works, edges, late };
 }
 
@@ -67,7 +67,7 @@ const FROM_WAYS = /^((route|dress):.*|tie)$/;
  * The steps of a build by their ids, also those for which it is too late: what every entry of a bench asks. Without the ways of leads until a
  * step is asked for that follows from them: that takes a third of the time. Each is worked out once.
  */
-export function stepsByName(graph: Graph): (id: string) => Pick<Work, "id" | "title" | "measure"> | undefined {
+export function stepsByName(graph: Graph): (id: string) => Pick<Work, "id" | "title" | "measure" | "parts" | "kind"> | undefined {
   const made = (ways: boolean) => {
     const site = newSite(graph, graph.build.policy, new Set(graph.build.done ?? []), false);
     gather(site, ways);

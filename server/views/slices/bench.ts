@@ -5,13 +5,14 @@ import { own } from "./own";
 const MOST_LINES = 12;
 
 /** What a bench shows of a job. */
-export const benchSlice = ({ build, steps, order, skipped, notHere, photos, head, leads, power, findings, starts, plan }: JobView) => ({
+export const benchSlice = ({ build, steps, order, skipped, notHere, away, photos, head, leads, power, findings, starts, plan }: JobView) => ({
   build: own(build),
   // Hands are told what comes first, not why.
   steps: steps.map((s) => ({ ...s, after: s.after.map(({ step, kind }) => ({ step, kind })) })),
   order,
   skipped,
   notHere,
+  away,
   photos,
   head,
   leads: leads.map(({ address, tag, name, loom, port, portName, place, state }) => ({ address, tag, name, loom, port, portName, place, state })),
