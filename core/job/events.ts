@@ -7,6 +7,13 @@ export interface LeadSaid {
   name: string;
 }
 
+/** Where a lead stood before it was moved, so that the whole move can be taken back. */
+export interface Stood {
+  port: string;
+  place?: number[];
+  state: string;
+}
+
 /**
  * What can happen to a job, by kind, with its data: names are those of the moment. An event is never changed; a correction is
  * another event, whose data has `takesBack`, the number of the first. Money in the shop's currency, dates as YYYY-MM-DD.
@@ -29,15 +36,16 @@ export interface JobEvents {
   planned: { revision: number; status: string; placed: number; free: number; moved: number; proof: string };
   "plan-proved": { revision: number };
   /** A plug is in now, was checked, or is out again. `planned`: where the plan wanted it, when that is another port. */
-  plug: LeadSaid & { port: string; portName: string; state: "plugged" | "checked" | "out"; planned?: string };
-  "place-lost": LeadSaid & { portName: string };
-  fixed: LeadSaid & { port: string; portName: string; fixed: boolean; bumped: string[] };
+  plug: LeadSaid & { port: string; portName: string; state: "plugged" | "checked" | "out"; planned?: string; was?: Stood };
+  "place-lost": LeadSaid & { portName: string; was?: Stood };
+  /** `was`: where it stood before, nowhere: null; `lost`: who stood there. */
+  fixed: LeadSaid & { port: string; portName: string; fixed: boolean; bumped: string[]; was?: Stood | null; lost?: ({ lead: string } & Stood)[] };
   /** Led through a cut-out by choice; null: the usual way again. */
   "led-through": LeadSaid & { cutout: string | null; label: string };
   step: { step: string; title: string; done: boolean };
   /** Pulled before another step by hand; both by their titles of then. */
-  pulled: { step: string; title: string; before: string };
-  "let-go": Record<string, never>;
+  pulled: { step: string; title: string; before: string; was?: { step: string; before: string }[] };
+  "let-go": { was?: { step: string; before: string }[] };
   photo: { photo: string; of: string };
   note: { text: string };
   skipped: { text: string };

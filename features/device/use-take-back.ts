@@ -23,6 +23,15 @@ function oppositeOfOne({ ...said }: One): One | undefined {
   if (said.kind === "step") return { ...said, done: !said.done, saw: said.done };
   if (said.kind !== "plug") return undefined;
   const { port, state } = said;
+  // Moved from one port to another, the whole move is taken back.
+  const from =
+    said.saw && (said.saw.state === "plugged" || said.saw.state === "checked") && said.saw.port !== null && said.saw.port !== port
+      ? said.saw
+      : undefined;
+  if (from?.port && state !== "planned") {
+    const { place: _, ...rest } = said;
+    return { ...rest, port: from.port, state: "plugged", saw: { port, state } };
+  }
   return { ...said, state: state === "planned" ? "plugged" : "planned", saw: { port, state } };
 }
 

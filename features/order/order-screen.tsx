@@ -7,7 +7,9 @@ import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { letGoAction, pullAction } from "../actions/order";
+import { useTakeBack } from "../device/use-take-back";
 import { ask } from "../frame/ask";
+import { useKeys } from "../frame/keys";
 import { useSlice } from "../frame/slices";
 import { useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
@@ -34,6 +36,9 @@ export function OrderScreen({ first }: { first: Had<OrderSlice> }) {
     setPicked(id ?? undefined);
   });
   const pulling = usePulling(head.number);
+  const [said, setSaid] = useState("");
+  const takeBack = useTakeBack(head.number, setSaid);
+  useKeys("screen", [{ keys: ["ctrl+z"], word: "Take back the last entry of mine", run: takeBack }]);
   const left = cards.filter((c) => !c.done);
   const doneCards = cards.filter((c) => c.done);
   const open = steps.filter((s) => !s.done).length;
@@ -60,6 +65,11 @@ export function OrderScreen({ first }: { first: Had<OrderSlice> }) {
               {c.why} {c.ways.map((w) => w.words).join(" Or: ")}
             </p>
           ))}
+          {said ? (
+            <p role="status" className="mt-1">
+              {said}
+            </p>
+          ) : null}
           <div className="mt-2 flex flex-wrap gap-2">
             <Link className="key key-mark" href={`/job/${head.number}/bench`}>
               Go to the bench

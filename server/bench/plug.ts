@@ -57,6 +57,13 @@ async function contradiction(unit: JobUnit, b: JobBuild, t: Plug, saw: Saw, link
   );
 }
 
+/** Where a lead stands now, for whoever takes the move back. */
+export const stood = (c: { port: string; state: string; place?: number[] | null | undefined }) => ({
+  port: c.port,
+  state: c.state,
+  ...(c.place ? { place: c.place } : {}),
+});
+
 const holds = (b: JobBuild, port: string, place: number[] | undefined, except: string) =>
   b.build.connections.find((c) => c.port === port && c.lead !== except && (!c.place || !place || c.place.some((x) => place.includes(x))));
 
@@ -87,7 +94,7 @@ export async function plugIn(unit: JobUnit, t: Plug): Promise<Result> {
     if (other.state !== "planned") return no(`${p.name} already holds ${o.tag} (${o.name}). Take that out first. Nothing was changed.`);
     // The plan wanted another plug there: it is free again and the plan no longer whole.
     await unit.links.remove(other.lead);
-    unit.emit("place-lost", { lead: other.lead, tag: o.tag, name: o.name, portName: p.name });
+    unit.emit("place-lost", { lead: other.lead, tag: o.tag, name: o.name, portName: p.name, was: stood(other) });
   }
   const plannedPort = link ? (link.plannedPort ?? (isIn(link.state) ? null : link.port)) : null;
   if (t.state === "planned") {
@@ -104,13 +111,14 @@ export async function plugIn(unit: JobUnit, t: Plug): Promise<Result> {
     return done();
   }
   const place = t.place ?? (link?.port === t.port ? link.place : null) ?? null;
+  const moved = link && isIn(link.state) && link.port !== t.port ? stood({ ...link, place: link.place ?? undefined }) : undefined;
   // What somebody has checked meanwhile stays checked.
   const state = link?.state === "checked" && link.port === t.port && t.saw?.state !== "checked" ? "checked" : t.state;
   await unit.links.put(t.lead, { port: t.port, place, state, plannedPort });
   await skippedNoMore(unit, `plug:${t.lead}`);
   if (t.tookS !== undefined) keepTime(unit, `plug:${t.lead}`, measureOfPlug(l), t.tookS);
   const elsewhere = plannedPort !== null && plannedPort !== t.port ? portOf(b.graph, plannedPort).name : undefined;
-  unit.emit("plug", { ...said, state: t.state, ...(elsewhere ? { planned: elsewhere } : {}) });
+  unit.emit("plug", { ...said, state: t.state, ...(elsewhere ? { planned: elsewhere } : {}), ...(moved ? { was: moved } : {}) });
   unit.stage.to("worked");
   return done();
 }

@@ -1,15 +1,16 @@
 import { z } from "zod";
 import { measurable } from "../../core/catalogue";
-import type { JobEvent, JobEvents } from "../../core/job";
+import type { JobEvent, JobEvents, Stood } from "../../core/job";
 import { eventWords, isEventKind } from "../../core/job";
 import { LogEntry } from "../../db";
 import { plugIn } from "../bench/plug";
 import { markStep } from "../bench/step";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
+import { pulledBefore } from "../order/pull";
 import { nameIt } from "../parts/change";
 import { measureOne } from "../parts/measure";
-import { fixOne } from "../plan/fix";
+import { fixOne, unfixWhole } from "../plan/fix";
 import { jobAction } from "../unit/action";
 import type { JobUnit } from "../unit/unit";
 
@@ -21,14 +22,29 @@ function opposite(unit: JobUnit, e: JobEvent): Promise<Result> | undefined {
   const { number } = unit.job;
   switch (e.kind) {
     case "plug": {
-      const { lead, port, state } = e.data;
+      const { lead, port, state, was } = e.data;
       // What was only checked goes back to plugged: it is in all the same.
       if (state === "checked") return plugIn(unit, { number, lead, port, state: "plugged", saw: { port, state: "checked" } });
+      // Moved from one port to another, the whole move is taken back.
+      if (was && state !== "out")
+        return plugIn(unit, {
+          number,
+          lead,
+          port: was.port,
+          ...(was.place ? { place: was.place } : {}),
+          state: was.state === "checked" ? "checked" : "plugged",
+        });
       return plugIn(unit, { number, lead, port, state: state === "out" ? "plugged" : "planned" });
     }
     case "step":
       return markStep(unit, { number, step: e.data.step, done: !e.data.done });
+    case "place-lost":
+      return e.data.was && placeBack(unit, e.data.lead, e.data.was);
+    case "pulled":
+    case "let-go":
+      return e.data.was && pulledBefore(unit, e.data.was);
     case "fixed":
+      if (e.data.was !== undefined) return unfixWhole(unit, e.data);
       return fixOne(unit, { number, lead: e.data.lead, port: e.data.port, fixed: !e.data.fixed });
     case "part-measured":
       return measureBack(unit, e.data);
@@ -37,6 +53,12 @@ function opposite(unit: JobUnit, e: JobEvent): Promise<Result> | undefined {
     default:
       return undefined;
   }
+}
+
+/** A lead that lost its place to another has it again, where nothing is in it. */
+async function placeBack(unit: JobUnit, lead: string, was: Stood): Promise<Result> {
+  if ((await unit.links.find(lead)) === undefined) await unit.links.put(lead, { port: was.port, place: was.place ?? null, state: was.state });
+  return yes(undefined);
 }
 
 /** What counted before is what the entry says, or what was measured then. */

@@ -3,9 +3,14 @@ import { orderOfProblem, problemOf, pull } from "../../core/order";
 import { done, no, type Result } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
 import { jobAction } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 
 /** Steps pulled by hand that a job keeps. */
 const MOST_PULLED = 1000;
+
+/** With more than so many the log does not keep what was before, and no key takes it back. */
+const MOST_KEPT = 200;
+const asItWas = <P>(was: readonly P[]): { was?: P[] } => (was.length <= MOST_KEPT ? { was: [...was] } : {});
 
 export const Pull = z.object({ number: JobNumber, steps: z.array(key(200)).min(1).max(60), before: z.array(key(200)).min(1).max(60) });
 
@@ -24,14 +29,23 @@ export const pullStep = jobAction({
     const kept = unit.job.pulled.filter((x) => !(own.has(x.step) && later.has(x.before)) && !(later.has(x.step) && own.has(x.before)));
     if (kept.length + p.steps.length * p.before.length > MOST_PULLED)
       return no(`${p.number} has ${MOST_PULLED} steps pulled by hand already. Nothing was changed. Put some back first.`);
+    const was = unit.job.pulled;
     unit.job.pulled = [...kept, ...p.steps.flatMap((step) => p.before.map((before) => ({ step, before })))];
     const title = (id: string) => problem.works.find((w) => w.id === id)?.title ?? id;
     const [first] = p.steps;
     const more = p.steps.length > 1 ? ` and ${p.steps.length - 1} more` : "";
-    unit.emit("pulled", { step: first ?? "", title: `${title(first ?? "")}${more}`, before: title(p.before[0] ?? "") });
+    unit.emit("pulled", { step: first ?? "", title: `${title(first ?? "")}${more}`, before: title(p.before[0] ?? ""), ...asItWas(was) });
     return done();
   },
 });
+
+/** The steps that were pulled before, again: a pull or a letting go is taken back. */
+export async function pulledBefore(unit: JobUnit, was: readonly { step: string; before: string }[]): Promise<Result> {
+  const now = unit.job.pulled;
+  unit.job.pulled = was.slice(0, MOST_PULLED).map(({ step, before }) => ({ step, before }));
+  unit.emit("let-go", { was: now });
+  return done();
+}
 
 /** What was pulled by hand is let go of: the order is again what Imbra makes of it. */
 export const letGo = jobAction({
@@ -40,8 +54,9 @@ export const letGo = jobAction({
   input: z.object({ number: JobNumber }),
   run: async (unit): Promise<Result> => {
     if (unit.job.pulled.length === 0) return no("No step was pulled by hand. Nothing was changed.");
+    const was = unit.job.pulled;
     unit.job.pulled = [];
-    unit.emit("let-go", {});
+    unit.emit("let-go", asItWas(was));
     return done();
   },
 });

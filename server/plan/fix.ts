@@ -2,6 +2,8 @@ import { z } from "zod";
 import { Address, lead as leadOf } from "../../core/assembly";
 import { closesRing } from "../../core/brings";
 import { family, mate } from "../../core/catalogue";
+import type { JobEvents } from "../../core/job";
+import { stood } from "../bench/plug";
 import { done, no, type Result } from "../kernel/result";
 import { JobNumber, Place } from "../kernel/text";
 import { jobAction } from "../unit/action";
@@ -11,6 +13,25 @@ export const Fix = z.object({ number: JobNumber, lead: Address, port: Address, p
 
 /** The technician decides where a lead goes; the planner keeps to it. Refuses what does not mate. */
 export const fix = jobAction({ name: "wiring.fix", permission: "plan", input: Fix, run: (unit, f) => fixOne(unit, f) });
+
+/** A lead is again where it stood before somebody fixed it elsewhere, and so are those that lost their places by it, where nobody is now. */
+export async function unfixWhole(unit: JobUnit, e: JobEvents["fixed"]): Promise<Result> {
+  const link = await unit.links.find(e.lead);
+  if (link && (link.state === "plugged" || link.state === "checked"))
+    return no(`${e.tag} is plugged by now: no key takes its place back. Nothing was changed.`);
+  if (link?.port !== e.port) return no(`${e.tag} is not in ${e.portName} any more. Nothing was changed.`);
+  if (e.was) await unit.links.put(e.lead, { port: e.was.port, place: e.was.place ?? null, state: e.was.state });
+  else await unit.links.remove(e.lead);
+  const { build } = await unit.build();
+  for (const l of e.lost ?? []) {
+    const free =
+      (await unit.links.find(l.lead)) === undefined &&
+      !build.connections.some((c) => c.port === l.port && c.lead !== e.lead && c.state !== "planned");
+    if (free) await unit.links.put(l.lead, { port: l.port, place: l.place ?? null, state: l.state });
+  }
+  unit.emit("fixed", { ...e, fixed: !e.fixed, bumped: [] });
+  return done();
+}
 
 /** One lead fixed in a port, or let go. `unit.build()` is as it was before. */
 export async function fixOne(unit: JobUnit, f: z.infer<typeof Fix>): Promise<Result> {
@@ -30,6 +51,7 @@ export async function fixOne(unit: JobUnit, f: z.infer<typeof Fix>): Promise<Res
   const clash = there.filter((c) => (capacity === 1 ? true : !c.place || !f.place || c.place.some((x) => f.place?.includes(x))));
   const held = clash.find((c) => c.state !== "planned");
   if (held) return no(`${p.name} already holds ${leadOf(b.graph, held.lead).tag}, which is ${held.state}. Nothing was changed.`);
+  const was = link ? stood(link) : null;
   for (const c of clash) await unit.links.remove(c.lead);
   const samePlace = link?.port === f.port ? link.place : null;
   await unit.links.put(f.lead, {
@@ -39,6 +61,16 @@ export async function fixOne(unit: JobUnit, f: z.infer<typeof Fix>): Promise<Res
     ...(f.fixed || !link ? { why: `Fixed here by ${unit.actor.name}.` } : {}),
   });
   const bumped = clash.map((c) => leadOf(b.graph, c.lead).tag);
-  unit.emit("fixed", { lead: f.lead, tag: l.tag, name: l.name, port: f.port, portName: p.name, fixed: f.fixed, bumped });
+  unit.emit("fixed", {
+    lead: f.lead,
+    tag: l.tag,
+    name: l.name,
+    port: f.port,
+    portName: p.name,
+    fixed: f.fixed,
+    bumped,
+    was,
+    lost: clash.map((c) => ({ lead: c.lead, ...stood(c) })),
+  });
   return done();
 }

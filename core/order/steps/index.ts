@@ -56,7 +56,9 @@ export function stepsFor(graph: Graph, asked: Asked = {}): { works: Map<string, 
     const key = `${e.kind} ${e.before} ${e.after}`;
     return works.has(e.before) && works.has(e.after) && !said.has(key) && said.add(key);
   });
-  const late = [...site.works.values()].filter((w) => !works.has(w.id)).map(({ id, title, measure, parts, kind }) => ({ id, title, measure, parts, kind }));
+  const late = [...site.works.values()]
+    .filter((w) => !works.has(w.id))
+    .map(({ id, title, measure, parts, kind }) => ({ id, title, measure, parts, kind }));
   return { works, edges, late };
 }
 
