@@ -37,6 +37,8 @@ export interface JobEvents {
   "plan-proved": { revision: number };
   /** A plug is in now, was checked, or is out again. `planned`: where the plan wanted it, when that is another port. */
   plug: LeadSaid & { port: string; portName: string; state: "plugged" | "checked" | "out"; planned?: string; was?: Stood };
+  /** Its place was taken by hand; it has the one that was left. */
+  "place-exchanged": LeadSaid & { portName: string; with: string; was: Stood };
   "place-lost": LeadSaid & { portName: string; was?: Stood };
   /** `was`: where it stood before, nowhere: null; `lost`: who stood there. */
   fixed: LeadSaid & { port: string; portName: string; fixed: boolean; bumped: string[]; was?: Stood | null; lost?: ({ lead: string } & Stood)[] };

@@ -50,6 +50,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
     `Plan ${d.revision}, ${d.status}: ${d.placed} connections, ${d.free} wanted ${d.free === 1 ? "end" : "ends"} free, ${d.moved} moved. ${d.proof}`.trim(),
   "plan-proved": (d) => `Plan ${d.revision} is proved as it stands.`,
   plug: (d) => `${d.tag} (${d.name}) ${PLUG_WORD[d.state]} ${d.portName}${d.planned ? `, planned ${d.planned}` : ""}.`,
+  "place-exchanged": (d) => `${d.tag} (${d.name}) is planned for ${d.portName} now: it changed places with ${d.with}.`,
   "place-lost": (d) => `${d.tag} (${d.name}) lost its place in ${d.portName}.`,
   fixed: (d) =>
     `${d.tag} (${d.name}) ${d.fixed ? "fixed in" : "no longer fixed in"} ${d.portName}${d.bumped.length > 0 ? `; ${d.bumped.join(", ")} free again` : ""}.`,

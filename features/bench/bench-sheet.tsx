@@ -44,6 +44,8 @@ interface SheetProps {
   covered: string | undefined;
   onUndo: (steps: readonly string[]) => void;
   onDiffers: (step: Step, port: string, place?: number[]) => void;
+  /** A cable of the supply is broken: another of the bag takes its place. */
+  onAnotherCable: (lead: string) => void;
   /** A part is otherwise than planned. */
   onBuilt: (said: Built, words: string) => void;
 }
@@ -88,6 +90,7 @@ export function BenchSheet(props: SheetProps) {
     covered,
     onUndo,
     onDiffers,
+    onAnotherCable,
     onBuilt,
   } = props;
   const [text, setText] = useState("");
@@ -229,7 +232,9 @@ export function BenchSheet(props: SheetProps) {
                   onClick={() => onDiffers(one, c.port, c.place)}
                 >
                   <span className="mono font-semibold">{c.name}</span>
-                  <span className="flex-1 text-soft">{c.taken ? `planned for ${c.taken}` : c.words}</span>
+                  <span className="flex-1 text-soft">
+                    {c.taken ? `planned for ${c.taken}${c.swaps ? ": the two change places" : ", which is free then"}` : c.words}
+                  </span>
                 </button>
               </li>
             ))}
@@ -243,6 +248,11 @@ export function BenchSheet(props: SheetProps) {
             if (text.trim()) onNote(sheet, text.trim());
           }}
         >
+          {sheet === "problem" && node?.part.cable ? (
+            <Button bench className="min-h-20 self-start px-6" onClick={() => onAnotherCable(node.address)}>
+              Take another {node.part.cable.cable.label} from the bag
+            </Button>
+          ) : null}
           <p>
             {sheet === "skip"
               ? open.length > 1

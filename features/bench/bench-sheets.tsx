@@ -1,7 +1,9 @@
 "use client";
 import type { Card, Step } from "../../core/order";
+import { anotherCableAction } from "../actions/bench";
 import { EntriesSheet } from "../device/entries-sheet";
 import { type AtBench as Colleague, WhoWorks } from "../device/who-works";
+import { useLive } from "../frame/live";
 import { BenchSheet } from "./bench-sheet";
 import { withShowed } from "./showed-here";
 import type { AtBenchScreen, BenchSeat } from "./use-bench-state";
@@ -50,6 +52,7 @@ export function BenchSheets({
     nameOf,
     elsewhere,
   } = state;
+  const { refresh } = useLive();
   return (
     <>
       <EntriesSheet open={entriesOpen} close={() => setEntriesOpen(false)} {...{ outbox, who }} />
@@ -111,6 +114,15 @@ export function BenchSheets({
               ? `${words}. Checks, lengths and order go by it. The part type's page on the shelf offers it as a correction.`
               : `${words}. Plan the wiring again when hands are free: what is plugged stays.`,
           );
+        }}
+        onAnotherCable={(lead) => {
+          anotherCableAction({ number, lead })
+            .then((r) => {
+              setSaid(r.ok ? r.value : r.sentence);
+              refresh();
+            })
+            .catch(() => setSaid("No answer from the server. Nothing was changed. Check the network and try again."));
+          setSheet(null);
         }}
         onDiffers={(s, p, place) => {
           const saw = bench.sawOf(bench.leadOf(s));

@@ -1,4 +1,4 @@
-import { type Build, buildGraph, type Graph, type LeadNode, naturally, typeLookup } from "../../core/assembly";
+import { type Build, buildGraph, type Graph, isDone, type LeadNode, mateOf, naturally, typeLookup } from "../../core/assembly";
 import { closesRing, hungOn, panelPlaces } from "../../core/brings";
 import { family, headerLimit, mate, usable } from "../../core/catalogue";
 import { leadToPortMm } from "../../core/routes";
@@ -14,6 +14,8 @@ export interface Candidate {
   outcome: "fits" | "loss";
   here: boolean;
   taken?: string;
+  /** Whoever is planned there goes into the port that is left: the two change places. */
+  swaps?: boolean;
   runMm: number;
 }
 
@@ -21,6 +23,7 @@ export interface Candidate {
 export function candidates(graph: Graph, l: LeadNode): Candidate[] {
   const out: Candidate[] = [];
   const c = graph.ofLead.get(l.address);
+  const left = graph.ports.get(c?.port ?? "");
   for (const p of graph.ports.values()) {
     if (p.part === l.part || (l.lead.flow === "out") !== (p.port.flow === "in") || closesRing(graph, l, p)) continue;
     const m = mate(l.lead.family, p.port.family, l.lead.key, p.port.key);
@@ -59,6 +62,7 @@ export function candidates(graph: Graph, l: LeadNode): Candidate[] {
         outcome: m.outcome === "loss" ? "loss" : "fits",
         here: c?.port === p.address && (!place || JSON.stringify(c.place) === JSON.stringify(place)),
         ...(holder ? { taken: `${holder.tag} ${holder.name}` } : {}),
+        ...(holder && left && there[0] && !isDone(there[0]) && !(c && isDone(c)) && usable(mateOf(holder, left)) ? { swaps: true } : {}),
         runMm,
       });
     }

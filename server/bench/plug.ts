@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Address, lead as leadOf, port as portOf } from "../../core/assembly";
+import { Address, lead as leadOf, mateOf, port as portOf } from "../../core/assembly";
 import { mate, usable } from "../../core/catalogue";
 import { measureOfPlug } from "../../core/order";
 import type { LinkRow } from "../../db";
@@ -92,9 +92,14 @@ export async function plugIn(unit: JobUnit, t: Plug): Promise<Result> {
   if (other && t.state !== "planned") {
     const o = leadOf(b.graph, other.lead);
     if (other.state !== "planned") return no(`${p.name} already holds ${o.tag} (${o.name}). Take that out first. Nothing was changed.`);
-    // The plan wanted another plug there: it is free again and the plan no longer whole.
-    await unit.links.remove(other.lead);
-    unit.emit("place-lost", { lead: other.lead, tag: o.tag, name: o.name, portName: p.name, was: stood(other) });
+    // The plan wanted another plug there. Where that goes into the port that is left, the two change places; else it is free again.
+    const left = link && !isIn(link.state) && link.port !== t.port ? b.graph.ports.get(link.port) : undefined;
+    if (left && usable(mateOf(o, left))) {
+      await unit.links.put(other.lead, { port: left.address, place: link?.place ?? null, state: "planned", plannedPort: null });
+      unit.emit("place-exchanged", { lead: other.lead, tag: o.tag, name: o.name, portName: left.name, with: l.tag, was: stood(other) });
+    } else await unit.links.remove(other.lead);
+    if (!left || !usable(mateOf(o, left)))
+      unit.emit("place-lost", { lead: other.lead, tag: o.tag, name: o.name, portName: p.name, was: stood(other) });
   }
   const plannedPort = link ? (link.plannedPort ?? (isIn(link.state) ? null : link.port)) : null;
   if (t.state === "planned") {

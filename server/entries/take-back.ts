@@ -38,6 +38,10 @@ function opposite(unit: JobUnit, e: JobEvent): Promise<Result> | undefined {
     }
     case "step":
       return markStep(unit, { number, step: e.data.step, done: !e.data.done });
+    case "place-exchanged":
+      return unit.links
+        .put(e.data.lead, { port: e.data.was.port, place: e.data.was.place ?? null, state: e.data.was.state, plannedPort: null })
+        .then(() => yes(undefined));
     case "place-lost":
       return e.data.was && placeBack(unit, e.data.lead, e.data.was);
     case "pulled":

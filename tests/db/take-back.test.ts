@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { isDone } from "../../core/assembly";
+import { anotherCable } from "../../server/bench/another-cable";
 import { plug } from "../../server/bench/plug";
 import { takeBack } from "../../server/entries/take-back";
 import { letGo, pullStep } from "../../server/order/pull";
@@ -66,5 +67,47 @@ describe("taking back", () => {
     expect(await pulled()).toEqual([{ step: last.id, before: first.id }]);
     expect(await say(takeBack, {})).toMatchObject({ ok: true });
     expect(await pulled()).toEqual([]);
+  });
+});
+
+describe("what hands say that the plan did not know", () => {
+  it("a plug put where another was planned: the two change places, and taking it back gives both theirs again", async () => {
+    const v = await view();
+    const [a, b] = v.leads.filter((l) => l.loom === "fans" && l.port?.startsWith("board:") && l.state === "planned" && !l.port.includes("CPU"));
+    if (!a?.port || !b?.port) throw new Error("no two leads");
+    await say(plug, { lead: a.address, port: b.port, state: "plugged" });
+    expect([await where(a.address), await where(b.address)]).toEqual([
+      [b.port, "plugged"],
+      [a.port, "planned"],
+    ]);
+    expect((await view()).log.map((e) => e.text).join("\n")).toMatch(/it changed places with FN-\d\d/);
+    expect(await say(takeBack, {})).toMatchObject({ ok: true });
+    expect((await where(b.address))?.[0]).toBe(b.port);
+  });
+  it("a broken cable: another of the same kind out of the bag, plug for plug; where the bag has none, what to order", async () => {
+    const v = await view();
+    const string = v.build.connections.find((c) => /^supply\/sata\/1:plug/.test(c.lead));
+    if (!string) throw new Error("no string");
+    const ends = v.build.connections
+      .filter((c) => c.lead.startsWith("supply/sata/1:"))
+      .map((c) => c.port)
+      .sort();
+    expect(await say(anotherCable, { lead: string.lead })).toMatchObject({
+      ok: true,
+      value: expect.stringMatching(/takes its place: plug it instead/),
+    });
+    const now = (await view()).build.connections;
+    expect(now.some((c) => c.lead.startsWith("supply/sata/1:"))).toBe(false);
+    expect(
+      now
+        .filter((c) => c.lead.startsWith("supply/sata/2:"))
+        .map((c) => c.port)
+        .sort(),
+    ).toEqual(ends);
+    const board = now.find((c) => c.lead.startsWith("supply/board/1:plug"));
+    expect(await say(anotherCable, { lead: board?.lead ?? "" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringMatching(/^The bag has no other .*made for/),
+    });
   });
 });
