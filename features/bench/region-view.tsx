@@ -10,6 +10,8 @@ const H = 312;
 const PX_PER_MM = 3;
 const INSET_PX = 80;
 const LABEL_PX = 24;
+/** So far round what was asked for the inset stays away, px. */
+const CLEAR_PX = 14;
 
 /** Room round the ports of a card, mm. */
 const ROUND_MM = 40;
@@ -59,7 +61,19 @@ export function RegionView({
     const [cx, cy] = [(mx - v.xMm) * s, (my - v.yMm) * s];
     const hold = (c: number, half: number, most: number) => (most <= 2 * half ? most / 2 : Math.min(Math.max(c, half), most - half)) - half;
     const view = { x: hold(cx, W / 2, v.widthMm * s), y: hold(cy, H / 2, v.heightMm * s) };
-    // Words keep clear of the inset in the lower right corner.
+    // The inset goes where nothing that was asked for is: the lower right corner if it can. Words keep clear of it.
+    const small = INSET_PX / Math.max(v.widthMm, v.heightMm);
+    const [iw, ih] = [v.widthMm * small + 8, v.heightMm * small + 8];
+    const asked = boxes.map((r) => ({ x: (r.xMm - v.xMm) * s - view.x, y: (r.yMm - v.yMm) * s - view.y, w: r.widthMm * s, h: r.heightMm * s }));
+    const covers = (c: { x: number; y: number }) =>
+      asked.filter((b) => b.x < c.x + iw + CLEAR_PX && b.x + b.w > c.x - CLEAR_PX && b.y < c.y + ih + CLEAR_PX && b.y + b.h > c.y - CLEAR_PX).length;
+    const corners = [
+      { x: W - iw - 4, y: H - ih - 4 },
+      { x: 4, y: H - ih - 4 },
+      { x: W - iw - 4, y: 4 },
+      { x: 4, y: 4 },
+    ];
+    const corner = corners.reduce((best, c) => (covers(c) < covers(best) ? c : best));
     const shown = { x: view.x / s + v.xMm, y: view.y / s + v.yMm, w: W / s, h: H / s };
     const seen = { xMm: shown.x, yMm: shown.y, widthMm: shown.w, heightMm: shown.h };
     const want = new Set(targets.list.map((p) => p.address));
@@ -80,9 +94,9 @@ export function RegionView({
       nameOfPort: (p: ScenePort) => (want.has(p.address) ? (p.address === target?.address ? 0 : 0.5) : alike(p) ? 1 : undefined),
       nameOfBox: (b: { part?: string }) => (b.part !== undefined && on.has(b.part) ? 0.5 : undefined),
       region: seenRect(scene, sheet, seen),
-      clear: target ? [{ x: view.x + W - INSET_PX - 16, y: view.y + H - INSET_PX - 16, w: INSET_PX + 16, h: INSET_PX + 16 }] : [],
+      clear: target ? [{ x: view.x + corner.x - 4, y: view.y + corner.y - 4, w: iw + 8, h: ih + 8 }] : [],
     };
-    return { drawn: drawSheet(scene, sheet, look), view, s, inset: { s: INSET_PX / Math.max(v.widthMm, v.heightMm), x: cx / s, y: cy / s } };
+    return { drawn: drawSheet(scene, sheet, look), view, s, inset: { s: small, x: cx / s, y: cy / s, at: corner } };
   }, [scene, targets, target, sheet, graph, on]);
   const v = scene.view;
   return (
@@ -127,7 +141,7 @@ export function RegionView({
         </text>
       ) : null}
       {target ? (
-        <g transform={`translate(${view.x + W - v.widthMm * inset.s - 8} ${view.y + H - v.heightMm * inset.s - 8})`}>
+        <g transform={`translate(${view.x + inset.at.x + 4} ${view.y + inset.at.y + 4})`}>
           <rect x={-4} y={-4} width={v.widthMm * inset.s + 8} height={v.heightMm * inset.s + 8} fill="var(--ground)" />
           <rect width={v.widthMm * inset.s} height={v.heightMm * inset.s} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={2} />
           {scene.board && sheet === "front" ? (

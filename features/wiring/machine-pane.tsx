@@ -168,6 +168,7 @@ export function MachinePane({
               chosenPort={chosenPort}
               open={shown.open}
               at={inset}
+              large={scale}
               onTurn={() => happen({ do: "turn" })}
             />
           ) : null}

@@ -159,6 +159,10 @@ export const MachinePlan = memo(function MachinePlan(props: MachinePlanProps) {
 });
 
 const INSET_PX = 150;
+/** It takes no more of the drawing's shorter side than this share. */
+const INSET_SHARE = 0.3;
+const insetScale = (scene: Scene, large: number): number =>
+  Math.min(INSET_PX, INSET_SHARE * large * Math.min(scene.view.widthMm, scene.view.heightMm)) / Math.max(scene.view.widthMm, scene.view.heightMm);
 
 /** Where a small picture of so much room covers least of the drawing: from the drawing's top left corner, px. */
 function leastCovered(drawn: Drawn, w: number, h: number): { x: number; y: number } {
@@ -167,8 +171,9 @@ function leastCovered(drawn: Drawn, w: number, h: number): { x: number; y: numbe
   let least = Number.POSITIVE_INFINITY;
   const weight = (i: Drawn["items"][number]): [Box, number] | undefined => {
     if (i.kind === "label") return [i.label.box, 4];
-    if (i.kind === "port") return [i.box, 3];
-    if (i.kind !== "rect" || i.ink === "case" || i.ink === "free") return undefined;
+    // What was asked for is never covered.
+    if (i.kind === "port") return [i.box, i.chosen || i.open ? 5000 : 3];
+    if (i.kind !== "rect" || ["case", "free", "tray"].includes(i.ink)) return undefined;
     return [i.box, i.ink === "board" ? 0.3 : i.ink === "ghost" ? 0.1 : 1];
   };
   const things = drawn.items.flatMap((i) => {
@@ -195,15 +200,15 @@ type Shown = Pick<MachinePlanProps, "scene" | "leads" | "sheet" | "loom" | "chos
 /** Where the small picture of the other side stands in the large one: where least of it is. Words are placed round it afterwards. */
 export function insetIn(large: Shown & { scale: number }): Box {
   const { widthMm, heightMm } = large.scene.view;
-  const s = INSET_PX / Math.max(widthMm, heightMm);
+  const s = insetScale(large.scene, large.scale);
   const [w, h] = [widthMm * s + 16, heightMm * s + 40];
   return { ...leastCovered(drawnSheet({ ...large, namesAll: false, small: true }), w, h), w, h };
 }
 
 /** The other side of the tray, small: what goes on there. A press turns the drawing. */
-export function OtherSheet({ at, onTurn, ...shown }: Shown & { at: Box; onTurn: () => void }) {
+export function OtherSheet({ at, onTurn, large, ...shown }: Shown & { at: Box; large: number; onTurn: () => void }) {
   const { scene, leads, sheet, loom, chosen, chosenPort, open } = shown;
-  const scale = INSET_PX / Math.max(scene.view.widthMm, scene.view.heightMm);
+  const scale = insetScale(scene, large);
   const drawn = useMemo(
     () => drawnSheet({ scene, leads, sheet, loom, chosen, chosenPort, open, scale, namesAll: false, small: true }),
     [scene, leads, sheet, loom, chosen, chosenPort, open, scale],
