@@ -118,7 +118,9 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
       const node = leadOf(graph, lead);
       if (!node) throw new BadInput([`${lead}: this build has no such lead. Give an address such as fan-1:lead, or a tag such as FN-02.`]);
       if (node.lead.role === "cable-root")
-        throw new BadInput([`${lead}: this end of the cable goes into the supply, into any outlet of its system. Ask about a plug at the other end.`]);
+        throw new BadInput([
+          `${lead}: this end of the cable goes into the supply, into any outlet of its system. Ask about a plug at the other end.`,
+        ]);
       const asked = command === "why" ? whyJson : placesJson;
       return { json: await asked(made, graph, node, types, deadlineS), stop: false };
     }

@@ -61,6 +61,8 @@ export interface Behind {
   thicknessMm: number;
   roomMm: number;
   leads: number;
+  /** Something is folded there too. */
+  folded?: boolean;
   at: Point;
 }
 
@@ -86,6 +88,9 @@ export interface Routes {
 /** A fold is worth naming from this much on, mm. */
 const FOLD_MM = 40;
 const NEAR_TIE_MM = 14;
+/** One layer of a fold takes so much of a lead, mm, and more than so many are laid side by side (common practice). */
+const FOLDED_MM = 160;
+const MOST_LAYERS = 4;
 /** Ports of one hub, drive or supply are judged from one spot: so far may they really be from it, mm. */
 const ONE_SPOT_MM = 45;
 
@@ -212,7 +217,7 @@ function routeOf(graph: Graph, net: Network | undefined, w: Wanted, asked: Reado
     needMm: Math.round(needMm),
     hasMm: Math.round(w.hasMm),
     tidy: through !== undefined || judged.tidy,
-    ...(way && folds ? { fold: foldOf(graph, net, way) } : {}),
+    ...(way && folds ? { fold: foldOf(graph, net, way, w.hasMm - needMm) } : {}),
     ...(through ? { asked: net?.cutouts[cutout]?.id } : {}),
     ties: way && !data ? tiesAlong(graph, way) : [],
     ...(data ? { untied: "SATA data cables are left untied: a tight tie bends them" } : {}),
@@ -247,9 +252,9 @@ function tiesAlong(graph: Graph, way: Way): string[] {
 
 /**
  * What is too long is folded behind the tray, between the two tie points nearest to the longest straight of the way there; where the way
- * never goes behind, it is pushed back through the cut-out nearest to it. Never in front of a fan or under the supply's way in: both are in front.
+ * never goes behind, it is pushed back through the cut-out nearest to it, if what is left gets there and back; else it is folded beside its port. Never in front of a fan or under the supply's way in: both are in front.
  */
-function foldOf(graph: Graph, net: Network | undefined, way: Way): Fold {
+function foldOf(graph: Graph, net: Network | undefined, way: Way, leftMm: number): Fold {
   const rear = tiesOfCase(graph).filter((t) => t.side === "rear");
   const longest = sidesOf(way, "behind").reduce<[Point, Point] | undefined>(
     (b, s) => (b && manhattanMm(b[0], b[1]) >= manhattanMm(s[0], s[1]) ? b : s),
@@ -273,7 +278,7 @@ function foldOf(graph: Graph, net: Network | undefined, way: Way): Fold {
   const far = (at: Point) => Math.min(...points.map((p) => manhattanMm(p, at)));
   const [firstCut, ...otherCuts] = net?.cutouts ?? [];
   const cut = firstCut && otherCuts.reduce((b, c) => (far(c.at) < far(b.at) ? c : b), firstCut);
-  return cut
+  return cut && 2 * far(cut.at) <= leftMm
     ? { sheet: "behind", at: cut.at, words: `behind the tray, pushed back through the cut-out ${cut.label}` }
     : { sheet: "front", at: points[0] as Point, words: "beside its port" };
 }
@@ -293,25 +298,55 @@ function fillOf(graph: Graph, net: Network | undefined, routes: readonly Route[]
   });
 }
 
+/** What lies on one place behind the tray. */
+interface Pile {
+  mm: number[];
+  leads: Set<Address>;
+  folded: boolean;
+  at: Point;
+}
+
 /** The thickest place behind the tray, against the room to the panel there. */
 function behindOf(graph: Graph, net: Network | undefined, routes: readonly Route[]): { behind?: Behind } {
   const body = partsOfKind(graph, "case")[0]?.type.body;
   if (!net || body?.behindTrayMm === undefined) return {};
-  const at = new Map<string, { mm: number[]; at: Point }>();
+  const at = new Map<string, Pile>();
   for (const r of routes) {
     const mm = leadMm(graph.leads.get(r.lead) as LeadNode);
     for (const [a, b] of r.way ? sidesOf(r.way, "behind") : [])
       for (const p of passes(net, a, b)) {
         const key = `${p.xMm},${p.yMm}`;
         const there = at.get(key);
-        if (there) there.mm.push(mm);
-        else at.set(key, { mm: [mm], at: p });
+        if (there) {
+          there.mm.push(mm);
+          there.leads.add(r.lead);
+        } else at.set(key, { mm: [mm], leads: new Set([r.lead]), folded: false, at: p });
       }
   }
+  // What is folded lies there again and again, one layer on the other.
+  for (const r of routes) {
+    if (r.fold?.sheet !== "behind") continue;
+    const mm = leadMm(graph.leads.get(r.lead) as LeadNode);
+    const near = [...at.values()].reduce<Pile | undefined>(
+      (b, x) => (b && manhattanMm(b.at, r.fold?.at as Point) <= manhattanMm(x.at, r.fold?.at as Point) ? b : x),
+      undefined,
+    );
+    if (!near) continue;
+    const layers = Math.min(MOST_LAYERS, Math.ceil((r.hasMm - r.needMm) / FOLDED_MM));
+    for (let i = 0; i < layers; i++) near.mm.push(mm);
+    near.leads.add(r.lead);
+    near.folded = true;
+  }
   let worst: Behind | undefined;
-  for (const { mm, at: p } of at.values()) {
+  for (const { mm, leads, folded, at: p } of at.values()) {
     const room = body.rooms?.find((x) => p.xMm >= x.at.xMm && p.xMm <= x.at.xMm + x.widthMm && p.yMm >= x.at.yMm && p.yMm <= x.at.yMm + x.heightMm);
-    const one: Behind = { thicknessMm: flatMm(mm), roomMm: room?.depthMm ?? body.behindTrayMm, leads: mm.length, at: p };
+    const one: Behind = {
+      thicknessMm: flatMm(mm),
+      roomMm: room?.depthMm ?? body.behindTrayMm,
+      leads: leads.size,
+      ...(folded ? { folded: true } : {}),
+      at: p,
+    };
     if (!worst || one.roomMm - one.thicknessMm < worst.roomMm - worst.thicknessMm) worst = one;
   }
   return worst ? { behind: { ...worst, thicknessMm: Math.round(worst.thicknessMm * 10) / 10 } } : {};

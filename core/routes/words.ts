@@ -55,7 +55,7 @@ export function behindWords(graph: Graph, routes: Routes): string[] {
     const left = Math.floor(routes.behind.roomMm - routes.behind.thicknessMm);
     out.push(
       left >= 0
-        ? `The back closes over the leads planned so far, ${left} mm to spare: ${routes.behind.thicknessMm} of ${routes.behind.roomMm} mm where ${routes.behind.leads === 1 ? "the thickest lead lies" : `${routes.behind.leads} leads lie together`}.`
+        ? `The back closes over the leads planned so far, ${left} mm to spare: ${routes.behind.thicknessMm} of ${routes.behind.roomMm} mm where ${routes.behind.leads === 1 ? "the thickest lead lies" : `${routes.behind.leads} leads lie together`}${routes.behind.folded ? ", folds counted" : ""}.`
         : `The back does not close: leads lie ${routes.behind.thicknessMm} mm thick where there are ${routes.behind.roomMm} mm. Spread them over two channels.`,
     );
   }
