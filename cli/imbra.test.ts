@@ -65,13 +65,15 @@ describe("imbra on the command line", () => {
     const r = await imbra(["fit", "examples/fs-1047.json"]);
     expect([r.status, r.stderr]).toEqual([0, ""]);
     const out = JSON.parse(r.stdout) as {
-      clearances: { left: number; need: number; has: number }[];
+      clearances: { left: number; need: number; has: number; unit: string }[];
       standoffs: { add: { id: string }[]; remove: { id: string }[] };
       air: { inM3h: number; outM3h: number; fans: { part: string }[] };
       orderList: { because: string }[];
       findings: { rule: string; severity: string }[];
     };
-    expect(out.clearances.map((c) => c.left)).toEqual([...out.clearances.map((c) => c.left)].sort((a, b) => a - b));
+    // Slots are weighed by their pitch, 20.32 mm.
+    const left = out.clearances.map((c) => (c.unit === "slots" ? c.left * 20.32 : c.left));
+    expect(left).toEqual([...left].sort((a, b) => a - b));
     for (const c of out.clearances) expect(c.left).toBeCloseTo(c.has - c.need, 1);
     expect(out.standoffs.remove.map((h) => h.id)).toEqual(["B", "R", "S"]);
     expect(out.air.fans.every((f) => typeof f.part === "string")).toBe(true);
