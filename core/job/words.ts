@@ -38,7 +38,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
       ...d.changes.map((c) => `${WISH_WORD[c.what] ?? c.what} ${c.value === null || c.value === "" ? "left open" : c.value}`),
       d.fanShare !== undefined && `planned fan speed ${Math.round(d.fanShare * 100)} %`,
     ])}.`,
-  schools: (d) => `Schools: ${d.changes.map((c) => `${c.school}: ${c.answer}`).join(", ")}.`,
+  schools: (d) => `Done this way: ${d.changes.map((c) => `${c.school}: ${c.answer}`).join(", ")}.`,
   setting: (d) =>
     `Firmware setting: ${[
       d.memoryProfile === undefined ? "" : `memory profile ${d.memoryProfile ? "on" : "off"}`,
@@ -77,7 +77,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   refused: (d) =>
     `${d.name} ${{ damaged: "came damaged and goes back", wrong: "is another than ordered and goes back", missing: "was not in its box" }[d.why]}${d.serial ? `, serial ${d.serial}` : ""}.${d.words ? ` ${d.words}` : ""}`,
   replaced: (d) => `Replacement for ${d.name} arrived${d.serial ? `; the dead one had serial ${d.serial}` : ""}.`,
-  "set-aside": (d) => `Set aside: ${d.message} Reason: ${ended(d.reason)}`,
+  "set-aside": (d) => `Accepted all the same: ${d.message} Reason: ${ended(d.reason)}`,
   soaking: () => "The soak has begun.",
   waiting: (d) => `The job waits for ${d.for}${d.until ? ` until ${d.until}` : ""}.`,
   "goes-on": () => "The job goes on.",

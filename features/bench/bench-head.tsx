@@ -59,7 +59,7 @@ export function BenchHead({
         onClick={onEntries}
       >
         {outbox.aside.length > 0 ? <SeverityShape severity="stop" size={28} /> : null}
-        {outbox.aside.length > 0 ? `${outbox.aside.length} set aside` : toSend > 0 ? `${toSend} to send` : outbox.known ? "all sent" : ""}
+        {outbox.aside.length > 0 ? `${outbox.aside.length} to look at` : toSend > 0 ? `${toSend} to send` : outbox.known ? "all sent" : ""}
       </button>
       <Button
         bench

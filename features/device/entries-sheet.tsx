@@ -13,8 +13,8 @@ export function EntriesSheet({ open, close, outbox, who }: { open: boolean; clos
   return (
     <Dialog bench open={open} onOpenChange={(o) => !o && close()} title="Entries of this tablet">
       {aside.length > 0 ? (
-        <section aria-label="Set aside" className="flex flex-col gap-4">
-          <h2 className="font-bold">Set aside: look, then choose</h2>
+        <section aria-label="To look at" className="flex flex-col gap-4">
+          <h2 className="font-bold">To look at: two say two things; look, then choose</h2>
           {aside.map((e) => (
             <Aside key={e.id} entry={e} outbox={outbox} who={who} />
           ))}

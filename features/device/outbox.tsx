@@ -98,7 +98,7 @@ function useSending(): Outbox {
         // Without a person the page asks, too, whether anybody is signed in here at all.
         if (stopped === "who") refresh();
         setStopped(stopped);
-        if (aside) setCame(`${aside} The entry is set aside: look at it.`);
+        if (aside) setCame(`${aside} Somebody has to look at it: it waits under what is to be looked at.`);
       });
     } catch {
       // Of what it does, only the store can fail: it is opened anew the next time.

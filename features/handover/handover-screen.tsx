@@ -59,7 +59,7 @@ export function HandoverScreen({ view }: { view: HandoverSlice }) {
           ) : null}
           {view.setAside.length > 0 ? (
             <>
-              <h2 className="mt-6 text-key font-[650]">What was set aside, by whom and why</h2>
+              <h2 className="mt-6 text-key font-[650]">What was accepted all the same, by whom and why</h2>
               <ul>
                 {view.setAside.map((s) => (
                   <li key={`${s.at}${s.message}`} className="border-t border-rule py-1.5">

@@ -211,7 +211,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
             Wireless network wanted
           </label>
           <label>
-            <span className="block text-second text-soft">Parts and schools of an earlier job</span>
+            <span className="block text-second text-soft">Parts and ways of working of an earlier job</span>
             <select className="field w-full" value={form.copyOf} onChange={(e) => set("copyOf", e.target.value)}>
               <option value="">none: an empty list</option>
               {earlier.map((j) => (
@@ -221,7 +221,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
               ))}
             </select>
           </label>
-          <Fold word={<>Schools that differ from the shop's{form.copyOf ? ` or from ${form.copyOf}` : ""}</>}>
+          <Fold word={<>Done otherwise than usual{form.copyOf ? ` or than in ${form.copyOf}` : ""}</>}>
             <div className="flex flex-col gap-3 pt-2">
               {SCHOOLS.map((s) => (
                 <label key={s.id}>

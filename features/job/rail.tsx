@@ -149,7 +149,7 @@ export function FindingList({
       </ul>
       {gone.length > 0 ? (
         <>
-          <h3 className="mb-1 mt-4 font-semibold">Set aside, and found no more</h3>
+          <h3 className="mb-1 mt-4 font-semibold">Accepted, and found no more</h3>
           <ul className="flex flex-col gap-2">
             {gone.map((s) => (
               <li key={`${s.at}${s.message}`}>
@@ -168,7 +168,7 @@ function SetAsideWords({ s }: { s: SetAside }) {
   const dates = useDates();
   return (
     <div className="text-second">
-      Set aside by {s.by}, {dates.day(s.at)}, was {s.severity === "stop" ? "a stop" : "a warning"}: {s.reason}
+      Accepted by {s.by}, {dates.day(s.at)}, was {s.severity === "stop" ? "a stop" : "a warning"}: {s.reason}
     </div>
   );
 }
@@ -179,8 +179,8 @@ function SetAsideForm({ number, finding, act }: { number: string; finding: JobFi
   const [reason, setReason] = useState("");
   if (!open)
     return (
-      <Button className="mt-1 flex" aria-label={`Set aside: ${finding.message}`} onClick={() => setOpen(true)}>
-        Set aside, because
+      <Button className="mt-1 flex" aria-label={`Accept: ${finding.message}`} onClick={() => setOpen(true)}>
+        Accept it, because
       </Button>
     );
   return (
@@ -190,7 +190,7 @@ function SetAsideForm({ number, finding, act }: { number: string; finding: JobFi
         e.preventDefault();
         act.run(
           () => setAsideAction({ number, finding: finding.id, reason }),
-          () => "Set aside. The reason and your name stay on record.",
+          () => "Accepted. The reason and your name stay on record.",
         );
       }}
     >
@@ -208,7 +208,7 @@ function SetAsideForm({ number, finding, act }: { number: string; finding: JobFi
       </label>
       <div className="flex gap-2">
         <Button type="submit" disabled={act.pending || reason.trim().length < 5}>
-          Set aside
+          Accept it
         </Button>
         <Button onClick={() => setOpen(false)}>Leave it</Button>
       </div>

@@ -110,7 +110,7 @@ export function OrderScreen({ first }: { first: Had<OrderSlice> }) {
         <Fold word="With a part missing or some minutes left" className="mt-3">
           <WhatNow view={view} />
         </Fold>
-        <Fold word="Schools side by side" className="mt-1">
+        <Fold word="Ways to work, side by side" className="mt-1">
           <SchoolTable number={head.number} revision={head.revision} />
         </Fold>
         {order.gaveWay.length > 0 ? (

@@ -25,7 +25,7 @@ export function SchoolTable({ number, revision }: { number: string; revision: nu
       },
     );
   }, [number, revision, at, run]);
-  if (!rows) return <p role="status">{act.sentence || "Working out every school …"}</p>;
+  if (!rows) return <p role="status">{act.sentence || "Working out what each way takes …"}</p>;
   return (
     <div className="mt-2">
       <p role="status">{act.sentence}</p>

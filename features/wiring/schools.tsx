@@ -26,9 +26,9 @@ export function Schools({ number, policy }: { number: string; policy: JobView["b
         setRows(null);
         clear();
       }}
-      title={`Schools that ${number} follows`}
+      title={`How ${number} is wired`}
       className="h-[86vh] w-[1000px]"
-      trigger={<Button className="shrink-0 px-1.5 text-second">Schools</Button>}
+      trigger={<Button className="shrink-0 px-1.5 text-second">How we wire</Button>}
     >
       <div className="flex min-h-0 flex-1 gap-6">
         <div className="region flex w-[380px] shrink-0 flex-col gap-3">

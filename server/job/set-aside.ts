@@ -22,9 +22,9 @@ export const setAside = jobAction({
     const rows = await overridesOf(unit.tx, unit.job.id);
     const f = [...parts, ...wiring].find((x) => x.id === o.finding);
     if (!f) return no("Nothing of the kind is found any more. Nothing was changed.");
-    if (!mayBeSetAside(f)) return no("What this finds can destroy parts, and cannot be set aside. Put it right. Nothing was changed.");
-    if (rows.some((r) => covers(r, f))) return no("It is set aside already. Nothing was changed.");
-    if (rows.length >= MOST_SET_ASIDE) return no(`There are already ${MOST_SET_ASIDE} findings set aside on this job. Nothing was changed.`);
+    if (!mayBeSetAside(f)) return no("What this finds can destroy parts, and cannot be accepted. Put it right. Nothing was changed.");
+    if (rows.some((r) => covers(r, f))) return no("It is accepted already. Nothing was changed.");
+    if (rows.length >= MOST_SET_ASIDE) return no(`There are already ${MOST_SET_ASIDE} findings accepted on this job. Nothing was changed.`);
     unit.tx.create(Row, {
       job: unit.job,
       finding: f.id.slice(0, 500),

@@ -188,9 +188,9 @@ describe("a bench without a network", () => {
     await elsewhere.first().click();
     await recorded;
     await one.context.setOffline(false);
-    await one.page.getByText("1 set aside").waitFor({ timeout: 30_000 });
+    await one.page.getByText("1 to look at").waitFor({ timeout: 30_000 });
     await one.page.getByRole("button", { name: /Entries of this tablet/ }).click();
-    const aside = one.page.getByRole("region", { name: "Set aside" });
+    const aside = one.page.getByRole("region", { name: "To look at" });
     await aside.getByText(/is in .* \(Tansy Okoru, \d\d:\d\d\) and in .* \(Ebo Larkmoor, \d\d:\d\d\)\. Look at the plug, then choose\./).waitFor();
     await accessible(one.page);
     await aside.getByRole("button", { name: /^It is in .*you/ }).click();

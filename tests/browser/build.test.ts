@@ -304,7 +304,7 @@ describe("the order at the desk", () => {
       .click();
     await page.getByRole("button", { name: "Earlier", exact: true }).click();
     await page.getByText(/comes before “.*” now\.|departs from the shop's way|turned once more/).waitFor();
-    await page.getByRole("button", { name: "Schools side by side" }).click();
+    await page.getByRole("button", { name: "Ways to work, side by side" }).click();
     await page.getByText("tied before the first start").waitFor();
     await page
       .getByRole("button", { name: /What would it cost/ })

@@ -18,7 +18,7 @@ const SHEETS = [
   ["/", "From a build file"],
   ["/job/FS-1047/parts", "Try another in its place"],
   ["/job/FS-1047/wiring", /Note/],
-  ["/job/FS-1047/wiring", "Schools"],
+  ["/job/FS-1047/wiring", "How we wire"],
   ["/job/FS-1044/bench", "Differs"],
   ["/job/FS-1044/bench", /card \d+ of/],
   ["/job/FS-1044/bench", /Who works here/],

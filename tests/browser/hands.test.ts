@@ -325,14 +325,14 @@ describe("what is chosen", () => {
     await page.waitForLoadState("networkidle");
     await page.getByRole("button", { name: /Warn/ }).click();
     await page
-      .getByRole("button", { name: /^Set aside: / })
+      .getByRole("button", { name: /^Accept: / })
       .first()
       .click();
     await page.keyboard.type("the client wants it so");
     await page.keyboard.press("Tab");
     await page.keyboard.press("Enter");
     await page
-      .getByText(/Set aside by Runa Thistlewood/)
+      .getByText(/Accepted by Runa Thistlewood/)
       .first()
       .waitFor();
     await expect.poll(() => page.evaluate(() => document.activeElement?.tagName)).not.toBe("BODY");

@@ -185,7 +185,7 @@ describe("intake in full", () => {
     await page.waitForLoadState("networkidle");
     await page.getByLabel("Client").fill("Ropewalk Studio");
     await page.getByLabel("The machine, in two or three words").fill("Old case, new heart");
-    await page.getByText("Schools that differ").click();
+    await page.getByText("Done otherwise than usual").click();
     await page.getByLabel("Case fans").selectOption({ label: "a header for each while there are some" });
     await page.locator('input[type="file"]').setInputFiles({
       name: "own.csv",

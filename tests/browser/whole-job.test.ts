@@ -80,10 +80,10 @@ describe("two people on one job", () => {
     await one.page.getByText("all sent").waitFor();
     await differs(two.page, /SYS_FAN4/);
     await two.context.setOffline(false);
-    await two.page.getByText("1 set aside").waitFor({ timeout: 30_000 });
+    await two.page.getByText("1 to look at").waitFor({ timeout: 30_000 });
     await two.page.getByRole("button", { name: /Entries of this tablet/ }).click();
     await two.page
-      .getByRole("region", { name: "Set aside" })
+      .getByRole("region", { name: "To look at" })
       .getByText(/is in SYS_FAN3 \(Ebo Larkmoor, \d\d:\d\d\) and in SYS_FAN4 \(Mirel Quist, \d\d:\d\d\)\. Look at the plug, then choose\./)
       .waitFor();
     await one.page.goto(`${base()}/job/${number}/wiring`);

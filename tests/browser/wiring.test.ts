@@ -87,8 +87,8 @@ describe("the wiring screen", () => {
   );
   it.runIf(TRIAL)("school against school: both planned, what differs, then the job follows the other and its plan is stale", async () => {
     const { page } = desk;
-    await page.getByRole("button", { name: "Schools" }).click();
-    const sheet = page.getByRole("dialog", { name: `Schools that ${job} follows` });
+    await page.getByRole("button", { name: "How we wire" }).click();
+    const sheet = page.getByRole("dialog", { name: `How ${job} is wired` });
     expect(await sheet.getByRole("button", { name: "Compare" }).isDisabled()).toBe(true);
     await sheet.getByLabel("Case fans").selectOption("own-header");
     await sheet.getByRole("button", { name: "Compare" }).click();
@@ -172,17 +172,17 @@ describe("findings", () => {
     await page.getByRole("button", { name: /Warn/ }).click();
     const panel = page.getByRole("region", { name: "Findings" });
     const mine = panel.getByRole("listitem").filter({ hasText: "front USB-C" });
-    await mine.getByRole("button", { name: /^Set aside/ }).click();
+    await mine.getByRole("button", { name: /^Accept/ }).click();
     await mine.getByLabel(/Why it may stay/).fill("no");
-    expect(await mine.getByRole("button", { name: "Set aside", exact: true }).isDisabled()).toBe(true);
+    expect(await mine.getByRole("button", { name: "Accept it", exact: true }).isDisabled()).toBe(true);
     await mine.getByLabel(/Why it may stay/).fill("The client has nothing with that plug.");
     await accessible(page);
-    await mine.getByRole("button", { name: "Set aside", exact: true }).click();
-    await panel.getByText("Set aside. The reason and your name stay on record.").waitFor();
-    await mine.getByText(/Set aside by Tansy Okoru, .+ was a warning: The client has nothing with that plug\./).waitFor();
+    await mine.getByRole("button", { name: "Accept it", exact: true }).click();
+    await panel.getByText("Accepted. The reason and your name stay on record.").waitFor();
+    await mine.getByText(/Accepted by Tansy Okoru, .+ was a warning: The client has nothing with that plug\./).waitFor();
     await accessible(page);
     await page.goto(`${base()}/job/${job}/handover`);
-    await page.getByRole("heading", { name: "What was set aside, by whom and why" }).waitFor();
+    await page.getByRole("heading", { name: "What was accepted all the same, by whom and why" }).waitFor();
     await page.getByText("The client has nothing with that plug.").waitFor();
     expect(desk.errors).toEqual([]);
   });

@@ -26,7 +26,7 @@ describe("a finding that is set aside", () => {
     });
     expect(v.setAside).toHaveLength(1);
     const entries = v.log.filter((e) => e.kind === "set-aside");
-    expect(entries.map((e) => e.text)).toEqual([expect.stringMatching(/^Set aside: .*USB-C.* Reason: The client knows/)]);
+    expect(entries.map((e) => e.text)).toEqual([expect.stringMatching(/^Accepted all the same: .*USB-C.* Reason: The client knows/)]);
     expect(await carryOut(db.em(), by, setAside, entry)).toMatchObject({ ok: false, sentence: expect.stringContaining("already") });
   });
   it("needs a real reason, a finding that is there, and a job", async () => {
