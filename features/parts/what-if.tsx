@@ -112,8 +112,8 @@ export function WhatIf({
           said ||
           (list
             ? list.length > 0 && !list.some((a) => a.helps)
-              ? `None of the ${list.length} on the shelf helps: another one has to be ordered, or something else changes. Nothing is changed until you keep it.`
-              : `${list.filter((a) => a.helps).length} of ${list.length} on the shelf help${others.length > 0 ? ", with what else is changed in the copy" : ""}. Nothing is changed until you keep it.`
+              ? `None of the ${list.length} on the shelf makes it better than what is in it. Nothing is changed until you keep it.`
+              : `${list.filter((a) => a.helps).length} of ${list.length} on the shelf make it better${others.length > 0 ? ", with what else is changed in the copy" : ""}. Nothing is changed until you keep it.`
             : "Judging every one on the shelf …")}
       </p>
       <div className="flex min-h-0 flex-1 gap-5">

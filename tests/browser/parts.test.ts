@@ -87,7 +87,7 @@ describe("a job whose parts are still on a list", () => {
     await cooler.click();
     await page.getByRole("button", { name: "Try another in its place" }).click();
     const sheet = page.getByRole("dialog", { name: /What if/ });
-    await sheet.getByText(/on the shelf help\. Nothing is changed until you keep it\./).waitFor({ timeout: 20_000 });
+    await sheet.getByText(/on the shelf makes? it better.*\. Nothing is changed until you keep it\./).waitFor({ timeout: 20_000 });
     await sheet.getByRole("button", { name: /Coldwharf twin quiet/ }).click();
     expect(await sheet.getByRole("heading", { name: "Worse" }).isVisible()).toBe(true);
     await accessible(page);
@@ -106,7 +106,7 @@ describe("a job whose parts are still on a list", () => {
     await accessible(page);
     await chip.click();
     await sheet.getByLabel("In place of").selectOption("cooler");
-    await sheet.getByText(/on the shelf help\. Nothing is changed until you keep it\./).waitFor({ timeout: 20_000 });
+    await sheet.getByText(/on the shelf makes? it better.*\. Nothing is changed until you keep it\./).waitFor({ timeout: 20_000 });
     await sheet.getByRole("button", { name: /^Coldwharf tower 120/ }).click();
     await sheet.getByRole("button", { name: "Keep Coldwharf tower 120" }).click();
     await sheet.waitFor({ state: "detached" });

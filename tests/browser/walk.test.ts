@@ -106,6 +106,8 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   receiveAction: TL,
   benchTestAction: TL,
   replacementAction: TL,
+  refuseAction: TL,
+  anotherCableAction: TL,
   measurePartAction: TL,
   saveTypeAction: TL,
   stockAction: TL,

@@ -17,7 +17,7 @@ export interface Recipe {
   lights: number[];
   lightHeaders: number;
   ownSplitters: number;
-  accessories: { split2: number; split3: number; extension: number; hub: number; lightHub: number; adapter: number };
+  accessories: { split2: number; split3: number; extension: number; hub: number; lightHub: number; adapter: number; powerExt: number };
   cpu: { watts: number; sockets: 0 | 1 | 2; plugs: number };
   card: { kind: "none" | "one-8" | "two-8" | "sixteen"; watts: number };
   secondCard: boolean;
@@ -31,6 +31,17 @@ export interface Recipe {
   usb: number;
   /** Length of the leads of the front panel. */
   frontMm: number;
+  place: {
+    /** Where the supply hangs: on the floor, over the board's lower half, beside the board behind the tray. */
+    supply: "floor" | "over-board" | "behind";
+    /** Room behind the tray, mm; undefined: nobody has measured. */
+    behindMm: 0 | 25 | undefined;
+    /** Radiators beyond the CPU's, each at a place of its own with fans of its own. */
+    radiators: number;
+    network: boolean;
+    /** The card on the case's own stand before the slots. */
+    vertical: boolean;
+  };
   policy: { cooling: string; caseFans: string; graphicsCables: string; secondCpuPlug: string; mayOrder: boolean };
 }
 
@@ -52,7 +63,15 @@ export const recipe: fc.Arbitrary<Recipe> = fc.record({
   lights: fc.array(fc.nat(4), { maxLength: 3 }),
   lightHeaders: fc.nat(2),
   ownSplitters: fc.constantFrom(0, 0, 1),
-  accessories: fc.record({ split2: fc.nat(2), split3: fc.nat(1), extension: fc.nat(1), hub: fc.nat(1), lightHub: fc.nat(1), adapter: fc.nat(1) }),
+  accessories: fc.record({
+    split2: fc.nat(2),
+    split3: fc.nat(1),
+    extension: fc.nat(1),
+    hub: fc.nat(1),
+    lightHub: fc.nat(1),
+    adapter: fc.nat(1),
+    powerExt: fc.nat(1),
+  }),
   cpu: fc.record({
     watts: fc.constantFrom(65, 150, 280, 420),
     sockets: fc.constantFrom(0 as const, 1 as const, 2 as const),
@@ -72,6 +91,13 @@ export const recipe: fc.Arbitrary<Recipe> = fc.record({
   sharedLanes: fc.boolean(),
   usb: fc.nat(3),
   frontMm: fc.constantFrom(700, 700, 700, 380, 250),
+  place: fc.record({
+    supply: fc.constantFrom("floor" as const, "floor" as const, "over-board" as const, "behind" as const),
+    behindMm: fc.constantFrom(25 as const, undefined, 0 as const),
+    radiators: fc.constantFrom(0, 0, 1, 2),
+    network: fc.constantFrom(false, false, true),
+    vertical: fc.constantFrom(false, false, true),
+  }),
   policy: fc.record({
     cooling: fc.constantFrom("fans-follow-cpu", "pump-first", "self-controlled"),
     caseFans: fc.constantFrom("group-by-place", "group-by-place", "own-header", "hub"),
@@ -292,6 +318,27 @@ function supply(r: Recipe): Json {
   };
 }
 
+/** A radiator of a loop: three fans of 120, no head on the CPU. */
+const radiator: Json = {
+  id: "radiator",
+  kind: "cooler",
+  maker: "",
+  name: "radiator",
+  leads: [T.lead("pump", "fan-4", "pump", 500, { load: { currentA: 0.3 }, need: "mandatory", control: "both", reportsSpeed: true })],
+  body: { heightMm: 50, radiator: { fanMm: 120, fans: 3, lengthMm: 394, widthMm: 120, thicknessMm: 27 } },
+};
+/** Where more radiators hang: beside everything else that the case takes. */
+const LOOPS = ["wall", "shelf"] as const;
+
+const powerExtension = (id: string, socket: string, plug: string, role: string): Json => ({
+  id,
+  kind: "extension",
+  maker: "",
+  name: id,
+  ports: [T.port("in", socket, "in", role, { need: "optional", tailMm: 300 })],
+  leads: [T.lead("out", plug, "power-out", 300, { flow: "out", need: "optional" })],
+});
+
 /** The build of a recipe: sound by construction, whatever the recipe. */
 export function build(r: Recipe): Given {
   const mounts = [
@@ -306,7 +353,12 @@ export function build(r: Recipe): Given {
       ),
     ),
     T.mount("hub", "behind-tray", 280, 200),
-    T.mount("bay", "bottom", 60, 400),
+    r.place.supply === "over-board"
+      ? { ...T.mount("bay", "top", 150, 120), offMm: 110 }
+      : T.mount("bay", r.place.supply === "behind" ? "behind-tray" : "bottom", 60, 400),
+    ...LOOPS.flatMap((l, i) =>
+      times(3, (k) => ({ ...T.mount(`${l}-${k}`, i ? "bottom" : "front", i ? 100 + 122 * k : 620, i ? 640 : 70 + 122 * k), sizeMm: 120 })),
+    ),
   ];
   const shell = {
     ...T.case("case", mounts, {
@@ -314,6 +366,17 @@ export function build(r: Recipe): Given {
         { id: "c1", label: "edge", at: at(290, 160) },
         { id: "c2", label: "bottom", at: at(150, 300) },
       ],
+      ...(r.place.behindMm === undefined ? {} : { behindTrayMm: r.place.behindMm }),
+      ...(r.place.vertical ? { vertical: { at: at(150, 330), slots: 3, thicknessMm: 70 } } : {}),
+      radiatorPlaces: LOOPS.map((l, i) => ({
+        id: l,
+        label: l,
+        region: i ? "bottom" : "front",
+        mounts: times(3, (k) => `${l}-${k}`),
+        fanMm: [120],
+        maxLengthMm: 420,
+        maxThicknessMm: 80,
+      })),
     }),
     leads: [
       T.lead("power-switch", "panel-loose", "panel", r.frontMm, { positions: ["power switch", "power switch ground"], need: "mandatory" }),
@@ -365,6 +428,19 @@ export function build(r: Recipe): Given {
       ports: times(2, (i) => T.port(`in-${i + 1}`, "gfx-8", "in", "graphics-power", { need: "optional" })),
       leads: [T.lead("out", "gfx-16", "power-out", 150, { flow: "out", need: "optional" })],
     },
+    radiator,
+    powerExtension("ext-24", "atx-24", "atx-24", "board-power"),
+    powerExtension("ext-cpu", "cpu-8", "cpu-4+4", "cpu-power"),
+    powerExtension("ext-gfx", "gfx-8", "gfx-6+2", "graphics-power"),
+    {
+      id: "network",
+      kind: "card",
+      maker: "",
+      name: "network",
+      leads: [T.lead("seat", "pcie-slot", "seat", 0, { link: { generation: 3, lanes: 8, leastLanes: 1 } })],
+      body: { widthMm: 150, slots: 1, heightMm: 112 },
+      ratings: { powerW: 15 },
+    },
     T.drive("drive", 10),
     ...(["nvme", "sata"] as const).map((protocol) => ({
       id: `m2-${protocol}`,
@@ -402,8 +478,13 @@ export function build(r: Recipe): Given {
     ...r.hubs.map((h, i) => ({ id: `hub-${i + 1}`, type: HUB[h.kind], mount: "hub" })),
     ...r.lights.map((l, i) => ({ id: `light-${i + 1}`, type: LIGHTS[l] ?? "strip-20", mount: seat(l % 5) })),
     ...times(r.ownSplitters, (i) => ({ id: `own-split-${i + 1}`, type: "split-2" })),
-    ...(r.card.kind === "none" ? [] : [{ id: "card", type: "card" }]),
+    ...(r.card.kind === "none" ? [] : [{ id: "card", type: "card", ...(r.place.vertical ? { vertical: true } : {}) }]),
     ...(r.secondCard && r.card.kind !== "none" ? [{ id: "a-card", type: "card-2" }] : []),
+    ...(r.place.network ? [{ id: "network", type: "network" }] : []),
+    ...LOOPS.slice(0, r.place.radiators).flatMap((l) => [
+      { id: `rad-${l}`, type: "radiator", mount: l, cools: "loop" },
+      ...times(3, (k) => ({ id: `${l}-fan-${k + 1}`, type: "rad-fan", mount: `${l}-${k}` })),
+    ]),
     ...times(r.drives, (i) => ({ id: `drive-${i + 1}`, type: "drive", mount: seat(3) })),
     ...r.m2.map((m, i) => ({ id: `ssd-${i + 1}`, type: `m2-${m.protocol}` })),
   ];
@@ -418,6 +499,7 @@ export function build(r: Recipe): Given {
       { type: "fan-hub", count: a.hub },
       { type: "light-hub-button", count: a.lightHub },
       { type: "adapter", count: a.adapter },
+      ...["ext-24", "ext-cpu", "ext-gfx"].map((type) => ({ type, count: a.powerExt })),
     ],
   });
 }

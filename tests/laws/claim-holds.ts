@@ -267,6 +267,8 @@ function schoolKept(graph: Graph, w: Walk, lead: string): boolean {
       return hub !== undefined && !outlets;
     }
     case "case-fan":
+      // With the fans of a radiator on one hub they follow the CPU.
+      if (hub !== undefined && cpu && caseFans !== "own-header") return true;
       if (caseFans === "hub") return hub !== undefined && !cpu && header !== "pump";
       if (caseFans === "own-header") return hub === undefined && header === "case-fan";
       return header === "case-fan" || (hub !== undefined && header === undefined);

@@ -87,7 +87,8 @@ describe("a first fit", () => {
       // Not proved it orders nothing; what it would leave free with ordering is told beside it.
       const [soon, later] = [hasty.other ?? hasty.cost, best.other ?? best.cost];
       expect(FREE_LEVELS.map((l) => soon[l])).toEqual(FREE_LEVELS.map((l) => later[l]));
-      expect(compareCost(soon, later)).toBeGreaterThanOrEqual(0);
+      // What is bettered below that takes time, which a full machine gives to either.
+      if (best.status === "proved") expect(compareCost(soon, later)).toBeGreaterThanOrEqual(0);
       expect(hasty).toMatchObject({ status: "not yet proved", broken: [] });
     },
   );
