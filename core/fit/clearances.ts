@@ -27,7 +27,20 @@ const NAMES = Object.fromEntries(ALL.map((g) => [g, `clearances:${g}`])) as Reco
 
 /** Every clearance of the build that its catalogue entries say enough about, worst first; or those of some groups. */
 export function clearances(graph: Graph, groups: readonly FitGroup[] = ALL): Clearance[] {
-  return groups.flatMap((g) => ofGroup(graph, g)).sort(worstFirst);
+  return toldApart(
+    graph,
+    groups.flatMap((g) => ofGroup(graph, g)),
+  ).sort(worstFirst);
+}
+
+/** Several of one kind are named by the part that goes in. */
+function toldApart(graph: Graph, list: readonly Clearance[]): Clearance[] {
+  const times = new Map<string, number>();
+  for (const c of list) times.set(c.what, (times.get(c.what) ?? 0) + 1);
+  return list.map((c) => {
+    const part = graph.parts.get(c.parts[0] ?? "");
+    return part && (times.get(c.what) ?? 0) > 1 ? { ...c, what: `${c.what}, ${nameOf(part)}` } : c;
+  });
 }
 
 /** What is left, in mm whatever it is counted in. */

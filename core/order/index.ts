@@ -17,6 +17,7 @@ export {
   type StepKind,
   type Work,
 } from "./model";
+export { notInYet } from "./not-in-yet";
 export { type Now, nowOf } from "./now";
 export { type OrderAsked, orderOf, orderOfProblem } from "./order";
 export { problemOf } from "./problem";

@@ -38,6 +38,8 @@ export interface Look {
   /** In which order things are named; undefined: not at all. A box of negative rank is named only where its words fit into it. */
   nameOfPort: (p: ScenePort) => number | undefined;
   nameOfBox: (b: SceneBox) => number | undefined;
+  /** Parts that are not in yet: an outline where they will be, so that what is worked at is seen. */
+  later?: (part: string) => boolean;
   /** Only this much of the machine is shown: words stay within it. */
   region?: Rect;
   /** No word stands here: what lies over the drawing, in its units. */
@@ -78,8 +80,12 @@ export function drawSheet(scene: Scene, sheet: Sheet, look: Look): Drawn {
     for (const b of scene.boxes)
       if (b.kind === "supply" && !b.sheets.includes("behind"))
         items.push({ kind: "rect", box: box(b.rect), ink: "ghost", title: `${b.name}, in front` });
+  const isLater = (part: string | undefined) => part !== undefined && look.later?.(part) === true;
   const board = here.find((b) => b.kind === "board");
-  if (board) items.push({ kind: "rect", box: box(board.rect), ink: "board", tone: 2, of: board.id, title: board.name });
+  if (board) {
+    const ahead = isLater(board.part ?? board.id);
+    items.push({ kind: "rect", box: box(board.rect), ...(ahead ? { ink: "ghost" } : { ink: "board", tone: 2 }), of: board.id, title: board.name });
+  }
   for (const c of scene.cutouts) {
     const b = box(c.rect);
     const round = Math.min(Math.min(b.w, b.h) / 2, 8 * s);
@@ -107,7 +113,7 @@ export function drawSheet(scene: Scene, sheet: Sheet, look: Look): Drawn {
       items.push({ kind: "hole", x, y, r: Math.max(2, 2.2 * s), id: h.id, is: h.is });
     }
   const ports = scene.ports
-    .filter((p) => p.sheets.includes(sheet))
+    .filter((p) => p.sheets.includes(sheet) && (!isLater(p.part) || look.port(p.address).chosen === true))
     .map((p) => ({ p, box: atLeast(box(p.rect), p.landmark ? 0 : look.least * (p.onBoard ? 1 : 0.7)) }))
     .sort((a, b) => Number(b.p.landmark) - Number(a.p.landmark));
   // Slots and sockets of the board lie under what stands before it, but for the one that is asked about.
@@ -124,13 +130,25 @@ export function drawSheet(scene: Scene, sheet: Sheet, look: Look): Drawn {
   for (const b of order) {
     if (b.kind === "board") continue;
     if (b.kind === firstOver?.kind && b.id === firstOver.id) lay(flat);
+    if (isLater(b.part)) {
+      items.push({ kind: "rect", box: box(b.rect), ink: "ghost", title: `${b.name}, not in yet` });
+      continue;
+    }
     items.push(...outline(b, box(b.rect)));
     for (const d of artOf(b, box(b.rect), s)) items.push({ kind: "detail", ...d });
   }
   if (!firstOver) lay(flat);
   items.push(...leadItems(scene, sheet, look, at));
   lay(ports.filter((p) => !flat.includes(p)));
-  items.push(...labelItems(here, ports, look, box, frame));
+  items.push(
+    ...labelItems(
+      here.filter((b) => !isLater(b.part)),
+      ports,
+      look,
+      box,
+      frame,
+    ),
+  );
   return { frame, items };
 }
 

@@ -23,6 +23,8 @@ export interface PlacedLabel {
   lines: string[];
   box: Box;
   inside: boolean;
+  /** It reads from the bottom up: the box is as high as the words are long. */
+  turned?: boolean;
   /** From what it names to the words, where they do not stand right at it. */
   leader?: { x1: number; y1: number; x2: number; y2: number };
 }
@@ -126,6 +128,17 @@ function insideOf(w: LabelWish, lines: string[], room: LabelRoom, isFree: (b: Bo
       const box = { x: w.at.x + w.at.w / 2 - size.w / 2, y, ...size };
       if (isFree(box, w.at, true)) return { id: w.id, text: w.text, lines: some, box, inside: true };
     }
+  }
+  return turnedIn(w, room, isFree);
+}
+
+/** In something high and narrow the words read from the bottom up, as on any drawing. */
+function turnedIn(w: LabelWish, room: LabelRoom, isFree: (b: Box, own: Box, inside: boolean) => boolean): PlacedLabel | undefined {
+  const size = { w: room.line, h: w.text.length * room.line * room.letter + 2 };
+  if (w.at.h < 2 * w.at.w || size.w > w.at.w - 2 || size.h > w.at.h - 4) return undefined;
+  for (const y of [w.at.y + w.at.h / 2 - size.h / 2, w.at.y + w.at.h - size.h - 3, w.at.y + 3]) {
+    const box = { x: w.at.x + w.at.w / 2 - size.w / 2, y, ...size };
+    if (isFree(box, w.at, true)) return { id: w.id, text: w.text, lines: [w.text], box, inside: true, turned: true };
   }
   return undefined;
 }

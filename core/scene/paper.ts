@@ -2,6 +2,7 @@ import { type Graph, isDone } from "../assembly";
 import { LOOM_NAME, type Loom } from "../catalogue";
 import type { Sheet } from "../space";
 import { type Drawn, drawSheet, type Ink, type Item } from "./draw";
+import type { PlacedLabel } from "./labels";
 import { sceneOf } from "./scene";
 
 /** A drawing on paper, in millimetres of the machine. */
@@ -99,15 +100,31 @@ function svgItem(i: Item): string {
     case "port":
       return `<rect x="${n(i.box.x)}" y="${n(i.box.y)}" width="${n(i.box.w)}" height="${n(i.box.h)}" fill="${i.state === "done" && !i.port.landmark ? "#000" : "#fff"}" ${strokeOf(i.port.landmark ? "landmark" : "port")}${i.port.landmark ? ' fill-opacity="0"' : ""}><title>${plain(i.port.label)}</title></rect>${i.state === "planned" && !i.port.landmark ? `<circle cx="${n(i.box.x + i.box.w / 2)}" cy="${n(i.box.y + i.box.h / 2)}" r="1" fill="#000"/>` : ""}`;
     case "label": {
-      const { box, lines, leader } = i.label;
-      const high = box.h / lines.length;
-      const text = lines.map((t, k) => `<tspan x="${n(box.x + box.w / 2)}" y="${n(box.y + high * (k + 0.78))}">${plain(t)}</tspan>`).join("");
+      const { leader } = i.label;
+      const { lines, high, turn, middle } = laid(i.label);
+      const top = middle.y - (high * lines.length) / 2;
+      const text = lines.map((t, k) => `<tspan x="${n(middle.x)}" y="${n(top + high * (k + 0.78))}">${plain(t)}</tspan>`).join("");
       const line = leader
         ? `<line x1="${n(leader.x1)}" y1="${n(leader.y1)}" x2="${n(leader.x2)}" y2="${n(leader.y2)}" ${strokeOf("landmark")}/>`
         : "";
-      return `${line}<text font-size="${n(high * 0.86)}" text-anchor="middle" paint-order="stroke" stroke="#fff" stroke-width="1.2"${i.mono ? ' font-family="monospace"' : ""}>${text}</text>`;
+      return `${line}<text${turn ? ` transform="rotate(-90 ${n(middle.x)} ${n(middle.y)})"` : ""} font-size="${n(high * 0.86)}" text-anchor="middle" paint-order="stroke" stroke="#fff" stroke-width="1.2"${i.mono ? ' font-family="monospace"' : ""}>${text}</text>`;
     }
   }
+}
+
+/** Where the lines of a label stand round its middle, before it is turned. */
+export function laid({ box, lines, turned }: PlacedLabel): {
+  lines: readonly string[];
+  high: number;
+  turn: boolean;
+  middle: { x: number; y: number };
+} {
+  return {
+    lines,
+    high: (turned ? box.w : box.h) / lines.length,
+    turn: turned === true,
+    middle: { x: box.x + box.w / 2, y: box.y + box.h / 2 },
+  };
 }
 
 const pointsOf = (points: readonly (readonly [number, number])[]) => points.map(([x, y]) => `${n(x)},${n(y)}`).join(" ");

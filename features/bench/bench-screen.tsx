@@ -1,5 +1,6 @@
 "use client";
-import { turnWords } from "../../core/order";
+import { useMemo } from "react";
+import { notInYet, turnWords } from "../../core/order";
 import type { Had } from "../../server/views/had";
 import type { BenchSlice } from "../../server/views/slices";
 import { cx } from "../../ui/cx";
@@ -59,6 +60,7 @@ export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; s
     tick,
     look,
   } = state;
+  const later = useMemo(() => notInYet(steps, card), [steps, card]);
 
   if (!card || !step || steps.length === 0)
     return (
@@ -122,6 +124,7 @@ export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; s
             ports={portsOf(card, step, steps)}
             parts={card.steps.flatMap((s) => s.parts)}
             leads={card.steps.filter((s) => s.kind === "route" || s.kind === "dress").flatMap((s) => s.leads)}
+            later={later}
             from={card.posture === "behind-up" ? "behind" : "front"}
             label={card.title}
           />

@@ -25,6 +25,7 @@ export function RegionView({
   ports,
   parts = [],
   leads = [],
+  later,
   from,
   label,
 }: {
@@ -33,6 +34,8 @@ export function RegionView({
   ports: readonly string[];
   parts?: readonly string[];
   leads?: readonly string[];
+  /** Parts that are not in yet. */
+  later?: ReadonlySet<string>;
   /** As the case lies. */
   from: "front" | "behind";
   label: string;
@@ -94,10 +97,11 @@ export function RegionView({
       nameOfPort: (p: ScenePort) => (want.has(p.address) ? (p.address === target?.address ? 0 : 0.5) : alike(p) ? 1 : undefined),
       nameOfBox: (b: { part?: string }) => (b.part !== undefined && on.has(b.part) ? 0.5 : undefined),
       region: seenRect(scene, sheet, seen),
+      ...(later ? { later: (p: string) => later.has(p) } : {}),
       clear: target ? [{ x: view.x + corner.x - 4, y: view.y + corner.y - 4, w: iw + 8, h: ih + 8 }] : [],
     };
     return { drawn: drawSheet(scene, sheet, look), view, s, inset: { s: small, x: cx / s, y: cy / s, at: corner } };
-  }, [scene, targets, target, sheet, graph, on]);
+  }, [scene, targets, target, sheet, graph, on, later]);
   const v = scene.view;
   return (
     <svg

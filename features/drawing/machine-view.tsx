@@ -32,6 +32,7 @@ export function MachineView({
   sheet = "front",
   built,
   fills,
+  later,
   children,
 }: {
   graph: Graph;
@@ -49,6 +50,8 @@ export function MachineView({
   sheet?: "front" | "behind";
   /** With the leads that hands have plugged, each on its way. */
   built?: boolean;
+  /** Parts that are not in yet. */
+  later?: ReadonlySet<string>;
   children?: (px: Px, scene: Scene) => ReactNode;
 }) {
   const scene = useMemo(() => sceneOf(graph), [graph]);
@@ -67,6 +70,7 @@ export function MachineView({
         shown: () => (built ? "whole" : "none"),
         isDone: () => built === true,
         port: (a) => ({ state: built && graph.atPort.has(a) ? "done" : "free", chosen: a === marked }),
+        ...(later ? { later: (p: string) => later.has(p) } : {}),
         nameOfPort: (p) => (p.address === marked ? 0 : undefined),
         // Small as it is: words stand where they fit, only what is pointed out is named beside itself.
         nameOfBox: (b) =>
@@ -78,7 +82,7 @@ export function MachineView({
                 ? -2
                 : -1,
       }),
-    [scene, graph, sheet, scale, names, on, marked, built],
+    [scene, graph, sheet, scale, names, on, marked, built, later],
   );
   const v = scene.view;
   const px: Px = {

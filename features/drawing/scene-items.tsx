@@ -122,10 +122,12 @@ function One({ item, on, titleOfPort, onPart, onPort, onLead, bench, font = 12, 
         />
       );
     case "label": {
-      const { box, lines, leader } = item.label;
+      const { lines, leader, turned } = item.label;
+      const [mx, my] = [item.label.box.x + item.label.box.w / 2, item.label.box.y + item.label.box.h / 2];
+      const box = turned ? { x: mx - item.label.box.h / 2, y: my - item.label.box.w / 2, w: item.label.box.h, h: item.label.box.w } : item.label.box;
       const high = box.h / lines.length;
       return (
-        <g pointerEvents="none">
+        <g pointerEvents="none" transform={turned ? `rotate(-90 ${mx} ${my})` : undefined}>
           {leader ? <path d={`M${leader.x1} ${leader.y1}L${leader.x2} ${leader.y2}`} stroke="var(--soft)" strokeWidth="1" fill="none" /> : null}
           {lines.map((t, k) => (
             <text

@@ -1,7 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import type { Graph } from "../../core/assembly";
-import type { Card, Step } from "../../core/order";
+import { type Card, notInYet, type Step } from "../../core/order";
 import type { Scene } from "../../core/scene";
 import { MachineView, type Px } from "../drawing/machine-view";
 
@@ -18,11 +18,12 @@ export function OrderDrawing({ graph, card, steps }: { graph: Graph; card: Card 
     const ids = new Set((card?.steps ?? []).flatMap((s) => s.covers));
     return steps.filter((s) => ids.has(s.id));
   }, [card, steps]);
+  const later = useMemo(() => notInYet(steps, card), [steps, card]);
   const where = card
     ? `${card.title}, ${sheet === "front" ? "front of the tray, rear sockets to the left" : "from behind, rear sockets to the right"}`
     : "The machine";
   return (
-    <MachineView graph={graph} most={MOST} fills label={where} on={on} sheet={sheet}>
+    <MachineView graph={graph} most={MOST} fills label={where} on={on} sheet={sheet} later={later}>
       {(px, scene) => <Layer px={px} scene={scene} sheet={sheet} steps={card?.steps ?? []} covered={covered} />}
     </MachineView>
   );

@@ -52,7 +52,7 @@ export function OrderScreen({ first }: { first: Had<OrderSlice> }) {
               ? "Every step is done."
               : `${left.length} ${left.length === 1 ? "card" : "cards"} left with ${open} steps, ${order.turns} ${order.turns === 1 ? "turn" : "turns"} of the case, about ${hours(order.left.handsOn)} of hands.`}
           </h1>
-          {view.plan ? null : (
+          {view.plan || graph.connections.length > 0 ? null : (
             <p className="mt-1">
               The wiring is not planned yet, so plugs are missing here.{" "}
               <Link className="underline" href={`/job/${head.number}/wiring`}>

@@ -1,7 +1,7 @@
 "use client";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import type { Graph } from "../../core/assembly";
-import { fitWays } from "../../core/checks";
+import { checkParts, fitWays } from "../../core/checks";
 import { type Clearance, clearances, said } from "../../core/fit";
 import { cx } from "../../ui/cx";
 import { SeverityShape } from "../../ui/marks";
@@ -20,6 +20,7 @@ export function FitView({
   children: React.ReactNode;
 }) {
   const list = clearances(graph);
+  const meets = useMemo(() => checkParts(graph).filter((f) => f.rule === "one-place"), [graph]);
   const [picked, setPicked] = useState<string | null>(null);
   const shown = list.find((c) => c.id === picked) ?? list.find((c) => c.parts[0] === chosen) ?? list[0];
   return (
@@ -31,7 +32,17 @@ export function FitView({
         <CaseSection graph={graph} chosen={chosen} clearance={shown} onChoose={onChoose} />
       </section>
       <section aria-label="Numbers" className="region min-w-0 flex-1 p-4">
-        <h2 className="text-key font-[650]">{headline(list)}</h2>
+        <h2 className="text-key font-[650]">{headline(list, meets.length)}</h2>
+        {meets.length > 0 ? (
+          <ul className="mt-2">
+            {meets.map((f) => (
+              <li key={f.message} className="flex gap-2 py-1 text-second">
+                <SeverityShape severity={f.severity} size={13} />
+                {f.message}
+              </li>
+            ))}
+          </ul>
+        ) : null}
         <ul className="mb-5 mt-2">
           {list.map((c) => (
             <li key={c.id}>
@@ -63,9 +74,10 @@ export function FitView({
   );
 }
 
-function headline(list: readonly Clearance[]): string {
+function headline(list: readonly Clearance[], meets: number): string {
   const not = list.filter((c) => c.verdict === "not").length;
   const tight = list.filter((c) => c.verdict === "tight").length;
+  if (meets > 0) return meets === 1 ? "Two parts stand in one another" : `Parts stand in one another in ${meets} places`;
   if (list.length === 0) return "No measures known yet";
   if (not > 0) return `${not} of ${list.length} clearances do not fit`;
   if (tight > 0) return `All fits, ${tight} only just`;

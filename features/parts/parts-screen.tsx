@@ -174,7 +174,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
           ) : show === "air" ? (
             <AirView graph={graph} number={number} chosen={chosen} onChoose={setChosen} />
           ) : show === "order" ? (
-            <OrderView graph={graph} planned={view.plan !== null} aside={aside} />
+            <OrderView graph={graph} planned={view.plan !== null || graph.connections.length > 0} aside={aside} />
           ) : (
             <FitView graph={graph} chosen={chosen} onChoose={setChosen}>
               {part && type ? (

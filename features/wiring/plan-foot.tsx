@@ -7,6 +7,12 @@ import type { Planning } from "./use-plan";
 
 const STALE = "A part changed after this plan was made: it is stale.";
 
+/** Connections may come without a plan: from a file, or by hand. */
+const withoutPlan = (leads: number, planned: number): string =>
+  planned === 0
+    ? `${leads} ${leads === 1 ? "lead" : "leads"}, none planned.`
+    : `${planned} of ${leads} ${leads === 1 ? "lead" : "leads"} have their places from a file or by hand; no plan of Imbra's own yet.`;
+
 /** How the plan stands, what it is doing now, and the one thing to press next. */
 export function PlanFoot({
   number,
@@ -14,7 +20,8 @@ export function PlanFoot({
   planning,
   pending,
   said,
-  unplanned,
+  leads,
+  planned,
   onPlan,
 }: {
   number: string;
@@ -23,7 +30,9 @@ export function PlanFoot({
   pending: boolean;
   /** What the last action or scan said; it stands before what the planner said. */
   said: string;
-  unplanned: number;
+  /** Leads that want a port, and those that have one. */
+  leads: number;
+  planned: number;
   onPlan: () => void;
 }) {
   return (
@@ -33,7 +42,7 @@ export function PlanFoot({
           ? "Working …"
           : said ||
             planning.sentence ||
-            (plan ? `Plan ${plan.revision}, ${plan.status}, by ${plan.madeBy}. ${plan.proof}` : `${unplanned} leads, none planned.`)}
+            (plan ? `Plan ${plan.revision}, ${plan.status}, by ${plan.madeBy}. ${plan.proof}` : withoutPlan(leads, planned))}
         {plan?.stale && !pending && !planning.busy ? <strong className="block font-semibold">{STALE}</strong> : null}
       </p>
       {plan && plan.revision > 1 && !planning.busy ? <Changes number={number} revision={plan.revision} /> : null}

@@ -197,7 +197,7 @@ export function WiringScreen({ first }: { first: Had<JobData<"wiring">> }) {
         : [],
     );
   }, [lead, taking, graph]);
-  const unplanned = view.leads.filter((l) => !l.port && l.loom !== "seat" && !l.out).length;
+  const wanted = view.leads.filter((l) => l.loom !== "seat" && !l.out);
 
   return (
     <div className="cols cols-3">
@@ -269,7 +269,8 @@ export function WiringScreen({ first }: { first: Had<JobData<"wiring">> }) {
           planning={planning}
           pending={act.pending}
           said={act.sentence || heard}
-          unplanned={unplanned}
+          leads={wanted.length}
+          planned={wanted.filter((l) => l.port).length}
           onPlan={runPlan}
         />
       </section>

@@ -1,5 +1,5 @@
 import type { Graph } from "../../core/assembly";
-import { type Item, LOOM_DASH, PAPER_INK, PAPER_TONE, type PaperDrawing, paperDrawing } from "../../core/scene";
+import { type Item, LOOM_DASH, laid, PAPER_INK, PAPER_TONE, type PaperDrawing, paperDrawing } from "../../core/scene";
 import type { Sheet } from "../../core/sheet";
 import { MM, newPaper, PAGE } from "./paper";
 
@@ -101,7 +101,8 @@ function drawItem(doc: PDFKit.PDFDocument, i: Item, s: number, d: PaperDrawing):
       return;
     }
     case "label": {
-      const { box, lines, leader } = i.label;
+      const { leader } = i.label;
+      const { lines, high: lineMm, turn, middle } = laid(i.label);
       if (leader) {
         inked(doc, "landmark", s);
         lined(
@@ -113,8 +114,12 @@ function drawItem(doc: PDFKit.PDFDocument, i: Item, s: number, d: PaperDrawing):
           s,
         );
       }
-      const high = (box.h / lines.length) * s;
-      for (const [k, t] of lines.entries()) words(doc, t, (box.x + box.w / 2) * s, box.y * s + high * k, i.mono);
+      const high = lineMm * s;
+      const [mx, my] = [middle.x * s, middle.y * s];
+      doc.save();
+      if (turn) doc.rotate(-90, { origin: [mx, my] });
+      for (const [k, t] of lines.entries()) words(doc, t, mx, my - (high * lines.length) / 2 + high * k, i.mono);
+      doc.restore();
       return;
     }
     default:

@@ -8,8 +8,9 @@ function nextOf(v: JobView, left: Step | undefined): string {
   if (v.head.stage === "waiting") return `Waits for ${v.head.waitingFor ?? "a delivery"}`;
   if (v.head.stage === "handed-over") return "Handed over";
   if (v.head.stage === "cancelled") return "Cancelled";
-  if (!v.plan) return `${v.leads.filter((l) => !l.out && l.loom !== "seat").length} leads, none planned. Plan the wiring`;
-  if (v.plan.stale) return "Parts changed. Plan the wiring again";
+  const wanted = v.leads.filter((l) => !l.out && l.loom !== "seat");
+  if (!v.plan && !wanted.some((l) => l.port)) return `${wanted.length} leads, none planned. Plan the wiring`;
+  if (v.plan?.stale) return "Parts changed. Plan the wiring again";
   if (v.diagnosis.next) return v.diagnosis.next.action;
   if (v.head.stage === "soak") return "Soak: read temperatures and fan speeds";
   if (left) return left.title;
