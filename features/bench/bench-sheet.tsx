@@ -38,7 +38,7 @@ interface SheetProps {
   /** Somebody else goes on. */
   onHandOver: () => void;
   onGo: (step: string) => void;
-  onNote: (kind: "skip" | "problem", text: string) => void;
+  onNote: (kind: "skip" | "problem", text: string, about?: Step) => void;
   onHere: () => void;
   /** The open step of the card that is covered already, if there is one. */
   covered: string | undefined;
@@ -95,11 +95,15 @@ export function BenchSheet(props: SheetProps) {
   } = props;
   const [text, setText] = useState("");
   const [which, setWhich] = useState<string>();
+  const [about, setAbout] = useState<string>();
   useEffect(() => {
     if (!sheet) return;
     setText("");
     setWhich(undefined);
+    setAbout(undefined);
   }, [sheet]);
+  // A card of several things: which of them is wrong is asked, the first that is open stands.
+  const chosen = card.steps.find((s) => s.id === about) ?? open[0] ?? card.steps[0];
   const plugs = card.steps.filter((s) => s.lead);
   const one = plugs.length === 1 ? plugs[0] : plugs.find((s) => s.id === which);
   const node = one?.lead ? graph.leads.get(one.lead) : undefined;
@@ -245,7 +249,7 @@ export function BenchSheet(props: SheetProps) {
           className="flex flex-col gap-4"
           onSubmit={(e) => {
             e.preventDefault();
-            if (text.trim()) onNote(sheet, text.trim());
+            if (text.trim()) onNote(sheet, text.trim(), chosen);
           }}
         >
           {sheet === "problem" && node?.part.cable ? (
@@ -258,31 +262,51 @@ export function BenchSheet(props: SheetProps) {
               ? open.length > 1
                 ? `All ${open.length} stay open and come again before what needs them.`
                 : "It stays open and comes again before what needs it."
-              : "It opens a fault with this step on it."}
+              : card.steps.length > 1
+                ? "It opens a fault with one thing on it."
+                : "It opens a fault with this step on it."}
           </p>
+          {sheet === "problem" && card.steps.length > 1 ? (
+            <label className="flex items-center gap-3 max-[760px]:flex-col max-[760px]:items-stretch">
+              With
+              <select
+                className="min-h-20 min-w-0 flex-1 rounded border-2 border-edge bg-sheet px-4 text-bench"
+                value={chosen?.id}
+                onChange={(e) => setAbout(e.target.value)}
+              >
+                {card.steps.map((s) => (
+                  <option key={s.id} value={s.id}>
+                    {s.title}
+                  </option>
+                ))}
+              </select>
+            </label>
+          ) : null}
           <ul className="grid grid-cols-2 gap-3 max-[760px]:grid-cols-1">
             {PRESET[sheet].map((reason) => (
               <li key={reason}>
-                <Button bench className="min-h-20 w-full px-4" onClick={() => onNote(sheet, reason)}>
+                <Button bench className="min-h-20 w-full px-4" onClick={() => onNote(sheet, reason, chosen)}>
                   {reason}
                 </Button>
               </li>
             ))}
           </ul>
-          <label className="flex flex-col gap-2">
-            {sheet === "skip" ? "Or say why." : "Or say what you see."}
-            <textarea
-              className="rounded border-2 border-edge bg-sheet p-4 text-bench"
-              data-last
-              rows={3}
-              maxLength={1500}
-              value={text}
-              onChange={(e) => setText(e.target.value)}
-            />
-          </label>
-          <Button bench type="submit" className="px-2 min-h-28 w-84 self-end" tone="mark" disabled={!text.trim()}>
-            {sheet === "skip" ? "Skip it" : "Open a fault"}
-          </Button>
+          <div className="flex items-end gap-3 max-[760px]:flex-col max-[760px]:items-stretch">
+            <label className="flex min-w-0 flex-1 flex-col gap-2">
+              {sheet === "skip" ? "Or say why." : "Or say what you see."}
+              <textarea
+                className="rounded border-2 border-edge bg-sheet p-4 text-bench"
+                data-last
+                rows={2}
+                maxLength={1500}
+                value={text}
+                onChange={(e) => setText(e.target.value)}
+              />
+            </label>
+            <Button bench type="submit" className="min-h-24 w-72 px-2 max-[760px]:w-full" tone="mark" disabled={!text.trim()}>
+              {sheet === "skip" ? "Skip it" : "Open a fault"}
+            </Button>
+          </div>
         </form>
       ) : null}
     </Dialog>

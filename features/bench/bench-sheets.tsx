@@ -84,11 +84,14 @@ export function BenchSheets({
           setLooking(card.steps.some((s) => s.id === id) && !elsewhere ? null : id);
           setSheet(null);
         }}
-        onNote={(kind, text) => {
+        onNote={(kind, text, about = step) => {
           if (kind === "skip") {
             bench.skip(open, text);
             setLooking(null);
-          } else push({ kind: "note", number, step: step.id, text, as: kind }, `${step.title}: ${text}`);
+          } else {
+            push({ kind: "note", number, step: about.id, text, as: kind }, `${about.title}: ${text}`);
+            setSaid(`A fault is open: ${about.title}, ${text.charAt(0).toLowerCase()}${text.slice(1)}. It stands under Faults.`);
+          }
           setSheet(null);
         }}
         onHere={() => {
