@@ -145,15 +145,13 @@ export function say(graph: Graph, c: Claim): string {
     case "cpu-short":
       return `The CPU draws ${watts(c.drawW)}; what is plugged carries ${watts(c.carriesW)}.`;
     case "no-plug":
-      return `No cable of this build has a plug for it (${family(graph.ports.get(c.socket)?.port.family ?? "sata-power").name}).`;
+      return `No cable of this build has a plug for it (${family(graph.ports.get(c.socket)?.port.family ?? "sata-power").name}).${brings(graph, c.socket)}`;
     case "weak-plugs":
       return `It takes ${watts(c.w)}; the strongest plug that fits carries ${watts(c.strongestW)}.`;
     case "plugs-short":
       return `No plug reaches it: ${c.missingMm} mm are missing.`;
     case "plugs-in-use":
-      return c.plugs === 1
-        ? "The one plug that reaches it is in use or tethered elsewhere."
-        : `All ${c.plugs} plugs that reach it are in use or tethered elsewhere.`;
+      return `${c.plugs === 1 ? "The one plug that reaches it is" : `All ${c.plugs} plugs that reach it are`} in use or tethered elsewhere.${brings(graph, c.socket)}`;
     case "cables-full":
       return `With its ${watts(c.w)} ${c.cables.map((x) => `${partName(graph, x.cable)} would carry ${watts(x.w)} of ${watts(x.ofW)}`).join(", ")}.`;
     case "no-outlet":
@@ -248,4 +246,12 @@ function hinder(graph: Graph, h: Hindrance): string {
     case "lanes":
       return h.lanes === 0 ? "has no lanes left" : `has ${h.lanes} ${h.lanes === 1 ? "lane" : "lanes"}, too few`;
   }
+}
+
+/** What to order for a socket that no free plug feeds (common practice). */
+function brings(graph: Graph, socket: string): string {
+  const p = graph.ports.get(socket)?.port;
+  if (p?.family === "sata-power") return " To order: a Y-lead for drives, one SATA power socket to two plugs.";
+  if (p?.role === "graphics-power") return " To order: one more cable made for this very supply, or a supply that has it.";
+  return "";
 }
