@@ -6,9 +6,10 @@ const partOf = (port: string) => port.slice(0, port.indexOf(":"));
 
 /**
  * Parts that are not in the machine yet when a card is worked at: the step that first puts them into the case comes after it and is not
- * done. What hands hold or plug into on the card itself is there. Without a card, none.
+ * done. What hands hold or plug into on the card itself is there. Without a card, none. `unplanned` are parts whose place is not known yet:
+ * without a step of their own they are not in either.
  */
-export function notInYet(steps: readonly Step[], card: Card | undefined): ReadonlySet<string> {
+export function notInYet(steps: readonly Step[], card: Card | undefined, unplanned: readonly string[] = []): ReadonlySet<string> {
   const own = new Set(card?.steps.map((s) => s.id) ?? []);
   const last = steps.reduce((at, s, i) => (own.has(s.id) ? i : at), -1);
   if (last < 0) return new Set();
@@ -28,5 +29,6 @@ export function notInYet(steps: readonly Step[], card: Card | undefined): Readon
     const at = inCase.get(p) ?? onTable.get(p) ?? 0;
     if (at > last && !steps[at]?.done && !here.has(p)) out.add(p);
   }
+  for (const p of unplanned) if (!here.has(p) && !inCase.has(p) && !onTable.has(p)) out.add(p);
   return out;
 }

@@ -249,6 +249,13 @@ function endOf(points: readonly [number, number][], long: number): [number, numb
   return out.reverse();
 }
 
+const isBefore = (o: SceneBox, b: SceneBox) =>
+  BACK_TO_FRONT.indexOf(o.kind) > BACK_TO_FRONT.indexOf(b.kind) && toneOf(o) >= toneOf(b) && o.kind !== "hung";
+const holdsMiddle = (o: Box, b: Box) => {
+  const [x, y] = [b.x + b.w / 2, b.y + b.h / 2];
+  return x > o.x && x < o.x + o.w && y > o.y && y < o.y + o.h;
+};
+
 function labelItems(here: readonly SceneBox[], ports: readonly { p: ScenePort; box: Box }[], look: Look, box: (r: Rect) => Box, frame: Box): Item[] {
   const bounds = look.region ? box(look.region) : frame;
   const mono = new Set<string>();
@@ -266,6 +273,8 @@ function labelItems(here: readonly SceneBox[], ports: readonly { p: ScenePort; b
     const rank = look.nameOfBox(b);
     const at = box(b.rect);
     if (rank === undefined || !inView(at)) continue;
+    // What lies behind something else is named there only where it was asked for.
+    if (Math.abs(rank) >= 1 && here.some((o) => isBefore(o, b) && holdsMiddle(box(o.rect), at))) continue;
     wishes.push({ id: `${b.id}#${b.kind}`, text: b.label, at, rank: Math.abs(rank), inside: rank < 0 ? "only" : "may" });
     if (/^[A-Z]{2}-\d/.test(b.label)) mono.add(`${b.id}#${b.kind}`);
     if (rank < 1) strong.add(`${b.id}#${b.kind}`);

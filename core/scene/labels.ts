@@ -138,7 +138,8 @@ function turnedIn(w: LabelWish, room: LabelRoom, isFree: (b: Box, own: Box, insi
   if (w.at.h < 2 * w.at.w || size.w > w.at.w - 2 || size.h > w.at.h - 4) return undefined;
   for (const y of [w.at.y + w.at.h / 2 - size.h / 2, w.at.y + w.at.h - size.h - 3, w.at.y + 3]) {
     const box = { x: w.at.x + w.at.w / 2 - size.w / 2, y, ...size };
-    if (isFree(box, w.at, true)) return { id: w.id, text: w.text, lines: [w.text], box, inside: true, turned: true };
+    // Where marks stand in it the words keep clear of them: they are longer than it is wide.
+    if (isFree(box, w.at, false)) return { id: w.id, text: w.text, lines: [w.text], box, inside: true, turned: true };
   }
   return undefined;
 }

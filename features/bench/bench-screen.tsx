@@ -7,6 +7,7 @@ import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { Caution } from "../../ui/marks";
 import type { AtBench as Colleague } from "../device/who-works";
+import { unplannedCards } from "../shared/unplanned-cards";
 import { Band } from "./band";
 import { BenchFoot, KEY } from "./bench-foot";
 import { BenchHead } from "./bench-head";
@@ -60,7 +61,7 @@ export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; s
     tick,
     look,
   } = state;
-  const later = useMemo(() => notInYet(steps, card), [steps, card]);
+  const later = useMemo(() => notInYet(steps, card, unplannedCards(graph)), [graph, steps, card]);
 
   if (!card || !step || steps.length === 0)
     return (

@@ -4,6 +4,7 @@ import type { Graph } from "../../core/assembly";
 import { type Card, notInYet, type Step } from "../../core/order";
 import type { Scene } from "../../core/scene";
 import { MachineView, type Px } from "../drawing/machine-view";
+import { unplannedCards } from "../shared/unplanned-cards";
 
 const MOST = { w: 640, h: 330 };
 
@@ -18,7 +19,7 @@ export function OrderDrawing({ graph, card, steps }: { graph: Graph; card: Card 
     const ids = new Set((card?.steps ?? []).flatMap((s) => s.covers));
     return steps.filter((s) => ids.has(s.id));
   }, [card, steps]);
-  const later = useMemo(() => notInYet(steps, card), [steps, card]);
+  const later = useMemo(() => notInYet(steps, card, unplannedCards(graph)), [graph, steps, card]);
   const where = card
     ? `${card.title}, ${sheet === "front" ? "front of the tray, rear sockets to the left" : "from behind, rear sockets to the right"}`
     : "The machine";
