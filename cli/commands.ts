@@ -12,6 +12,8 @@ import { byDraw, plugDrops, powerBudget } from "../core/power";
 import { routesJson } from "../core/routes";
 import { paperDrawing, svgOf } from "../core/scene";
 import { wayWords } from "../core/wiring";
+import { BadInput } from "./bad-input";
+import { intake, typeJudged } from "./intake";
 import { leadOf, placesJson, whyJson } from "./leads";
 import { readShelf } from "./shelf";
 
@@ -27,19 +29,15 @@ const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD or STEP] [--s
   order FILE        the steps in order, turns of the case, what contradicts itself, schools side by side; --posture standing, front-up or behind-up
   undo FILE STEP    what must come out before a step can be done again or was forgotten, what stays, what is made anew, minutes
   power FILE        draw by moment, rail and plug, against the supply
-FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in).
+  intake FILE       a mail, a table or a list of parts: line by line what it asks for, the build it makes, and what has to be asked
+  type FILE         a part type judged: what contradicts itself, and what of it is only assumed
+FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input; of intake the text itself, of type a part type. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in).
 JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
 Exit 2: bad input, one sentence a fault on standard error.`;
 
-const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "order", "undo", "power"];
+const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "order", "undo", "power", "intake", "type"];
 /** Seconds for a whole plan unless said otherwise. */
 const DEADLINE_S = 60;
-
-class BadInput extends Error {
-  constructor(readonly faults: string[]) {
-    super(faults[0]);
-  }
-}
 
 function readInput(file: string, standardInput: () => string): string {
   try {
@@ -106,6 +104,8 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
   const astray = (sheet && command !== "draw") || (posture && command !== "order");
   if (!command || !file || rest.length > 0 || asksOne !== (lead !== undefined) || !COMMANDS.includes(command) || astray) throw new BadInput([USAGE]);
   const shelf = shelfFrom(folder);
+  if (command === "intake") return intake(readInput(file, standardInput), shelf, deadlineS);
+  if (command === "type") return typeJudged(readInput(file, standardInput), shelf);
   const read = readBuildText(buildIn(readInput(file, standardInput)), shelf);
   if (!read.ok) throw new BadInput(read.faults);
   const types = typeLookup(read.build, shelf);

@@ -7,7 +7,8 @@ let known: { url: string; revision: number; index: ShelfIndex } | undefined;
 /** What decides whether a row means a part type, and no more of it. */
 const SLIM = `select "id", "maker", "name", "kind",
   jsonb_strip_nulls(jsonb_build_object('sizeGb', "body"->'ratings'->'sizeGb', 'powerW', "body"->'ratings'->'powerW', 'profileMts', "body"->'ratings'->'profileMts')) as "ratings",
-  jsonb_strip_nulls(jsonb_build_object('radiator', "body"->'body'->'radiator', 'widthMm', "body"->'body'->'widthMm')) as "body"
+  jsonb_strip_nulls(jsonb_build_object('radiator', "body"->'body'->'radiator', 'widthMm', "body"->'body'->'widthMm',
+    'formFactor', "body"->'body'->'formFactor')) as "body"
   from "shelf_type" order by "id" limit 100000`;
 
 async function indexNow(url: string): Promise<ShelfIndex> {

@@ -5,8 +5,22 @@ export { FLAT_FIELDS, flatValues, withFlatValues } from "./flat";
 export { LOOM_NAME, LOOM_TAG, LOOMS, Loom } from "./looms";
 export { type Mating, mate, type Outcome, usable } from "./mating";
 export { type Measurable, type Measured, measurable, withMeasured } from "./measure";
-export { DISPLAY_SOCKETS, isLiquid, PART_KINDS, type PartKind, PartType, passesPower } from "./part-type";
+export { DISPLAY_SOCKETS, FORM_FACTORS, isLiquid, PART_KINDS, type PartKind, PartType, passesPower, SUPPLY_FORMS } from "./part-type";
 export { fanOutline, isFaceOn, noRoomBehind, type Outline, overlap, SUPPLY_MM, supplyOutline } from "./places";
 export { controlLost, countedByLeds, headerLimit, loadCurrentA, PRACTICE, startingCurrentA } from "./practice";
 export { fromStored, STORED_VERSION, toStored } from "./stored";
+export {
+  assumed,
+  type Beside,
+  type Figure,
+  type FigureValue,
+  figuresOf,
+  figureWords,
+  isProvisional,
+  provisional,
+  rangeOf,
+  TYPICAL_KINDS,
+  type Values,
+  withFigure,
+} from "./typical";
 export { Point } from "./values";

@@ -87,6 +87,19 @@ export const PartType = z.strictObject({
   outletSystem: Label.optional().describe(
     "modular supplies and cable sets for them: whose pin-out it has, as its maker names it; two are the same only where maker and system are; left out: nobody else's cable belongs to it",
   ),
+  figures: z
+    .record(
+      Id,
+      z.strictObject({
+        value: z.union([z.number(), z.string().max(80), z.boolean()]),
+        is: z.enum(["said", "typical", "measured", "confirmed"]),
+        from: z.string().max(200).optional().describe("the rule that gave a typical value, or where it was said"),
+        by: z.string().max(80).optional(),
+        at: z.string().max(40).optional(),
+      }),
+    )
+    .optional()
+    .describe("provisional parts: what each value rests on; left out: all of it is known"),
   ports: z.array(Port).max(80).default([]),
   leads: z.array(Lead).max(40).default([]),
   cables: z.array(Cable).max(20).default([]),

@@ -1,3 +1,5 @@
+export { type FromMail, fromMail, saidValues } from "./from-mail";
+export * from "./mail";
 export { type OrderItem, orderList } from "./order-list";
 export {
   type Listed,

@@ -57,9 +57,12 @@ export function pastedLine(text: string, line: number): ListRow | undefined {
   return row(clean, undefined);
 }
 
-const plain = (s: string) =>
+/** Words of a line in one spelling, sizes too. */
+export const plain = (s: string) =>
   sizes(s)
+    .replace(/ß/g, "ss")
     .normalize("NFKD")
+    .replace(/\p{M}+/gu, "")
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, " ")
     .trim();
@@ -107,9 +110,9 @@ export const matchRows = (rows: readonly ListRow[], shelf: readonly Listed[]): R
 /** What of a part type decides whether a row means it; of a whole shelf that is little to read. */
 export type Listed = Pick<PartType, "id" | "maker" | "name" | "kind"> & {
   ratings: Pick<PartType["ratings"], "sizeGb" | "powerW" | "profileMts">;
-  body: Pick<PartType["body"], "radiator" | "widthMm">;
+  body: Pick<PartType["body"], "radiator" | "widthMm" | "formFactor">;
 };
-interface Entry {
+export interface Entry {
   t: Listed;
   /** In the order of the shelf. */
   n: number;

@@ -1,0 +1,1 @@
+export { type Matter, type Matters, type MattersOptions, mattersOf } from "./matters";
