@@ -1,6 +1,7 @@
 import { constants, setPriority } from "node:os";
 import { parentPort } from "node:worker_threads";
 import { typeLookup } from "../core/assembly";
+import { mattersOf } from "../core/matters";
 import { costsOfPlaces, type PlanProgress, plan, SolvedPieces, waysIn } from "../core/plan";
 import type { PlanAndWays, Said, Task } from "../server/plan/plan-thread";
 
@@ -20,7 +21,12 @@ const say = (m: Said) => parentPort?.postMessage(m);
 parentPort?.on("message", (task: Task) => {
   const types = typeLookup(task.build, []);
   const options = { deadlineS: task.deadlineS, solved, onProgress: (progress: PlanProgress) => say({ progress }) };
-  const work = task.kind === "plan" ? planAndWays() : costsOfPlaces(task.build, types, task.lead, task.places, options);
+  const work =
+    task.kind === "plan"
+      ? planAndWays()
+      : task.kind === "matters"
+        ? mattersOf(task.build, types, { withinMs: task.deadlineS * 1000 })
+        : costsOfPlaces(task.build, types, task.lead, task.places, options);
   async function planAndWays(): Promise<PlanAndWays> {
     const made = await plan(task.build, types, task.kind === "plan" ? { ...options, stillBest: task.stillBest } : options);
     if (task.kind !== "plan" || !task.ways || (task.ways === "when proved" && made.status !== "proved")) return made;

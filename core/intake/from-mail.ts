@@ -1,5 +1,5 @@
 import { Build, Policy, Wishes } from "../assembly";
-import { type Beside, FORM_FACTORS, type PartKind, type PartType, provisional, SUPPLY_FORMS, TYPICAL_KINDS, type Values } from "../catalogue";
+import { type Beside, FORM_FACTORS, type PartKind, type PartType, provisional, SUPPLY_FORMS, type Values } from "../catalogue";
 import type { Mail, MailLine } from "./mail";
 import { partIds, proposeMounts } from "./read-list";
 
@@ -202,6 +202,3 @@ const noise = (mail: Mail) => {
   const db = mail.promises.find((p) => p.about === "quiet" && p.value !== undefined)?.value;
   return db !== undefined && db >= 10 && db <= 80 ? { noiseDb: db } : {};
 };
-
-/** Kinds of which something can be made from words. */
-export const MADE_FROM_WORDS: readonly PartKind[] = TYPICAL_KINDS;

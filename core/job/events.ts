@@ -19,6 +19,8 @@ export interface Stood {
  * another event, whose data has `takesBack`, the number of the first. Money in the shop's currency, dates as YYYY-MM-DD.
  */
 export interface JobEvents {
+  brief: { changes: string[] };
+  "figure-confirmed": { part: string; name: string; word: string; value: string; was?: string };
   "job-made": { number: string; client: string; parts: number; from: "list" | "file"; copyOf?: string; aside?: number };
   "part-added": { names: string[]; count: number };
   "part-removed": { part: string; name: string };

@@ -19,6 +19,9 @@ const list = (words: readonly (string | false | undefined)[]) => words.filter(Bo
 
 /** The log's sentence for each kind of event. */
 const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
+  brief: (d) => `With the client: ${d.changes.join("; ")}.`,
+  "figure-confirmed": (d) =>
+    d.was ? `${d.name}: ${d.word} is ${d.value}; ${d.was} was assumed.` : `${d.name}: ${d.word} is ${d.value}, as assumed.`,
   "job-made": (d) =>
     d.from === "file"
       ? `Job ${d.number} made from a build file: ${d.parts} parts.`

@@ -28,6 +28,8 @@ export const Job = defineEntity({
     pulled: p.json<{ step: string; before: string }[]>().defaultRaw("'[]'"),
     /** Lines of a pasted list that no part type of the shelf answered to. */
     aside: p.json<string[]>().defaultRaw("'[]'"),
+    /** The client's mail, how to reach them, what is promised, what goes into no machine. */
+    brief: p.json<unknown>().defaultRaw("'{}'"),
     /** Counts changes of the parts; a plan remembers the count that it was made for. */
     partsRevision: p.integer().default(1),
     /** Counts what happened to the job: raised by every event. What screens show is kept for a revision. */

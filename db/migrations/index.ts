@@ -16,6 +16,7 @@ import { HeadNews } from "./0015-head-news";
 import { Turns } from "./0016-turns";
 import { NewsAfterCommit } from "./0017-news-after-commit";
 import { Returns } from "./0018-returns";
+import { Brief } from "./0019-brief";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -37,4 +38,5 @@ export const MIGRATIONS = [
   { name: "0016-turns", class: Turns },
   { name: "0017-news-after-commit", class: NewsAfterCommit },
   { name: "0018-returns", class: Returns },
+  { name: "0019-brief", class: Brief },
 ];

@@ -1,9 +1,11 @@
 "use server";
+import { changeBrief } from "../../server/job/change-brief";
 import { changeDetails } from "../../server/job/details";
 import { cancel, goOn, park } from "../../server/job/park";
 import { setAside } from "../../server/job/set-aside";
 import { perform } from "../../server/unit/door";
 
+export const briefAction = async (input: unknown) => perform(changeBrief, input);
 export const detailsAction = async (input: unknown) => perform(changeDetails, input);
 export const parkAction = async (input: unknown) => perform(park, input);
 export const goOnAction = async (input: unknown) => perform(goOn, input);

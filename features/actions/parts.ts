@@ -2,6 +2,7 @@
 import { changeWishes } from "../../server/job/wishes";
 import { addPart } from "../../server/parts/add";
 import { changePart } from "../../server/parts/change";
+import { confirmFigure } from "../../server/parts/confirm";
 import { keepTrial } from "../../server/parts/keep-trial";
 import { measurePart } from "../../server/parts/measure";
 import { placePart } from "../../server/parts/place";
@@ -13,5 +14,6 @@ export const removePartAction = async (input: unknown) => perform(removePart, in
 export const placePartAction = async (input: unknown) => perform(placePart, input);
 export const measurePartAction = async (input: unknown) => perform(measurePart, input);
 export const changePartAction = async (input: unknown) => perform(changePart, input);
+export const confirmAction = async (input: unknown) => perform(confirmFigure, input);
 export const wishesAction = async (input: unknown) => perform(changeWishes, input);
 export const keepTrialAction = async (input: unknown) => perform(keepTrial, input);

@@ -2,9 +2,10 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { DISPLAY_SOCKETS } from "../../core/catalogue";
-import type { ListRow } from "../../core/intake";
+import type { Fix, ListRow } from "../../core/intake";
 import { readCsv, type Table } from "../../core/table";
 import type { ListAnswer } from "../../server/job/read-list";
+import type { MailAnswer } from "../../server/job/read-mail";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
 import { Fold } from "../../ui/fold";
@@ -13,12 +14,14 @@ import { ask } from "../frame/ask";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../shared/schools";
-import { type Columns, guessColumns, pastedRows, rowsOf } from "./csv";
+import { type Columns, guessColumns, rowsOf } from "./csv";
+import { dropDraft, keepDraft, keptDraft, withFix } from "./draft";
 import { Pick, Text } from "./fields";
+import { MailLines, summary, Verdict } from "./mail-lines";
 import { Understood } from "./understood";
 
-/** So long after the last key the pasted list is read. */
-const READ_AFTER_MS = 600;
+/** So long after the last key or correction the mail is read. */
+const READ_AFTER_MS = 500;
 
 const serialsOf = (row: { serial?: string }) => (row.serial ? { serials: [row.serial] } : {});
 
@@ -37,7 +40,10 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
     client: "",
     title: "",
     purpose: "",
+    phone: "",
     dueOn: "",
+    dueHour: "",
+    duePromised: "",
     budget: "",
     noiseDb: "",
     lighting: "indifferent",
@@ -48,16 +54,24 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
     socket: "DisplayPort",
   });
   const [wireless, setWireless] = useState(false);
-  const [pasted, setPasted] = useState("");
+  const [text, setText] = useState("");
+  const [fixes, setFixes] = useState<Fix[]>([]);
+  const [mail, setMail] = useState<MailAnswer | null>(null);
+  const [said, setSaid] = useState("");
+  /** Read line by line, or the text itself. */
+  const [shown, setShown] = useState(false);
+  const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const [table, setTable] = useState<{ name: string; table: Table; columns: Columns } | null>(null);
   const [answer, setAnswer] = useState<ListAnswer | null>(null);
   // What was chosen for a line stays with its words, and "client's own" with the part type, however often the list is read.
   const [chosen, setChosen] = useState<Record<string, string>>({});
   const [own, setOwn] = useState<ReadonlySet<string>>(new Set());
-  const [readOf, setReadOf] = useState("");
   const [schools, setSchools] = useState<Partial<Record<SchoolId, string>>>({});
   const [faults, setFaults] = useState<string[]>([]);
-  const set = (k: keyof typeof form, v: string) => setForm((f) => ({ ...f, [k]: v }));
+  const set = (k: keyof typeof form, v: string) => {
+    setTouched((t) => new Set([...t, k]));
+    setForm((f) => ({ ...f, [k]: v }));
+  };
 
   const judge = (rows: ListRow[], said: string[]) => {
     setFaults(said);
@@ -74,19 +88,60 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
       (v) => `${v.matched.length} of ${v.matched.length + v.aside.length} lines understood.`,
     );
   };
-  const readPasted = (text: string) => {
-    setTable(null);
-    setReadOf(text);
-    judge(pastedRows(text), []);
-  };
-  // The list is read by itself once the hands rest, so that it is never lost whatever is pressed next.
-  const latest = useRef(readPasted);
-  latest.current = readPasted;
+  // The mail is read by itself once the hands rest, and again with every correction.
   useEffect(() => {
-    if (pasted === readOf || (pasted.trim() === "" && readOf === "")) return;
-    const wait = setTimeout(() => latest.current(pasted), READ_AFTER_MS);
-    return () => clearTimeout(wait);
-  }, [pasted, readOf]);
+    if (text.trim() === "") {
+      setMail(null);
+      return;
+    }
+    const stop = new AbortController();
+    const wait = setTimeout(async () => {
+      try {
+        const r = await ask("job.read-mail", { text, fixes }, stop.signal);
+        setSaid(r.ok ? r.value.faults.join(" ") : r.sentence);
+        if (r.ok) setMail(r.value);
+      } catch (e) {
+        if (!stop.signal.aborted)
+          setSaid(e instanceof TypeError ? "No answer from the server. What you pasted stays here; it is read once the network is back." : String(e));
+      }
+    }, READ_AFTER_MS);
+    return () => {
+      clearTimeout(wait);
+      stop.abort();
+    };
+  }, [text, fixes]);
+  // What the mail says stands in the form until somebody types there.
+  useEffect(() => {
+    if (!mail) return;
+    const says: Partial<typeof form> = {
+      client: mail.client.name ?? "",
+      phone: mail.client.phone ?? "",
+      dueOn: mail.due?.day ?? "",
+      dueHour: mail.due?.hour ?? "",
+      budget: mail.budget === undefined ? "" : String(mail.budget),
+      noiseDb: String(mail.promises.find((p) => p.about === "quiet" && p.value !== undefined)?.value ?? ""),
+      ...(mail.monitors[0]
+        ? {
+            screens: String(mail.monitors[0].count),
+            size: SIZES.find((x) => x === `${mail.monitors[0]?.widthPx}x${mail.monitors[0]?.heightPx}`) ?? "1920x1080",
+            hz: String(mail.monitors[0].hz),
+          }
+        : {}),
+    };
+    setForm((f) => ({ ...f, ...Object.fromEntries(Object.entries(says).filter(([k, v]) => !touched.has(k) && v !== "")) }));
+  }, [mail, touched]);
+  useEffect(() => {
+    const kept = keptDraft();
+    if (!kept) return;
+    setText(kept.text);
+    setFixes(kept.fixes);
+    setTouched(new Set(kept.touched));
+    setForm((f) => ({ ...f, ...Object.fromEntries(Object.entries(kept.form).filter(([k]) => k in f)) }));
+    setShown(kept.text !== "");
+  }, []);
+  useEffect(() => {
+    keepDraft({ text, fixes, form, touched: [...touched] });
+  }, [text, fixes, form, touched]);
   const first = useRef<HTMLInputElement>(null);
   useEffect(() => first.current?.focus(), []);
   const file = async (f: File) => {
@@ -109,14 +164,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
   };
   const make = () =>
     act.run(async () => {
-      let list = answer;
-      if (!table && pasted.trim() !== "" && pasted !== readOf) {
-        const read = await ask("job.read-list", { rows: pastedRows(pasted) });
-        if (!read.ok) return read;
-        list = read.value;
-        setAnswer(list);
-        setReadOf(pasted);
-      }
+      const list = table ? answer : null;
       const rescued = (list?.aside ?? []).flatMap((a) =>
         chosen[a.text] ? [{ type: chosen[a.text] as string, count: Math.max(1, a.count), ...serialsOf(a) }] : [],
       );
@@ -124,12 +172,18 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
         client: form.client,
         title: form.title,
         purpose: form.purpose,
+        phone: form.phone,
         dueOn: form.dueOn || null,
+        ...(form.dueOn && form.dueHour ? { dueHour: form.dueHour } : {}),
+        duePromised: form.duePromised === "yes",
+        ...(text.trim() === "" ? {} : { mail: { text, fixes } }),
         lighting: form.lighting,
         ...(form.budget ? { budget: Number(form.budget) } : {}),
         ...(form.noiseDb ? { noiseDb: Number(form.noiseDb) } : {}),
         wireless,
-        ...(Number(form.screens) > 0 ? { monitors: [monitorOf(form)] } : {}),
+        ...(Number(form.screens) > 0
+          ? { monitors: [monitorOf(form), ...(mail?.monitors ?? []).slice(1).map((m) => ({ ...m, socket: form.socket }))] }
+          : {}),
         ...(form.copyOf ? { copyOf: form.copyOf } : {}),
         policy: pickedSchools(schools),
         parts: [
@@ -145,7 +199,10 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
           .filter((a) => !chosen[a.text])
           .map((a) => `Line ${a.line}: ${a.count > 1 ? `${a.count} × ` : ""}${a.text}${a.serial ? `, serial ${a.serial}` : ""}`),
       });
-      if (r.ok) router.push(`/job/${r.value}/parts`);
+      if (r.ok) {
+        dropDraft();
+        router.push(`/job/${r.value}/parts${mail && mail.assumed > 0 ? "?show=matters" : ""}`);
+      }
       return r;
     });
   return (
@@ -162,10 +219,22 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
           <Text word="Client" value={form.client} most={120} onChange={(v) => set("client", v)} needed focus={first} />
           <Text word="The machine, in two or three words" value={form.title} most={120} onChange={(v) => set("title", v)} needed />
           <Text word="What it is for" value={form.purpose} most={300} onChange={(v) => set("purpose", v)} />
+          <Text word="Telephone" value={form.phone} most={60} onChange={(v) => set("phone", v)} />
           <div className="grid grid-cols-2 gap-3">
             <label>
               <span className="block text-second text-soft">Due</span>
               <input className="field mono w-full" type="date" value={form.dueOn} onChange={(e) => set("dueOn", e.target.value)} />
+            </label>
+            <label>
+              <span className="block text-second text-soft">At what hour</span>
+              <input className="field mono w-full" type="time" value={form.dueHour} onChange={(e) => set("dueHour", e.target.value)} />
+            </label>
+            <label className="col-span-2">
+              <span className="block text-second text-soft">The moment is</span>
+              <select className="field w-full" value={form.duePromised} onChange={(e) => set("duePromised", e.target.value)}>
+                <option value="">wished by the client</option>
+                <option value="yes">promised by us</option>
+              </select>
             </label>
             <label>
               <span className="block text-second text-soft">Budget</span>
@@ -203,7 +272,12 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
               onChange={(e) => set("screens", e.target.value)}
             />
             <Pick word="Resolution" value={form.size} options={SIZES} onChange={(v) => set("size", v)} />
-            <Pick word="Refresh, Hz" value={form.hz} options={["60", "75", "100", "120", "144", "165", "240"]} onChange={(v) => set("hz", v)} />
+            <Pick
+              word="Refresh, Hz"
+              value={form.hz}
+              options={[...new Set(["60", "75", "100", "120", "144", "165", "240", form.hz])]}
+              onChange={(v) => set("hz", v)}
+            />
             <Pick word="Socket" value={form.socket} options={DISPLAY_SOCKETS} onChange={(v) => set("socket", v)} />
           </fieldset>
           <label className="flex items-center gap-2">
@@ -255,24 +329,46 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
           </Button>
         </form>
         <section aria-label="Parts list" className="region flex min-w-0 flex-1 flex-col gap-3 p-6">
-          <div>
-            <h2 className="text-key font-[650]">Parts, from a list</h2>
-            <p className="text-second text-soft">
-              What no part type of the shelf answers to is kept aside with the job, in its own words. More can be added later.
-            </p>
-          </div>
-          <div className="flex items-start gap-4">
-            <label className="min-w-0 flex-1">
-              <span className="block text-second text-soft">Pasted: a part on each line, as 2 x Name or Name (2); sizes and kinds as they come</span>
-              <textarea className="field mono w-full" rows={5} value={pasted} maxLength={200_000} onChange={(e) => setPasted(e.target.value)} />
-            </label>
-            <div className="flex flex-col gap-2 pt-5">
-              <Button disabled={act.pending || pasted.trim() === ""} onClick={() => readPasted(pasted)}>
+          <div className="flex items-center gap-3">
+            <h2 className="flex-1 text-key font-[650]">
+              {mail && shown ? summary(mail, form.budget ? Number(form.budget) : undefined) : "What the client wrote"}
+            </h2>
+            {shown ? (
+              <Button onClick={() => setShown(false)}>Change the text</Button>
+            ) : (
+              <Button disabled={text.trim() === ""} onClick={() => setShown(true)}>
                 Read the list
               </Button>
-              <ChooseFile word="Choose a CSV file" accept=".csv,text/csv,text/plain" onFile={(f) => void file(f)} />
-            </div>
+            )}
+            <ChooseFile word="Choose a CSV file" accept=".csv,text/csv,text/plain" onFile={(f) => void file(f)} />
           </div>
+          {shown ? null : (
+            <label className="flex min-h-0 flex-col">
+              <span className="block text-second text-soft">
+                Pasted as it came: a mail, a table, a list. What is no part stays with the job in the client's own words.
+              </span>
+              <textarea
+                className="field mono w-full"
+                rows={14}
+                value={text}
+                maxLength={200_000}
+                onChange={(e) => {
+                  setTable(null);
+                  setText(e.target.value);
+                }}
+                onPaste={() => setTimeout(() => setShown(true), 0)}
+              />
+            </label>
+          )}
+          <p role="status" className="text-second">
+            {said || (mail && !shown ? summary(mail, form.budget ? Number(form.budget) : undefined) : "")}
+          </p>
+          {mail && shown ? (
+            <>
+              <Verdict answer={mail} />
+              <MailLines answer={mail} onFix={(f) => setFixes((all) => withFix(all, f))} />
+            </>
+          ) : null}
           {table ? (
             <fieldset className="flex flex-wrap items-end gap-3">
               <legend className="text-second text-soft">Columns of {table.name}</legend>

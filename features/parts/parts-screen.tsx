@@ -16,7 +16,9 @@ import { fullName } from "../shared/full-name";
 import { KIND_WORD } from "../shared/kinds";
 import { AddParts } from "./add-parts";
 import { AirView } from "./air-view";
+import { ClientView } from "./client-view";
 import { FitView } from "./fit-view";
+import { MattersView } from "./matters-view";
 import { OrderView } from "./order-view";
 import { PartDetail } from "./part-detail";
 import { PowerView } from "./power-view";
@@ -26,11 +28,13 @@ const SHOWS = [
   ["power", "Power"],
   ["air", "Air"],
   ["order", "Order list"],
+  ["matters", "What matters"],
+  ["client", "Client"],
 ] as const;
 
 export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
   const { data: view } = useSlice(["job", first.data.head.number, "parts"], first);
-  const { aside, corrected } = view;
+  const { aside, brief, corrected } = view;
   const graph = useMemo(() => buildGraph(view.build, typeLookup(view.build, [])), [view.build]);
   const shell = partsOfKind(graph, "case")[0]?.type.body;
   const router = useRouter();
@@ -79,7 +83,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
     setTryFor(null);
     setChosen(id);
     const kind = types.get(parts.find((p) => p.id === id)?.type ?? "")?.kind;
-    if (show === "power" || show === "order" || (show === "air" && kind !== "fan")) router.replace(path);
+    if (show === "power" || show === "order" || show === "matters" || show === "client" || (show === "air" && kind !== "fan")) router.replace(path);
   };
   /** What stands on its lead, where it has one or two: parts that are alike are told apart by it. */
   const tagsOf = (part: string) => {
@@ -173,6 +177,10 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
             <PowerView graph={graph} number={number} />
           ) : show === "air" ? (
             <AirView graph={graph} number={number} chosen={chosen} onChoose={setChosen} />
+          ) : show === "client" ? (
+            <ClientView brief={brief} number={number} aside={aside} />
+          ) : show === "matters" ? (
+            <MattersView graph={graph} number={number} revision={view.head.revision} />
           ) : show === "order" ? (
             <OrderView graph={graph} planned={view.plan !== null || graph.connections.length > 0} aside={aside} />
           ) : (

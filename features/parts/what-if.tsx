@@ -112,7 +112,7 @@ export function WhatIf({
           said ||
           (list
             ? list.length > 0 && !list.some((a) => a.helps)
-              ? `None of the ${list.length} on the shelf makes it better than what is in it. Nothing is changed until you keep it.`
+              ? `None of the ${list.length} on the shelf makes it better than what is in it${others.length > 0 ? ", with what else is changed in the copy" : ""}. Nothing is changed until you keep it.`
               : `${list.filter((a) => a.helps).length} of ${list.length} on the shelf make it better${others.length > 0 ? ", with what else is changed in the copy" : ""}. Nothing is changed until you keep it.`
             : "Judging every one on the shelf …")}
       </p>

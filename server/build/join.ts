@@ -11,7 +11,13 @@ export function joinParts(
   tx: EntityManager,
   job: JobRow,
   build: Build,
-  list: readonly { type: PartType; serial?: string | undefined; reused?: boolean | undefined }[],
+  list: readonly {
+    type: PartType;
+    serial?: string | undefined;
+    reused?: boolean | undefined;
+    label?: string | undefined;
+    price?: number | undefined;
+  }[],
 ): void {
   const known = new Map(build.partTypes.map((t) => [t.id, t]));
   const ids = partIds(
@@ -24,12 +30,12 @@ export function joinParts(
     ...build.parts.map((p) => ({ id: p.id, kind: known.get(p.type)?.kind ?? "cable", ...size(known.get(p.type)), mount: p.mount ?? "-" })),
     ...list.map((p, i) => ({ id: ids[i] ?? "", kind: p.type.kind, ...size(p.type) })),
   ]);
-  for (const [i, { type, serial, reused }] of list.entries()) {
+  for (const [i, { type, serial, reused, label, price }] of list.entries()) {
     const id = ids[i] ?? "";
     layPart(
       tx,
       job,
-      { id, type: type.id, mount: mounts.get(id), from: "client", serial, reused },
+      { id, type: type.id, mount: mounts.get(id), from: "client", serial, reused, label, price },
       type,
       build.parts.length + i,
       reused ? { arrivedAt: new Date() } : {},

@@ -1,7 +1,8 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import Piscina from "piscina";
-import type { ListRow, ReadList } from "../../core/intake";
+import type { Fix, ListRow, ReadList } from "../../core/intake";
+import type { Beside, MailRead } from "./mail-read";
 
 /** More lists that wait than this are refused: somebody's browser asks in a loop. */
 const MOST_WAITING = 12;
@@ -9,7 +10,7 @@ const MOST_WAITING = 12;
 const MOST_MS = 30_000;
 const IDLE_MS = 120_000;
 
-const holder = globalThis as typeof globalThis & { imbraLists?: Piscina<{ url: string; rows: ListRow[] }, ReadList> };
+const holder = globalThis as typeof globalThis & { imbraLists?: Piscina<Beside, ReadList | MailRead> };
 
 function pool() {
   // As the build made it; tests and a development server run the sources.
@@ -19,10 +20,15 @@ function pool() {
   return holder.imbraLists;
 }
 
-/** Rows of a list against the shelf, in a thread, so that no page waits for it; undefined: too many wait already. */
-export async function readListBeside(rows: ListRow[]): Promise<ReadList | undefined> {
-  const url = process.env.DATABASE_URL ?? "";
+function beside(asked: Beside): Promise<ReadList | MailRead> | undefined {
   const p = pool();
-  if (p.queueSize >= MOST_WAITING) return undefined;
-  return p.run({ url, rows }, { signal: AbortSignal.timeout(MOST_MS) });
+  return p.queueSize >= MOST_WAITING ? undefined : p.run(asked, { signal: AbortSignal.timeout(MOST_MS) });
 }
+const url = () => process.env.DATABASE_URL ?? "";
+
+/** Rows of a list against the shelf, in a thread, so that no page waits for it; undefined: too many wait already. */
+export const readListBeside = async (rows: ListRow[]): Promise<ReadList | undefined> => (await beside({ url: url(), rows })) as ReadList | undefined;
+
+/** A mail against the shelf, in the same thread; undefined: too many wait already. */
+export const readMailBeside = async (text: string, fixes: Fix[], today: string): Promise<MailRead | undefined> =>
+  (await beside({ url: url(), text, fixes, today })) as MailRead | undefined;

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { Build, Policy, Settings, Wishes } from "../../core/assembly";
-import type { PartType } from "../../core/catalogue";
+import { type PartType, TYPICAL_KINDS } from "../../core/catalogue";
+import type { Fix, MailLine } from "../../core/intake";
 import { MOST_ROWS } from "../../core/table";
 import { Job, JobPart, layPart, ShelfType } from "../../db";
 import { buildOfJob, findJob } from "../build/build-of-job";
@@ -12,7 +13,11 @@ import { Day, JobNumber, key, line, TypeId } from "../kernel/text";
 import { SchoolsPicked } from "../schools/follow";
 import { shopAction } from "../unit/action";
 import { JobUnit, jobRead } from "../unit/unit";
+import { briefOf } from "./brief";
+import { keepMade } from "./keep-made";
+import { readMailBeside } from "./list-thread";
 import { nextNumber } from "./number";
+import { Fixes, MailText, today } from "./read-mail";
 
 export const NewJob = z.object({
   client: line(120).refine((s) => s.length > 0, "name the client"),
@@ -41,6 +46,15 @@ export const NewJob = z.object({
     )
     .max(200)
     .default([]),
+  /** The client's mail, with what was corrected of it: its parts join those of the list. */
+  mail: z.object({ text: MailText, fixes: Fixes }).optional(),
+  phone: line(60).default(""),
+  /** When on the day it is due. */
+  dueHour: z
+    .string()
+    .regex(/^([01]\d|2[0-3]):[0-5]\d$/, "give an hour, such as 15:00")
+    .optional(),
+  duePromised: z.boolean().default(false),
   aside: z.array(line(300)).max(MOST_ROWS).default([]),
 });
 
@@ -58,7 +72,11 @@ export const newJob = shopAction({
     const types = new Map(wanted.map((t) => [t.id, entryOf(t.body)]));
     const unknown = n.parts.filter((p) => !types.has(p.type));
     if (unknown.length > 0) return no(`The shelf has no part type ${unknown.map((u) => u.type).join(", ")}. Nothing was stored.`);
-    const total = n.parts.reduce((s, p) => s + p.count, 0) + (base?.build.parts.filter((p) => p.from === "client").length ?? 0);
+    const read = n.mail ? await readMailBeside(n.mail.text, n.mail.fixes as Fix[], today()) : undefined;
+    if (n.mail && !read) return { ...no("Many lists are read at this moment. Nothing was stored. Try again."), later: "again" as const };
+    const joined = read ? await keepMade(unit, read, n.title) : undefined;
+    const total =
+      (joined?.length ?? 0) + n.parts.reduce((s, p) => s + p.count, 0) + (base?.build.parts.filter((p) => p.from === "client").length ?? 0);
     if (total > 200) return no(`${total} parts; a job holds at most 200. Nothing was stored.`);
     const serials = n.parts.flatMap((p) => p.serials);
     const twice = serials.find((x, i) => serials.findIndex((y) => y.toLowerCase() === x.toLowerCase()) !== i);
@@ -85,7 +103,8 @@ export const newJob = shopAction({
       policy: Policy.parse({ ...base?.build.policy, ...n.policy }),
       settings: Settings.parse({}),
       wishes,
-      aside: n.aside,
+      brief: briefOf(n, read?.mail),
+      aside: [...n.aside, ...(read ? asideOf(read.mail.lines) : [])].slice(0, MOST_ROWS),
       partsRevision: 1,
       version: 1,
       revision: 1,
@@ -115,14 +134,12 @@ export const newJob = shopAction({
       parts: base?.build.parts.filter((p) => p.from === "client") ?? [{ id: "none", type: "none" }],
     });
     if (!base) skeleton.parts = [];
-    joinParts(
-      tx,
-      job,
-      skeleton,
-      n.parts.flatMap((p) =>
+    joinParts(tx, job, skeleton, [
+      ...(joined ?? []),
+      ...n.parts.flatMap((p) =>
         Array.from({ length: p.count }, (_, i) => ({ type: types.get(p.type) as PartType, serial: p.serials[i], reused: p.reused || undefined })),
       ),
-    );
+    ]);
     await tx.flush();
     const made = new JobUnit(tx, unit.actor, unit.when, jobRead(job), undefined);
     made.emit("job-made", {
@@ -137,3 +154,9 @@ export const newJob = shopAction({
     return yes(number);
   },
 });
+
+/** Lines that ask for a part of no kind that a machine has: they stay with the job, in their words. */
+const asideOf = (lines: readonly MailLine[]): string[] =>
+  lines.flatMap((l) =>
+    l.as === "part" && !l.known && !(l.kind && TYPICAL_KINDS.includes(l.kind)) ? [`Line ${l.line}: ${l.text}`.slice(0, 300)] : [],
+  );

@@ -1,5 +1,6 @@
 import { Worker } from "node:worker_threads";
 import type { Address, Build } from "../../core/assembly";
+import type { Matters } from "../../core/matters";
 import type { Place, PlaceCost, Plan, PlanProgress } from "../../core/plan";
 import type { Ways } from "../../core/wiring";
 
@@ -12,6 +13,7 @@ const MOST_WAITING = 40;
 
 export type Task =
   | { kind: "plan"; build: Build; deadlineS: number; ways?: Asked["ways"]; stillBest?: boolean | undefined }
+  | { kind: "matters"; build: Build; deadlineS: number }
   | { kind: "places"; build: Build; deadlineS: number; lead: Address; places: readonly Place[] };
 
 /** How a plan is asked for. */
@@ -135,6 +137,9 @@ export type PlanAndWays = Plan & { ways?: Ways };
 /** Plans in a thread, so that a heavy solve never holds up another request; the thread remembers what it solved. */
 export const planInThread = (build: Build, asked: Asked = {}): Promise<PlanAndWays> =>
   run({ kind: "plan", build, deadlineS: asked.deadlineS ?? DEADLINE_S, ways: asked.ways, stillBest: asked.stillBest }, asked);
+
+/** What turns on what is only assumed of a build's parts, in the same threads. */
+export const mattersInThread = (build: Build): Promise<Matters> => run({ kind: "matters", build, deadlineS: 40 });
 
 /** What each place of one lead would cost, in the same threads. */
 export const placesInThread = (build: Build, lead: Address, places: readonly Place[]): Promise<PlaceCost[]> =>

@@ -1,7 +1,9 @@
 import { find, scanned } from "../job/find";
 import { readRows } from "../job/read-list";
+import { readMailHere } from "../job/read-mail";
 import { canNow, compare, tryPull, undoStep } from "../order/ask";
 import { alternativesFor, tryWiring } from "../parts/what-if";
+import { mattersHere } from "../plan/matters";
 import { placeCostsHere } from "../plan/places";
 import { planChanges } from "../plan/plan-changes";
 import { search } from "../shelf/search";
@@ -16,10 +18,12 @@ export const ASKED = {
   "job.find": find,
   "job.scanned": scanned,
   "job.read-list": readRows,
+  "job.read-mail": readMailHere,
   "order.undo": undoStep,
   "order.try-pull": tryPull,
   "order.compare": compare,
   "order.now": canNow,
+  "parts.matters": mattersHere,
   "parts.alternatives": alternativesFor,
   "parts.try-wiring": tryWiring,
   "wiring.place-costs": placeCostsHere,

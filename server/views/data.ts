@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { z } from "zod";
 import type { EntityManager } from "../../db";
 import { findJob } from "../build/build-of-job";
+import { Brief } from "../job/brief";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, line } from "../kernel/text";
 import { newsMark } from "../live/since";
@@ -24,9 +25,11 @@ interface JobSlice<T> {
 const slice = <T>(s: JobSlice<T>): JobSlice<T> => s;
 
 /** What only Parts wants: lines kept aside at intake, part types corrected since. */
-async function partsExtras(em: EntityManager, number: string): Promise<{ aside: string[]; corrected: OldEntry[] }> {
+async function partsExtras(em: EntityManager, number: string): Promise<{ aside: string[]; brief: Brief; corrected: OldEntry[] }> {
   const row = await findJob(em, number);
-  return row ? { aside: row.aside, corrected: await correctedSince(em, row.id) } : { aside: [], corrected: [] };
+  return row
+    ? { aside: row.aside, brief: Brief.parse(row.brief ?? {}), corrected: await correctedSince(em, row.id) }
+    : { aside: [], brief: Brief.parse({}), corrected: [] };
 }
 
 /** The slices of a job, by the name that stands in their address. */

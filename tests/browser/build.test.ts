@@ -44,7 +44,8 @@ describe("a whole build", () => {
       await page.waitForLoadState("networkidle");
       let i = 0;
       const presses = await build(page, () => page.keyboard.press(i++ % 2 === 0 ? "Space" : "Enter"));
-      expect(presses).toBeLessThanOrEqual(24);
+      // 27 cards: the supply slides in over what is plugged before it, so that edges are worked at twice.
+      expect(presses).toBeLessThanOrEqual(27);
       await page.getByText("all sent").waitFor({ timeout: 30_000 });
       await page.reload();
       await over(page).waitFor();

@@ -2,7 +2,7 @@ import type { PartKind } from "../../catalogue";
 import type { ExtraKind, PromiseKind } from "../language";
 import type { ShelfIndex } from "../read-list";
 import { type Due, dueIn } from "./dates";
-import { figuresIn, moneyIn, numberIn, type Said } from "./figures";
+import { figuresFor, figuresIn, moneyIn, numberIn, type Said } from "./figures";
 import { cellsOf, isBulleted, rowOf, type Wanted, wantedOf, withoutBullet } from "./line";
 import { type Alternative, matchOf } from "./match";
 import {
@@ -186,7 +186,8 @@ export function readMail(input: string, index: ShelfIndex, today: string): Mail 
         text: t,
         as: "part",
         ...plainWanted(w),
-        ...((w.kind ?? m.known?.kind) ? { kind: w.kind ?? (m.known?.kind as PartKind) } : {}),
+        ...((m.known?.kind ?? w.kind) ? { kind: m.known?.kind ?? (w.kind as PartKind) } : {}),
+        said: figuresFor(w.said, m.known?.kind ?? w.kind),
         ...(m.known ? { known: { id: m.known.id, name: m.known.name } } : {}),
         ...(m.ask ? { ask: m.ask } : {}),
         ...(m.guessed ? { guessed: true as const } : {}),
