@@ -69,6 +69,7 @@ export function saidValues(l: Pick<MailLine, "kind" | "fits" | "said" | "words">
       put("watts", s.watts);
       put("form", isSupplyForm(s.form) ? s.form : undefined);
       put("modular", s.modular);
+      put("efficiency", s.efficiency);
       break;
     case "fan":
       put("sizeMm", s.fanMm);

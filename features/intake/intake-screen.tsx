@@ -33,26 +33,28 @@ const monitorOf = (f: { screens: string; size: string; hz: string; socket: strin
   return { count: Math.min(8, Number(f.screens)), widthPx, heightPx, hz: Number(f.hz), socket: f.socket };
 };
 
+const EMPTY = {
+  client: "",
+  title: "",
+  purpose: "",
+  phone: "",
+  dueOn: "",
+  dueHour: "",
+  duePromised: "",
+  budget: "",
+  noiseDb: "",
+  lighting: "indifferent",
+  copyOf: "",
+  screens: "",
+  size: "1920x1080",
+  hz: "60",
+  socket: "DisplayPort",
+};
+
 export function IntakeScreen({ earlier }: { earlier: { number: string; title: string; client: string }[] }) {
   const router = useRouter();
   const act = useAct();
-  const [form, setForm] = useState({
-    client: "",
-    title: "",
-    purpose: "",
-    phone: "",
-    dueOn: "",
-    dueHour: "",
-    duePromised: "",
-    budget: "",
-    noiseDb: "",
-    lighting: "indifferent",
-    copyOf: "",
-    screens: "",
-    size: "1920x1080",
-    hz: "60",
-    socket: "DisplayPort",
-  });
+  const [form, setForm] = useState(EMPTY);
   const [wireless, setWireless] = useState(false);
   const [text, setText] = useState("");
   const [fixes, setFixes] = useState<Fix[]>([]);
@@ -338,6 +340,20 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
             ) : (
               <Button disabled={text.trim() === ""} onClick={() => setShown(true)}>
                 Read the list
+              </Button>
+            )}
+            {text === "" ? null : (
+              <Button
+                onClick={() => {
+                  dropDraft();
+                  setText("");
+                  setFixes([]);
+                  setTouched(new Set());
+                  setForm(EMPTY);
+                  setShown(false);
+                }}
+              >
+                Begin anew
               </Button>
             )}
             <ChooseFile word="Choose a CSV file" accept=".csv,text/csv,text/plain" onFile={(f) => void file(f)} />

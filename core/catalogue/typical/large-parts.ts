@@ -201,6 +201,7 @@ export const SUPPLY: TypicalKind = {
   figures: [
     { id: "watts", word: "what it gives", unit: "W", by: "label", range: () => [], ask: (x) => `How many watts does ${x} give?` },
     { id: "form", word: "format", by: "label", range: () => [], ask: (x) => `Which format is ${x}: ATX, SFX?` },
+    { id: "efficiency", word: "efficiency class", by: "label", range: () => [], ask: (x) => `Which efficiency class has ${x}?` },
     {
       id: "modular",
       word: "cables that come off",
@@ -244,6 +245,7 @@ export const SUPPLY: TypicalKind = {
     return {
       watts: { value: w, rule: "half as much again as the machine draws" },
       form: { value: ["ATX", "SFX", "SFX-L", "TFX"].includes(form) ? form : "ATX", rule: b.small ? "the case is small" : "most supplies are" },
+      efficiency: { value: "gold", rule: "supplies of these years" },
       modular: { value: w >= 600, rule: usual },
       cpu: { value: has.cpu, rule: usual },
       gfx: { value: has.gfx, rule: usual },
@@ -302,7 +304,11 @@ export const SUPPLY: TypicalKind = {
         ),
       ] as never,
       body: { widthMm: small ? 125 : 150, heightMm: small ? 64 : 86, depthMm: n(v, "lengthMm"), formFactor: s(v, "form") },
-      ratings: { powerW: n(v, "watts"), railsA: { v12: Math.round((n(v, "watts") / 12) * 0.98 * 10) / 10, v5: 20, v33: 20 } },
+      ratings: {
+        powerW: n(v, "watts"),
+        efficiency: s(v, "efficiency") as never,
+        railsA: { v12: Math.round((n(v, "watts") / 12) * 0.98 * 10) / 10, v5: 20, v33: 20 },
+      },
     };
   },
 };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { readBuild } from "../../assembly";
-import { contradictions } from "../contradictions";
 import { assumed, figuresOf, isProvisional, type PartKind, PartType, provisional, rangeOf, TYPICAL_KINDS, withFigure } from "..";
+import { contradictions } from "../contradictions";
 
 const FORMS: Partial<Record<PartKind, readonly Record<string, string | number | boolean>[]>> = {
   board: [{}, { form: "E-ATX" }, { form: "microATX" }, { form: "Mini-ITX" }, { form: "FlexATX" }],
@@ -38,7 +38,11 @@ describe("a part as such parts usually are", () => {
     if (!first) return;
     const value = t.figures?.[first.id]?.value ?? 0;
     const sure = withFigure(t, first.id, value, "confirmed", { by: "somebody" });
-    expect(assumed(sure).map((f) => f.id)).toEqual(assumed(t).slice(1).map((f) => f.id));
+    expect(assumed(sure).map((f) => f.id)).toEqual(
+      assumed(t)
+        .slice(1)
+        .map((f) => f.id),
+    );
     expect({ ...sure, figures: {} }).toEqual({ ...t, figures: {} });
   });
   it("every figure of a kind has a value", () => {
