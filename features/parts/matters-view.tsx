@@ -111,17 +111,14 @@ function Question({ m, graph, pending, onAnswer }: { m: Matter; graph: Graph; pe
         ))}
       </ul>
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        {choices.map((c, i) => (
-          <Button
-            key={String(c)}
-            disabled={pending}
-            aria-label={`${m.question} ${figure ? figureWords(figure, c) : String(c)}`}
-            onClick={() => onAnswer(c)}
-          >
-            {i === 0 ? "As assumed: " : ""}
-            {c === "another" ? "another" : c === "assumed" ? "yes" : figure ? figureWords(figure, c) : String(c)}
-          </Button>
-        ))}
+        {choices.map((c, i) => {
+          const word = `${i === 0 ? "As assumed: " : ""}${c === "another" ? "another" : c === "assumed" ? "yes" : figure ? figureWords(figure, c) : String(c)}`;
+          return (
+            <Button key={String(c)} disabled={pending} aria-label={`${word}. ${m.question}`} onClick={() => onAnswer(c)}>
+              {word}
+            </Button>
+          );
+        })}
         {number ? (
           <form
             className="flex items-center gap-2"
