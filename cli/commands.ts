@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { airOf } from "../core/air";
 import { asPlugged, type Graph, isDone, readBuildText, typeLookup } from "../core/assembly";
+import { assumed, type PartType } from "../core/catalogue";
 import { check, checkAll, checkParts, withTriedWays } from "../core/checks";
 import { tiedBack } from "../core/claims";
 import { clearances, standoffs } from "../core/fit";
@@ -130,6 +131,8 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
       ...made,
       tiedBack: tiedBack(graph),
       order: orderList(graph),
+      // Values of its parts that nobody has confirmed.
+      assumed: [...new Set(graph.build.parts.map((p) => p.type))].reduce((n, id) => n + assumedOf(types(id)), 0),
       ways: ways ? { ...ways, words: ways.needs.map((n) => wayWords(graph, types, n)) } : null,
       findings,
     };
@@ -191,6 +194,8 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
     stop: seen.damage.length > 0 || seen.stopsAt !== undefined || findings.some((f) => f.severity === "stop"),
   };
 }
+
+const assumedOf = (t: PartType | undefined): number => (t ? assumed(t).length : 0);
 
 function airJson(graph: Graph) {
   const a = airOf(graph);

@@ -1,4 +1,4 @@
-import { type Address, type Build, type Connection, type Graph, type PartNode, type PortNode, partsOfKind } from "../assembly";
+import { type Address, type Build, type Connection, type Graph, type PartNode, type PortNode, partsOfKind, type RestsOn } from "../assembly";
 import type { PartKind } from "../catalogue";
 import type { Clearance } from "../fit";
 
@@ -54,6 +54,8 @@ export interface Rule {
   protects: string;
   /** Rules about what is missing make sense on a whole plan only. */
   on: readonly Context["on"][];
+  /** Figures of parts that its sentences rest on: where one is only assumed, the sentence says so. */
+  rests?: RestsOn;
   /** Kinds of parts it looks at, wishes and settings apart; left out: any. What none of them changed need not be judged again. */
   reads?: readonly PartKind[];
   run(context: Context): Finding[];

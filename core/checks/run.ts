@@ -1,4 +1,4 @@
-import { asPlugged, type Graph, kept } from "../assembly";
+import { asPlugged, assumedIn, type Graph, kept, sayingAssumed } from "../assembly";
 import type { Context, Finding, Rule, Severity } from "./rule";
 import { airEnough } from "./rules/air-enough";
 import { airWay } from "./rules/air-way";
@@ -151,11 +151,29 @@ export const RULES: readonly Rule[] = [
 
 const WEIGHT: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };
 
+/** What a rule says, with what of it is only assumed. */
+function said(rule: Rule, graph: Graph, on: Context["on"]): Finding[] {
+  const found = rule.run({ graph, on });
+  const { rests } = rule;
+  if (!rests || found.length === 0) return found;
+  return found.map((f) => {
+    const message = sayingAssumed(
+      f.message,
+      assumedIn(
+        graph,
+        rests,
+        f.ends.map((e) => e.split(":")[0] ?? ""),
+      ),
+    );
+    return message === f.message ? f : { ...f, message };
+  });
+}
+
 /** Runs every rule that applies; most serious first, else in the order of the rules. */
 export function check(graph: Graph, on: Context["on"]): Finding[] {
   const judged = on === "plugged" ? asPlugged(graph) : graph;
   return RULES.filter((r) => r.on.includes(on))
-    .flatMap((r) => r.run({ graph: judged, on }))
+    .flatMap((r) => said(r, judged, on))
     .map((f, i) => ({ f, i }))
     .sort((a, b) => WEIGHT[a.f.severity] - WEIGHT[b.f.severity] || a.i - b.i)
     .map(({ f }) => f);
@@ -168,8 +186,8 @@ export function check(graph: Graph, on: Context["on"]): Finding[] {
 export function checkParts(graph: Graph): Finding[] {
   return RULES.filter((r) => r.on.includes("parts"))
     .flatMap((r) => {
-      if (!r.reads) return r.run({ graph, on: "parts" });
-      return kept(graph, `rule:${r.id}`, r.reads, () => r.run({ graph, on: "parts" }));
+      if (!r.reads) return said(r, graph, "parts");
+      return kept(graph, `rule:${r.id}`, r.reads, () => said(r, graph, "parts"));
     })
     .map((f, i) => ({ f, i }))
     .sort((a, b) => WEIGHT[a.f.severity] - WEIGHT[b.f.severity] || a.i - b.i)

@@ -1,4 +1,4 @@
-import type { PartNode } from "../assembly";
+import { type PartNode, sayingAssumed } from "../assembly";
 import type { Point } from "../catalogue";
 
 /** Under this much room a clearance is marked tight; 4 mm counts as a fit (common practice). */
@@ -24,6 +24,8 @@ export interface Clearance {
   room: string;
   /** What happens when nobody minds. */
   ifIgnored: string;
+  /** What of it is only assumed. */
+  assumed?: readonly string[];
   /** Where to draw it, in case millimetres of the side section; left out for what only the front section shows. */
   line?: { from: Point; to: Point };
 }
@@ -53,7 +55,11 @@ export function clearance(c: Omit<Clearance, "left" | "verdict" | "unit"> & { un
 }
 
 /** A clearance in words, with its numbers. */
-export function said({ subject, many, room, need, has, left, unit, verdict }: Clearance): string {
+export function said(c: Clearance): string {
+  return sayingAssumed(plainly(c), c.assumed ?? []);
+}
+
+function plainly({ subject, many, room, need, has, left, unit, verdict }: Clearance): string {
   const numbers = `${need} of ${has} ${unit}`;
   const fits = many ? "fit" : "fits";
   return verdict === "not"

@@ -1,4 +1,4 @@
-import { boardPorts, cpuCoolers, type Graph, kept, type PartNode, partsOfKind } from "../assembly";
+import { assumedIn, boardPorts, cpuCoolers, type Graph, kept, type PartNode, partsOfKind, type RestsOn } from "../assembly";
 import type { PartKind } from "../catalogue";
 import { behindThePanel, supplies } from "./cage";
 import { SLOT_PITCH_MM, slotOf, slotsTaken } from "./cards";
@@ -49,7 +49,25 @@ const worstFirst = (a: Clearance, b: Clearance) => leftMm(a) - leftMm(b) || (a.i
 
 function ofGroup(graph: Graph, group: FitGroup): readonly Clearance[] {
   const shell = partsOfKind(graph, "case")[0];
-  return shell ? kept(graph, NAMES[group], GROUPS[group].reads, () => GROUPS[group].work(graph, shell)) : [];
+  return shell ? kept(graph, NAMES[group], GROUPS[group].reads, () => GROUPS[group].work(graph, shell).map((c) => withAssumed(graph, c))) : [];
+}
+
+/** Figures that a clearance is measured by. */
+const RESTS: Readonly<Record<string, RestsOn>> = {
+  "card-length": { card: ["lengthMm"], case: ["cardMm"] },
+  "card-width": { card: ["slots"] },
+  "card-vertical": { card: ["slots", "lengthMm"] },
+  "cooler-height": { cooler: ["heightMm"], case: ["coolerMm"] },
+  "memory-under-cooler": { memory: ["heightMm"], cooler: ["heightMm"] },
+  "memory-under-radiator": { memory: ["heightMm"], cooler: ["thickMm"] },
+  "radiator-length": { cooler: ["radiatorMm"], case: ["top", "front"] },
+  "radiator-thickness": { cooler: ["thickMm"], case: ["topThickMm"] },
+  "supply-length": { supply: ["lengthMm"], case: ["supplyMm"] },
+};
+function withAssumed(graph: Graph, c: Clearance): Clearance {
+  const rests = RESTS[c.id.split(":")[0] ?? ""];
+  const assumed = rests ? assumedIn(graph, rests, c.parts) : [];
+  return assumed.length > 0 ? { ...c, assumed } : c;
 }
 
 /** Clearances of some groups that do not hold, or only just: worst first. */

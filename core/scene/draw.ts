@@ -11,7 +11,7 @@ export type Ink = "case" | "tray" | "board" | "part" | "ghost" | "free" | "landm
 
 /** What is drawn, back to front, in the units of the look. `of` is a port's address or a part's id. */
 export type Item =
-  | { kind: "rect"; box: Box; ink: Ink; tone?: Tone; of?: string; title?: string; round?: number; unfed?: boolean }
+  | { kind: "rect"; box: Box; ink: Ink; tone?: Tone; of?: string; title?: string; round?: number; unfed?: boolean; dashed?: boolean }
   | ({ kind: "detail" } & Detail)
   | { kind: "tick"; points: readonly [number, number][]; ink: Ink }
   | { kind: "hole"; x: number; y: number; r: number; id: string; is: Scene["holes"][number]["is"] }
@@ -84,7 +84,14 @@ export function drawSheet(scene: Scene, sheet: Sheet, look: Look): Drawn {
   const board = here.find((b) => b.kind === "board");
   if (board) {
     const ahead = isLater(board.part ?? board.id);
-    items.push({ kind: "rect", box: box(board.rect), ...(ahead ? { ink: "ghost" } : { ink: "board", tone: 2 }), of: board.id, title: board.name });
+    items.push({
+      kind: "rect",
+      box: box(board.rect),
+      ...(ahead ? { ink: "ghost" } : { ink: "board", tone: 2 }),
+      of: board.id,
+      title: board.name,
+      ...(board.provisional ? { dashed: true } : {}),
+    });
   }
   for (const c of scene.cutouts) {
     const b = box(c.rect);
@@ -191,6 +198,7 @@ function outline(b: SceneBox, at: Box): Item[] {
     // Square is to scale; what has no place of its own, or only a typical one, is round.
     ...(b.assumed ? { round: 8 } : b.kind === "pump" || b.kind === "card" ? { round: 4 } : {}),
     ...(b.unfed ? { unfed: true } : {}),
+    ...(b.provisional ? { dashed: true } : {}),
   };
   return [rect];
 }

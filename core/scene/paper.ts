@@ -84,7 +84,7 @@ export function svgOf(d: PaperDrawing): string {
 function svgItem(i: Item): string {
   switch (i.kind) {
     case "rect":
-      return `<rect x="${n(i.box.x)}" y="${n(i.box.y)}" width="${n(i.box.w)}" height="${n(i.box.h)}" fill="${i.tone === undefined ? "none" : PAPER_TONE[i.tone]}" ${strokeOf(i.ink)}${i.round ? ` rx="${n(Math.min(i.round, 4))}"` : ""}>${i.title ? `<title>${plain(i.title)}</title>` : ""}</rect>`;
+      return `<rect x="${n(i.box.x)}" y="${n(i.box.y)}" width="${n(i.box.w)}" height="${n(i.box.h)}" fill="${i.tone === undefined ? "none" : PAPER_TONE[i.tone]}" ${strokeOf(i.ink)}${i.dashed && !PAPER_INK[i.ink].dash ? ' stroke-dasharray="4 1.5"' : ""}${i.round ? ` rx="${n(Math.min(i.round, 4))}"` : ""}>${i.title ? `<title>${plain(i.title)}</title>` : ""}</rect>`;
     case "detail":
       return `<path d="${i.d}" fill="${i.fill === undefined ? "none" : PAPER_TONE[i.fill]}"${i.line ? ' stroke="#888" stroke-width="0.25"' : ""}/>`;
     case "tick":

@@ -1,5 +1,5 @@
 import { type Address, type Graph, kept, naturally, type PartNode, type PortNode, partsOfKind, portNodes, type Rect, wholeParts } from "../assembly";
-import { type PartKind, type Point, shapeOf } from "../catalogue";
+import { isProvisional, type PartKind, type Point, shapeOf } from "../catalogue";
 import { standoffsNow } from "../fit";
 import { drawnNetwork, type Routes, routesOf } from "../routes";
 import { type BodyKind, bodies, HANGING, HUNG_MM, hung, isHung, portRow, type Sheet, STANDING, spotOfPort } from "../space";
@@ -19,6 +19,8 @@ export interface SceneBox {
   low?: boolean;
   /** It has no place of its own, or only a typical one. */
   assumed?: boolean;
+  /** Its measures are only those of its kind: nobody has confirmed them. */
+  provisional?: boolean;
   /** Something of it wants power and has none. */
   unfed?: boolean;
 }
@@ -102,7 +104,7 @@ function makeScene(graph: Graph): Scene {
     free: freeMounts(graph, boxes),
     holes: holesOf(graph),
     routes,
-    assumed: [...new Set([...(hasCase ? [] : ["the case"]), ...(hasCase ? routes.assumed : []), ...assumed])],
+    assumed: [...new Set([...(hasCase ? [] : ["the case"]), ...(hasCase ? routes.assumed : []), ...assumed, ...outlines(graph)])],
   };
 }
 
@@ -155,11 +157,28 @@ function hungLabel(graph: Graph, p: PartNode): string {
 const isUnfed = (graph: Graph, p: PartNode) =>
   (p.type.kind === "hub" || p.type.kind === "usb-hub") && p.type.ports.some((q) => q.flow === "in" && !graph.atPort.get(`${p.id}:${q.id}`)?.length);
 
+const ofItsKind = (p: PartNode | undefined) => (p && isProvisional(p.type) ? { provisional: true } : {});
+/** Parts of which the outline is only that of their kind, in words. */
+function outlines(graph: Graph): string[] {
+  const names = wholeParts(graph).flatMap((p) => (isProvisional(p.type) && STANDING.includes(p.type.kind) ? [nameOf(p)] : []));
+  return names.length === 0 ? [] : [names.length > 3 ? `the outlines of ${names.length} parts` : `the outline of ${names.join(" and of ")}`];
+}
+
 function boxesOf(graph: Graph, hasCase: boolean): { boxes: SceneBox[]; assumed: string[] } {
   const out: SceneBox[] = [];
   const r = graph.boardRect;
   const board = partsOfKind(graph, "board")[0];
-  if (board && r) out.push({ id: board.id, kind: "board", name: nameOf(board), label: board.type.name, part: board.id, rect: r, sheets: FRONT });
+  if (board && r)
+    out.push({
+      id: board.id,
+      kind: "board",
+      name: nameOf(board),
+      label: board.type.name,
+      part: board.id,
+      rect: r,
+      sheets: FRONT,
+      ...ofItsKind(board),
+    });
   const stand = new Set<string>();
   for (const body of hasCase ? bodies(graph) : bodies(graph).filter((x) => ["heatsink", "card", "cooler", "pump"].includes(x.kind))) {
     if (body.part) stand.add(body.part.id);
@@ -174,6 +193,7 @@ function boxesOf(graph: Graph, hasCase: boolean): { boxes: SceneBox[]; assumed: 
       ...(body.faceOn ? { faceOn: true } : {}),
       ...(body.kind === "cooler" && (body.part?.type.body.heightMm ?? TOWER_MM) < TOWER_MM ? { low: true } : {}),
       ...(body.assumed ? { assumed: true } : {}),
+      ...ofItsKind(body.part),
       ...(body.part && isUnfed(graph, body.part) ? { unfed: true } : {}),
     });
   }

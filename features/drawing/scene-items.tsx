@@ -79,7 +79,7 @@ function One({ item, on, titleOfPort, onPart, onPort, onLead, bench, font = 12, 
             fill={item.unfed ? `url(#no-power-${id})` : toneInk(item.tone)}
             stroke={lit ? "var(--ink)" : ink.stroke}
             strokeWidth={lit ? 3 : ink.width * (bench ? 1.3 : 1)}
-            strokeDasharray={ink.dash}
+            strokeDasharray={ink.dash ?? (item.dashed ? "7 3" : undefined)}
             pointerEvents={press ? "all" : undefined}
           />
         </g>

@@ -22,6 +22,7 @@ export function PlanFoot({
   said,
   leads,
   planned,
+  assumptions,
   onPlan,
 }: {
   number: string;
@@ -33,6 +34,8 @@ export function PlanFoot({
   /** Leads that want a port, and those that have one. */
   leads: number;
   planned: number;
+  /** Values of the parts that are only assumed. */
+  assumptions: number;
   onPlan: () => void;
 }) {
   return (
@@ -43,6 +46,11 @@ export function PlanFoot({
           : said ||
             planning.sentence ||
             (plan ? `Plan ${plan.revision}, ${plan.status}, by ${plan.madeBy}. ${plan.proof}` : withoutPlan(leads, planned))}
+        {assumptions > 0 && plan && !pending && !planning.busy ? (
+          <Link className="block underline" href={`/job/${number}/parts?show=matters`}>
+            It rests on {assumptions} assumed {assumptions === 1 ? "value" : "values"}: what of them matters.
+          </Link>
+        ) : null}
         {plan?.stale && !pending && !planning.busy ? <strong className="block font-semibold">{STALE}</strong> : null}
       </p>
       {plan && plan.revision > 1 && !planning.busy ? <Changes number={number} revision={plan.revision} /> : null}

@@ -1,6 +1,6 @@
 "use client";
 import { useCallback, useMemo, useReducer, useState } from "react";
-import { LOOM_NAME, LOOMS } from "../../core/catalogue";
+import { assumed, LOOM_NAME, LOOMS } from "../../core/catalogue";
 import { sceneOf } from "../../core/scene";
 import { lower } from "../../core/words";
 import type { JobData } from "../../server/views/data";
@@ -197,6 +197,7 @@ export function WiringScreen({ first }: { first: Had<JobData<"wiring">> }) {
         : [],
     );
   }, [lead, taking, graph]);
+  const assumptions = useMemo(() => [...new Set([...graph.parts.values()].map((p) => p.type))].reduce((n, t) => n + assumed(t).length, 0), [graph]);
   const wanted = view.leads.filter((l) => l.loom !== "seat" && !l.out);
 
   return (
@@ -271,6 +272,7 @@ export function WiringScreen({ first }: { first: Had<JobData<"wiring">> }) {
           said={act.sentence || heard}
           leads={wanted.length}
           planned={wanted.filter((l) => l.port).length}
+          assumptions={assumptions}
           onPlan={runPlan}
         />
       </section>

@@ -60,6 +60,7 @@ function drawItem(doc: PDFKit.PDFDocument, i: Item, s: number, d: PaperDrawing):
   switch (i.kind) {
     case "rect":
       inked(doc, i.ink, s);
+      if (i.dashed && !PAPER_INK[i.ink].dash) doc.dash(3, { space: 1.2 });
       doc.roundedRect(i.box.x * s, i.box.y * s, i.box.w * s, i.box.h * s, Math.min(i.round ?? 0, 4) * s);
       if (i.tone === undefined) doc.stroke();
       else doc.fillAndStroke(PAPER_TONE[i.tone], PAPER_INK[i.ink].grey ? "#666" : "#000");

@@ -6,6 +6,7 @@ export const coolerHeat: Rule = {
   title: "The cooler carries the CPU's heat",
   protects: "a CPU that slows itself down",
   on: PARTS_ONLY,
+  rests: { cooler: ["cooledW"], cpu: ["watts"] },
   reads: ["cpu", "cooler"],
   run: ({ graph }) => {
     const cpu = partsOfKind(graph, "cpu")[0];

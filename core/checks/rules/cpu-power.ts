@@ -8,6 +8,7 @@ export const cpuPower: Rule = {
   title: "CPU plugs carry what the CPU draws",
   protects: "CPU plugs and the board's corner",
   on: ALWAYS,
+  rests: { board: ["cpuPlugs"], supply: ["cpu"], cpu: ["watts"] },
   run: ({ graph }) => {
     const sockets = cpuSockets(graph);
     const filled = sockets.filter((s) => !isEmpty(graph, s));

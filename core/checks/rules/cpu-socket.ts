@@ -6,6 +6,7 @@ export const cpuSocket: Rule = {
   title: "The CPU fits the socket",
   protects: "bent contacts",
   on: PARTS_ONLY,
+  rests: { board: ["socket"], cpu: ["socket"] },
   reads: ["board", "cpu"],
   run: ({ graph }) => {
     const socket = boardPorts(graph, "cpu")[0];

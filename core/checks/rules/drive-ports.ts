@@ -67,6 +67,7 @@ export const drivePorts: Rule = {
   title: "Every drive has a port and a place",
   protects: "a drive left in its box",
   on: PARTS_ONLY,
+  rests: { board: ["m2", "sata"], drive: ["form", "protocol"] },
   reads: ["board", "card", "drive", "case"],
   run: ({ graph }) => {
     const drives = partsOfKind(graph, "drive");

@@ -7,6 +7,7 @@ export const fanSize: Rule = {
   title: "Fans fit their mounts",
   protects: "screw holes that do not meet",
   on: PARTS_ONLY,
+  rests: { case: ["front", "top"], fan: ["sizeMm"] },
   reads: ["case", "fan"],
   run: ({ graph }) => {
     const shell = partsOfKind(graph, "case")[0];

@@ -6,6 +6,7 @@ export const formFactors: Rule = {
   title: "Board and supply have the case's formats",
   protects: "a board without a place",
   on: PARTS_ONLY,
+  rests: { board: ["form"], case: ["form"], supply: ["form"] },
   reads: ["case", "board", "supply"],
   run: ({ graph }) => {
     const shell = partsOfKind(graph, "case")[0];

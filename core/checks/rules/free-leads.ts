@@ -9,6 +9,7 @@ export const freeLeads: Rule = {
   title: "Nothing is left free without a reason",
   protects: "what the client was sold",
   on: PLAN_ONLY,
+  rests: { board: ["caseFans", "usb2", "usb3", "usbc", "led5", "led12"], case: ["frontC", "front3"] },
   run: ({ graph }) =>
     [...graph.leads.values()].flatMap((l) => {
       if (l.lead.flow !== "in" || ["cable-root", "splitter-in"].includes(l.lead.role) || graph.ofLead.has(l.address)) return [];

@@ -13,6 +13,7 @@ export const lightCapacity: Rule = {
   title: "The headers carry the lights",
   protects: "colours that fade and headers that shut down",
   on: PARTS_ONLY,
+  rests: { board: ["led5", "led12"], lighting: ["leds"] },
   reads: ["board", "lighting", "hub", "splitter", "extension", "fan", "cooler", "card", "case", "memory"],
   run: ({ graph }) =>
     VOLTS.flatMap(([family, word]) => {

@@ -8,6 +8,7 @@ export const lightVoltage: Rule = {
   title: "Lights get their own voltage",
   protects: "LEDs",
   on: ALWAYS,
+  rests: { lighting: ["volts"] },
   run: ({ graph }) =>
     joints(graph).flatMap(({ lead, port }) => {
       if (lead.loom !== "lighting") return [];

@@ -13,6 +13,7 @@ export const memorySlots: Rule = {
   title: "Modules sit in the board's pair",
   protects: "memory speed",
   on: ALWAYS,
+  rests: { board: ["dimms"] },
   run: ({ graph, on }) => {
     const seated = joints(graph).filter((j) => j.port.port.role === "memory");
     const modules = partsOfKind(graph, "memory").length;

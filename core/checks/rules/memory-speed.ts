@@ -7,6 +7,7 @@ export const memorySpeedRule: Rule = {
   title: "Memory runs at what was sold",
   protects: "the speed the client paid for",
   on: PARTS_AND_PLAN,
+  rests: { memory: ["mts"] },
   reads: ["memory", "board", "cpu"],
   run: ({ graph, on }) => {
     const sold = Math.min(...partsOfKind(graph, "memory").map((p) => p.type.ratings.profileMts ?? Number.POSITIVE_INFINITY));

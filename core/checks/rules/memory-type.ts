@@ -6,6 +6,7 @@ export const memoryType: Rule = {
   title: "Memory is of the board's type, and there is a slot for each module",
   protects: "modules sent back",
   on: PARTS_ONLY,
+  rests: { board: ["memory"], memory: ["memory"] },
   reads: ["board", "memory"],
   run: ({ graph }) => {
     const slots = boardPorts(graph, "memory");

@@ -18,6 +18,7 @@ export const needsPower: Rule = {
   title: "Everything that needs power has it",
   protects: "the first start",
   on: PLAN_ONLY,
+  rests: { supply: ["cpu", "gfx", "g16", "sata", "cpuMm"], card: ["plugs"] },
   run: ({ graph }) =>
     [...graph.ports.values()].flatMap((p) => {
       if (p.port.flow !== "in" || family(p.port.family).loom !== "power" || !isEmpty(graph, p) || passesPower(p.part.type)) return [];

@@ -6,6 +6,7 @@ export const pictureSource: Rule = {
   title: "Something gives a picture",
   protects: "the first start",
   on: PARTS_AND_PLAN,
+  rests: { cpu: ["graphics"] },
   run: ({ graph }) => {
     const cpu = partsOfKind(graph, "cpu")[0];
     const cards = partsOfKind(graph, "card");

@@ -25,6 +25,7 @@ export const placeMissing: Rule = {
   title: "Every place is one that the case has",
   protects: "a part that is planned for nowhere",
   on: PARTS_ONLY,
+  rests: { case: ["front", "top", "disks"] },
   run: ({ graph }) => {
     const shell = partsOfKind(graph, "case")[0];
     if (!shell) return [];

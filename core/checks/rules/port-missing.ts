@@ -9,6 +9,7 @@ export const portMissing: Rule = {
   title: "Every plug has a port of its kind somewhere",
   protects: "a front port or a light that stays dead",
   on: PARTS_ONLY,
+  rests: { board: ["usb2", "usb3", "usbc", "led5", "led12", "sata", "caseFans"], case: ["frontC", "front3"], lighting: ["volts"] },
   run: ({ graph }) => {
     const ports = everyPort(graph);
     const board = [...graph.parts.values()].find((p) => p.type.kind === "board");

@@ -8,6 +8,7 @@ export const radiatorPlace: Rule = {
   title: "The case has a place for the radiator",
   protects: "a cooler sent back",
   on: PARTS_ONLY,
+  rests: { case: ["front", "top", "topThickMm"], cooler: ["radiatorMm"] },
   reads: ["case", "cooler", "fan"],
   run: ({ graph }) => {
     const shell = partsOfKind(graph, "case")[0];

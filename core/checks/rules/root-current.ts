@@ -9,6 +9,7 @@ export const rootCurrent: Rule = {
   title: "Headers and hubs stay within their current",
   protects: "headers and hubs",
   on: ALWAYS,
+  rests: { fan: ["currentA"] },
   run: ({ graph }) => {
     const seen = new Set<string>();
     return joints(graph).flatMap(({ lead, port }) => {

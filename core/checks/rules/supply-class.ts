@@ -6,6 +6,7 @@ export const supplyClass: Rule = {
   title: "The supply has an efficiency class",
   protects: "a supply that nobody honest recommends",
   on: PARTS_ONLY,
+  rests: { supply: ["efficiency"] },
   reads: ["supply"],
   run: ({ graph }) =>
     partsOfKind(graph, "supply")

@@ -6,6 +6,7 @@ export const supplyPlugs: Rule = {
   title: "The supply has plugs enough",
   protects: "a build that stops at the last cable",
   on: PARTS_ONLY,
+  rests: { supply: ["cpu", "gfx", "g16", "sata"], card: ["plugs"], drive: ["form"] },
   run: ({ graph }) => {
     const b = powerBudget(graph);
     const supply = b.supply;

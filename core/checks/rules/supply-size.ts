@@ -7,6 +7,7 @@ export const supplySize: Rule = {
   title: "The supply carries the whole machine",
   protects: "against shut-downs under load",
   on: PARTS_AND_PLAN,
+  rests: { cpu: ["watts"], card: ["watts"], supply: ["watts"] },
   run: ({ graph }) => {
     const supply = partsOfKind(graph, "supply")[0];
     if (!supply) return [finding("supply-size", "stop", "There is no power supply in the parts list. Add one.", [])];

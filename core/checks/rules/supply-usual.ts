@@ -6,6 +6,7 @@ export const supplyUsual: Rule = {
   title: "The supply is of a usual size, with room for what may come",
   protects: "an upgrade that was promised",
   on: PARTS_ONLY,
+  rests: { supply: ["watts"], card: ["watts"] },
   run: ({ graph }) => {
     const b = powerBudget(graph);
     if (!b.supply) return [];
