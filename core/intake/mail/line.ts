@@ -44,7 +44,7 @@ const BACK: readonly RegExp[] = [
   new RegExp(`^(.+?)[\\s,]*\\(\\s*(?:x|×|qty\\.?:?\\s*)?(${N})\\s*(?:x|×|${PIECES})?\\s*\\)\\s*$`, "iu"),
   /^(.+?)[\s,;–-]+(?:qty\.?|quantity|count|anzahl|menge)\s*:?\s*(\d{1,2})\s*$/iu,
   new RegExp(`^(.+?)[\\s,;–-]+(${N})\\s*(?:x|×|${PIECES})[.\\s]*$`, "iu"),
-  /^(.+?)\s+[x×*]\s*(\d{1,2})\s*$/iu,
+  /^(.+?)\s+[x×*]\s*(\d{1,2})\s*$/u, // a capital X right before a figure is a model: "Borealis X5"
 ];
 /** Modules and drives are written as so many of one size: 2x16GB. */
 const KIT = /(?<![\w.])(\d{1,2})\s*[x×*]\s*(\d+(?:[.,]\d+)?\s*(?:GB|TB))\b/i;

@@ -45,6 +45,8 @@ describe("numbers as people write them", () => {
     ["24-pin extension", 1, "24-pin extension"],
     ["3 Whirrow 120", 3, "Whirrow 120"],
     ["Swift 2 TB", 1, "Swift 2 TB"],
+    ["Borealis X5", 1, "Borealis X5"],
+    ["Whirrow 120 x5", 5, "Whirrow 120"],
   ])("amount of %s", (text, count, words) => expect(amountOf(text)).toMatchObject({ count, words }));
   it.each([
     ["by Friday 18 December, 3 pm", "2026-12-18", "15:00"],
