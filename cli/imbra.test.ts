@@ -179,6 +179,41 @@ describe("imbra on the command line", () => {
       stderr: expect.stringContaining("--sheet left: give front or behind"),
     });
   });
+  it("intake: a mail's lines, who, when, for how much; its build goes into the other commands; exit 1 where something is to be asked", async () => {
+    const read = await imbra(["intake", "examples/mails/studio.txt"]);
+    expect(read.status).toBe(1);
+    const out = JSON.parse(read.stdout);
+    expect([out.understood, out.client.name, out.due.hour, out.budget]).toEqual([{ parts: 17, known: 9, new: 8 }, "Berit Okonski", "15:00", 2000]);
+    expect(out.matters.length).toBeGreaterThan(3);
+    for (const m of out.matters)
+      expect([m.field, m.question.endsWith("?"), m.range.length, m.decides.every((d: { what: string[] }) => d.what.length > 0)]).toEqual([
+        m.field,
+        true,
+        m.decides.length,
+        true,
+      ]);
+    for (const command of ["plan", "fit", "check", "power"]) {
+      const went = await imbra([command, "-"], JSON.stringify(out.build));
+      expect([command, went.stderr]).toEqual([command, ""]);
+    }
+    const known = await imbra(
+      ["intake", "-"],
+      "- Harbour mid tower\n- Heron T40\n- Quillane 8-core\n- Coldwharf tower\n- 2 x 16 GB 6000\n- Mossgate 650 M\n- Swift 1 TB NVMe",
+    );
+    expect([known.status, JSON.parse(known.stdout).assumed]).toEqual([0, 0]);
+    expect(await imbra(["intake", "-"], "   ")).toMatchObject({ status: 2, stderr: expect.stringMatching(/The text is empty/) });
+  }, 120_000);
+  it("type: a part type judged, and what of it is assumed", async () => {
+    const { build } = JSON.parse((await imbra(["intake", "-"], "- Case: Vantage Airbox 9")).stdout);
+    const type = await imbra(["type", "-"], JSON.stringify(build.partTypes.find((t: { kind: string }) => t.kind === "case")));
+    expect(type.status).toBe(0);
+    expect(JSON.parse(type.stdout)).toMatchObject({
+      kind: "case",
+      contradictions: [],
+      assumed: expect.arrayContaining([expect.objectContaining({ field: "cardMm" })]),
+    });
+    expect(await imbra(["type", "-"], "{}")).toMatchObject({ status: 2 });
+  });
   it("order: the steps with their reasons, turns and schools; a half-built machine is asked about; undo says what comes out", async () => {
     interface Said {
       steps: { id: string; kind: string; posture: string | null; done: boolean; after: { step: string; kind: string; why: string }[] }[];

@@ -18,7 +18,7 @@ describe("a job whose parts are still on a list", () => {
     const started = Date.now();
     await page.goto(base());
     await page.getByRole("link", { name: "New job" }).click();
-    await page.getByLabel("Client").fill("Cooperage Lane Bakery");
+    await page.getByLabel("Client", { exact: true }).fill("Cooperage Lane Bakery");
     await page.getByLabel("The machine, in two or three words").fill("Oven planner");
     await page
       .getByLabel(/Pasted/)
@@ -185,7 +185,7 @@ describe("intake in full", () => {
     const { page } = desk;
     await page.goto(`${base()}/intake`);
     await page.waitForLoadState("networkidle");
-    await page.getByLabel("Client").fill("Ropewalk Studio");
+    await page.getByLabel("Client", { exact: true }).fill("Ropewalk Studio");
     await page.getByLabel("The machine, in two or three words").fill("Old case, new heart");
     await page.getByText("Done otherwise than usual").click();
     await page.getByLabel("Case fans").selectOption({ label: "a header for each while there are some" });
