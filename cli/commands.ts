@@ -7,6 +7,7 @@ import { tiedBack } from "../core/claims";
 import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";
 import { powerOn } from "../core/machine";
+import { couldStop } from "../core/matters";
 import { orderJson, POSTURES, type Posture, undoJson } from "../core/order";
 import { plan, waysIn } from "../core/plan";
 import { byDraw, plugDrops, powerBudget } from "../core/power";
@@ -153,11 +154,11 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
     return { json, stop: false };
   }
   if (command === "check") {
-    const findings = checkAll(read.graph);
+    const findings = [...checkAll(read.graph), ...couldStop(read.graph)];
     return { json: { findings }, stop: findings.some((f) => f.severity === "stop") };
   }
   if (command === "fit") {
-    const findings = withTriedWays(read.graph, checkParts(read.graph));
+    const findings = [...withTriedWays(read.graph, checkParts(read.graph)), ...couldStop(read.graph)];
     return {
       json: {
         clearances: clearances(read.graph),

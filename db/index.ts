@@ -5,12 +5,14 @@ export {
   Fault,
   type FaultRow,
   Job,
+  JobHead,
   JobPart,
   type JobRow,
   Link,
   type LinkRow,
   LogEntry,
   Observation,
+  Offer,
   Override,
   type OverrideRow,
   PartReturn,
@@ -28,6 +30,8 @@ export {
   StepDone,
   StepSkipped,
   StepTime,
+  Tip,
+  TypePhoto,
 } from "./entities";
 export { isLost } from "./lost";
 export { type EntityManager, entityManager, ormConfig } from "./orm";

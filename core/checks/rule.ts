@@ -30,6 +30,8 @@ export interface Finding {
   message: string;
   ends: Address[];
   remedy?: Remedy;
+  /** Parts whose going in waits until it is settled, though it is no stop. */
+  holds?: string[];
   /** What happens when nobody minds. */
   ifIgnored?: string;
   /** Ways out that were tried, in words with their numbers. */

@@ -114,7 +114,7 @@ export type Listed = Pick<PartType, "id" | "maker" | "name" | "kind"> & {
 };
 export interface Entry {
   t: Listed;
-  /** In the order of the shelf. */
+  /** In the order of ids. */
   n: number;
 }
 
@@ -125,6 +125,8 @@ export interface ShelfIndex {
   byWord: ReadonlyMap<string, readonly Entry[]>;
 }
 
+const byId = (a: Listed, b: Listed) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+
 export function shelfIndex(shelf: readonly Listed[]): ShelfIndex {
   const [byName, byWord] = [new Map<string, Entry[]>(), new Map<string, Entry[]>()];
   const put = (map: Map<string, Entry[]>, key: string, e: Entry) => {
@@ -132,7 +134,8 @@ export function shelfIndex(shelf: readonly Listed[]): ShelfIndex {
     if (list) list.push(e);
     else map.set(key, [e]);
   };
-  const entries = shelf.map((t, n) => {
+  // By their names: the same list is read alike, in whatever order a database gives its rows.
+  const entries = [...shelf].sort(byId).map((t, n) => {
     const e = { t, n };
     for (const name of new Set([plain(t.id), plain(t.name), plain(`${t.maker} ${t.name}`)])) put(byName, name, e);
     for (const word of new Set([...plain(`${t.maker} ${t.name} ${t.id}`).split(" "), ...sizeWords(t)])) put(byWord, word, e);

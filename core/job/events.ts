@@ -31,6 +31,12 @@ export interface JobEvents {
   "part-serial": { part: string; name: string; serial: string | null };
   "part-swapped": { part: string; name: string; was: string; now: string };
   "part-corrected": { part: string; name: string; type: string; revision: number };
+  /** Prices, supplier, ordered and expected of equal parts. */
+  bought: { names: string[]; count: number; price?: number; supplier?: string; orderedOn?: string; expectedOn?: string };
+  /** What is known of a piece changed; in words what. */
+  facts: { part: string; name: string; changed: string[] };
+  offered: { count: number; total: number; unpriced: number };
+  "offer-accepted": { count: number; by: string; on: string; total: number };
   "accessories-ordered": { items: { name: string; count: number }[] };
   wishes: { changes: { what: string; value: string | number | boolean | null }[]; fanShare?: number };
   schools: { changes: { school: string; answer: string }[] };

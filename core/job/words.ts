@@ -35,6 +35,18 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   "part-serial": (d) => `${d.name}: serial ${d.serial === null ? "removed" : d.serial}.`,
   "part-swapped": (d) => `${d.name}: ${d.was} replaced by ${d.now}. The plan is stale.`,
   "part-corrected": (d) => `${d.name}: revision ${d.revision} of ${d.type} taken over. The plan is stale.`,
+  bought: (d) =>
+    `${d.count > 1 ? `${d.count} × ` : ""}${d.names.join(", ")}: ${
+      list([
+        d.price !== undefined && `${d.price.toFixed(2)} each`,
+        d.supplier && `from ${d.supplier}`,
+        d.orderedOn && `ordered ${d.orderedOn}`,
+        d.expectedOn && `expected ${d.expectedOn}`,
+      ]) || "price and supplier changed"
+    }.`,
+  facts: (d) => `${d.name}: ${d.changed.join(", ")} recorded.`,
+  offered: (d) => `Offer ${d.count} made: ${d.total.toFixed(2)}${d.unpriced > 0 ? `, ${d.unpriced} lines without a price` : ""}.`,
+  "offer-accepted": (d) => `Offer ${d.count} over ${d.total.toFixed(2)} accepted by ${d.by} on ${d.on}.`,
   "accessories-ordered": (d) => `On the order list for the wiring: ${d.items.map((i) => `${i.count} × ${i.name}`).join(", ")}.`,
   wishes: (d) =>
     `Wishes: ${list([

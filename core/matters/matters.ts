@@ -72,6 +72,9 @@ const WIRES: Readonly<Record<string, readonly string[]>> = {
   supply: ["modular", "cpu", "gfx", "g16", "sata", "cpuMm"],
 };
 
+/** Figures that a board and what goes into it have in common. */
+const SHARED: ReadonlySet<string> = new Set(["socket", "memory"]);
+
 interface Variant {
   type: PartType;
   figure: Figure;
@@ -181,8 +184,16 @@ export async function mattersOf(build: Build, types: TypeLookup, options: Matter
     const t = types(id);
     return t && isProvisional(t) ? assumed(t).map((figure) => ({ type: t, figure, range: rangeOf(t, figure) })) : [];
   });
+  // Processor and board share a socket, memory and board a type: it is one question, and the board's is the one that somebody can look at.
+  const onBoard = (o: (typeof open)[number]) =>
+    SHARED.has(o.figure.id) &&
+    o.type.kind !== "board" &&
+    [...uses.keys()].some((id) => {
+      const t = types(id);
+      return t?.kind === "board" && t.figures?.[o.figure.id]?.value === o.type.figures?.[o.figure.id]?.value;
+    });
   const out: Matters = { matters: [], settled: [], untried: [], assumed: open.length };
-  const asked = open.filter((o) => o.range.length > 0);
+  const asked = open.filter((o) => o.range.length > 0 && !onBoard(o));
   if (asked.length === 0) return out;
   const graphWith = (changes: readonly Variant[]) => {
     const lookup = withTypeOf(types, changes);

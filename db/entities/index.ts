@@ -1,9 +1,9 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
 import { Fault, LogEntry, Observation, PartReturn } from "./happened";
-import { Job, JobHead, JobPart, Override } from "./job";
+import { Job, JobHead, JobPart, Offer, Override } from "./job";
 import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
 import { Link, Plan, PlanRun } from "./plan";
-import { ShelfRevision, ShelfType } from "./shelf";
+import { ShelfRevision, ShelfType, Tip, TypePhoto } from "./shelf";
 
 export * from "./bench";
 export * from "./happened";
@@ -38,4 +38,7 @@ export const ENTITIES = [
   Observation,
   Fault,
   PartReturn,
+  Offer,
+  Tip,
+  TypePhoto,
 ];

@@ -86,6 +86,13 @@ export const JobPart = defineEntity({
     warrantyUntil: p.date().nullable(),
     /** Hundredths of the shop's money. */
     priceCents: p.integer().nullable(),
+    /** Where the price was read, and on which day. */
+    priceFrom: p.text().nullable(),
+    priceOn: p.date().nullable(),
+    orderedOn: p.date().nullable(),
+    expectedOn: p.date().nullable(),
+    /** What is known of this very piece: firmware, where it comes from, its condition, what was proved on it. */
+    facts: p.json<unknown>().defaultRaw("'{}'"),
     /** `passed` or `dead`, on the bench test before assembly. */
     testResult: p.string().nullable(),
     testedWith: p.string().nullable(),
@@ -123,6 +130,25 @@ export const Override = defineEntity({
     by: () => p.manyToOne(Person),
     at: now(),
   },
+});
+
+/** What was offered to the client; once accepted it is what was agreed, and never changes. */
+export const Offer = defineEntity({
+  name: "Offer",
+  tableName: "offer",
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    count: p.integer(),
+    body: p.json<unknown>(),
+    by: () => p.manyToOne(Person),
+    at: now(),
+    /** Who of the client's side said yes. */
+    acceptedBy: p.text().nullable(),
+    acceptedOn: p.date().nullable(),
+    acceptedToldBy: () => p.manyToOne(Person).nullable(),
+  },
+  uniques: [{ properties: ["job", "count"] }],
 });
 
 export type JobRow = InferEntity<typeof Job>;

@@ -100,6 +100,8 @@ export const Shop = defineEntity({
     shelfRevision: p.integer().default(1),
     /** A bench that nobody has touched for so long asks who it is before the next entry; 0: never. */
     benchLockMinutes: p.integer().default(15),
+    /** What the shop sets once for all jobs. */
+    defaults: p.json<unknown>().defaultRaw("'{}'"),
   },
 });
 

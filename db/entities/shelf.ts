@@ -1,5 +1,5 @@
 import { defineEntity, p } from "@mikro-orm/core";
-import { now } from "./columns";
+import { id, now } from "./columns";
 import { Person } from "./people";
 
 /** A part type of the shelf, whole, as `core/catalogue` reads it. */
@@ -41,4 +41,38 @@ export const ShelfRevision = defineEntity({
     because: p.text().default(""),
   },
   uniques: [{ properties: ["type", "revision"] }],
+});
+
+/** What a colleague found out about a part type: one line, and the step that it is about. */
+export const Tip = defineEntity({
+  name: "Tip",
+  tableName: "tip",
+  properties: {
+    id: id(),
+    type: p.string().index("tip_type_index"),
+    step: p.string().nullable(),
+    words: p.text(),
+    by: () => p.manyToOne(Person),
+    at: now(),
+    stillSoAt: p.datetime().nullable(),
+    stillSoBy: () => p.manyToOne(Person).nullable(),
+    withdrawnAt: p.datetime().nullable(),
+  },
+});
+
+/** The shop's own photo of a part type, under its drawing; the picture itself is in the photo store under the id. Lengths in px and bytes. */
+export const TypePhoto = defineEntity({
+  name: "TypePhoto",
+  tableName: "type_photo",
+  properties: {
+    id: id(),
+    type: p.string().unique(),
+    width: p.integer(),
+    height: p.integer(),
+    bytes: p.integer(),
+    /** Points of the photo whose place on the part is known: px of the photo, mm of the part. */
+    taps: p.json<{ xPx: number; yPx: number; xMm: number; yMm: number }[]>().defaultRaw("'[]'"),
+    by: () => p.manyToOne(Person),
+    at: now(),
+  },
 });

@@ -17,6 +17,7 @@ import { Turns } from "./0016-turns";
 import { NewsAfterCommit } from "./0017-news-after-commit";
 import { Returns } from "./0018-returns";
 import { Brief } from "./0019-brief";
+import { ShopAndOffer } from "./0020-shop-and-offer";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -39,4 +40,5 @@ export const MIGRATIONS = [
   { name: "0017-news-after-commit", class: NewsAfterCommit },
   { name: "0018-returns", class: Returns },
   { name: "0019-brief", class: Brief },
+  { name: "0020-shop-and-offer", class: ShopAndOffer },
 ];

@@ -1,8 +1,10 @@
 "use server";
 import { changeWishes } from "../../server/job/wishes";
 import { addPart } from "../../server/parts/add";
+import { buy } from "../../server/parts/buy";
 import { changePart } from "../../server/parts/change";
 import { confirmFigure } from "../../server/parts/confirm";
+import { changeFacts } from "../../server/parts/facts";
 import { keepTrial } from "../../server/parts/keep-trial";
 import { measurePart } from "../../server/parts/measure";
 import { placePart } from "../../server/parts/place";
@@ -14,6 +16,8 @@ export const removePartAction = async (input: unknown) => perform(removePart, in
 export const placePartAction = async (input: unknown) => perform(placePart, input);
 export const measurePartAction = async (input: unknown) => perform(measurePart, input);
 export const changePartAction = async (input: unknown) => perform(changePart, input);
+export const buyAction = async (input: unknown) => perform(buy, input);
+export const factsAction = async (input: unknown) => perform(changeFacts, input);
 export const confirmAction = async (input: unknown) => perform(confirmFigure, input);
 export const wishesAction = async (input: unknown) => perform(changeWishes, input);
 export const keepTrialAction = async (input: unknown) => perform(keepTrial, input);

@@ -1,8 +1,8 @@
 "use client";
 import { useMemo } from "react";
 import { notInYet, turnWords } from "../../core/order";
+import type { JobData } from "../../server/views/data";
 import type { Had } from "../../server/views/had";
-import type { BenchSlice } from "../../server/views/slices";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { Caution } from "../../ui/marks";
@@ -12,6 +12,7 @@ import { Band } from "./band";
 import { BenchFoot, KEY } from "./bench-foot";
 import { BenchHead } from "./bench-head";
 import { BenchSheets } from "./bench-sheets";
+import { CardNotes } from "./card-notes";
 import { CardPanel } from "./card-panel";
 import { CardPhotos } from "./card-photos";
 import { coverersOf, portsOf, underTitle } from "./cards";
@@ -21,7 +22,7 @@ import { useBenchKeys } from "./use-bench-keys";
 import { type BenchSeat, useBenchState } from "./use-bench-state";
 
 /** One card at a time, large, worked with one hand. */
-export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; seat: BenchSeat; people: Colleague[] }) {
+export function BenchScreen({ first, seat, people }: { first: Had<JobData<"bench">>; seat: BenchSeat; people: Colleague[] }) {
   const state = useBenchState(first, seat);
   useBenchKeys(state);
   const {
@@ -146,6 +147,7 @@ export function BenchScreen({ first, seat, people }: { first: Had<BenchSlice>; s
             onTick={tick}
             press={step.presses && !step.done ? (view.starts[step.id] ?? view.power.verdict) : undefined}
           />
+          <CardNotes key={`notes ${card.id}`} card={card} graph={graph} notes={view.notes} />
         </div>
       </div>
       <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-3 max-[760px]:text-action">

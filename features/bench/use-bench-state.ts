@@ -1,8 +1,8 @@
 "use client";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Step } from "../../core/order";
+import type { JobData } from "../../server/views/data";
 import type { Had } from "../../server/views/had";
-import type { BenchSlice } from "../../server/views/slices";
 import { useOutbox } from "../device/outbox";
 import type { Said } from "../device/said";
 import { usePhotos } from "../device/use-photos";
@@ -31,7 +31,7 @@ export interface BenchSeat {
 }
 
 /** What a bench shows and has open: the card in front, who works, what was said last; and what its keys do. */
-export function useBenchState(first: Had<BenchSlice>, seat: BenchSeat) {
+export function useBenchState(first: Had<JobData<"bench">>, seat: BenchSeat) {
   const { data: view, known } = useSlice(["job", first.data.head.number, "bench"], first, { keep: true });
   const { aloneSince, signedOut, signedIn } = useLive();
   const who = useWorker(seat.worker, seat.asOfMs);
@@ -86,7 +86,10 @@ export function useBenchState(first: Had<BenchSlice>, seat: BenchSeat) {
   /** The one that hands are at: a plug of the card that is still open, else its first. */
   const step = open[0] ?? card?.steps[0];
   const lead = bench.leadOf(step);
-  const stop = view.findings.find((f) => f.severity === "stop" && f.ends.some((e) => card?.steps.some((s) => s.lead === e)));
+  const goesIn = open.filter((s) => s.kind === "fit" || s.kind === "assemble").flatMap((s) => s.parts);
+  const stop = view.findings.find((f) =>
+    f.severity === "stop" ? f.ends.some((e) => card?.steps.some((s) => s.lead === e)) : f.holds?.some((p) => goesIn.includes(p)),
+  );
   /** Forgotten until what hides it was in. */
   const covered = open.find((s) => coverersOf(s, steps).length > 0);
   const missing = card ? notHereOn(card.steps, view.notHere) : [];

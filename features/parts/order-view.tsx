@@ -1,21 +1,40 @@
 "use client";
+import type { ComponentProps } from "react";
 import { type Graph, partsOfKind } from "../../core/assembly";
 import { orderList } from "../../core/intake";
 import { StateMark } from "../../ui/marks";
+import { ListItself } from "./list-itself";
 
 /** Without these nothing starts. */
 const ESSENTIAL = ["board", "cpu", "cooler", "memory", "supply", "case", "drive"] as const;
 
 const NEED = { wiring: "Wiring", mounting: "Mounting", cooling: "Cooling" } as const;
 
-/** What is still missing for the machine to go together, and why each thing is. */
-export function OrderView({ graph, planned, aside }: { graph: Graph; planned: boolean; aside: string[] }) {
-  const items = orderList(graph);
+/** The list itself as it is bought, its sum against the budget, and what is still missing for the machine to go together, each with its reason. */
+export function OrderView({
+  graph,
+  planned,
+  aside,
+  list,
+  came,
+}: {
+  graph: Graph;
+  planned: boolean;
+  aside: string[];
+  /** What came along with a part, and need not be bought. */
+  came: { id: string; with: string }[];
+  list: Omit<ComponentProps<typeof ListItself>, "graph">;
+}) {
+  const along = new Map(came.map((c) => [c.id, c.with]));
+  const all = orderList(graph);
+  const items = all.filter((i) => !along.has(i.id));
+  const here = all.filter((i) => along.has(i.id));
   const lacking = ESSENTIAL.filter((k) => partsOfKind(graph, k).length === 0);
   const complete = lacking.length === 0;
   return (
     <section aria-label="Order list" className="region min-w-0 flex-1 p-5">
-      <h2 className="text-action font-[650]">
+      <ListItself graph={graph} {...list} />
+      <h2 className="mt-8 text-action font-[650]">
         {items.length === 0
           ? complete
             ? "Nothing is missing besides the parts list"
@@ -59,6 +78,20 @@ export function OrderView({ graph, planned, aside }: { graph: Graph; planned: bo
           </div>
         );
       })}
+      {here.length > 0 ? (
+        <div className="mb-5">
+          <h3 className="text-key font-[650]">Came along</h3>
+          <ul>
+            {here.map((i) => (
+              <li key={i.id} className="flex min-h-10 items-center gap-4 border-t border-rule">
+                <span className="mono w-10 shrink-0 text-right">{i.count} ×</span>
+                <span className="min-w-0 flex-1">{i.what}</span>
+                <span className="text-second text-soft">with {along.get(i.id)}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
       {aside.length > 0 ? (
         <div>
           <h3 className="text-key font-[650]">Kept aside at intake</h3>

@@ -1,6 +1,8 @@
 "use client";
 import { measurable, type PartType } from "../../core/catalogue";
 import type { Tubes } from "../../core/fit";
+import type { Facts } from "../../server/parts/facts";
+import type { TipView } from "../../server/shelf/tips";
 import type { JobView } from "../../server/views/job-view";
 import type { PartsSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
@@ -12,7 +14,9 @@ import { changePartAction, measurePartAction, placePartAction, removePartAction 
 import { useAct } from "../frame/use-act";
 import { fullName } from "../shared/full-name";
 import { KIND_WORD } from "../shared/kinds";
+import { Piece } from "../shared/piece";
 import { showedOf } from "../shared/showed";
+import { Tips } from "../shared/tips";
 import { PartDecisions } from "./part-decisions";
 import { PartPhotos } from "./part-photos";
 import { WhatIf } from "./what-if";
@@ -32,6 +36,8 @@ export function PartDetail({
   photos,
   corrected,
   trying,
+  facts,
+  tips,
 }: {
   part: JobView["build"]["parts"][number];
   type: PartType;
@@ -47,6 +53,8 @@ export function PartDetail({
   photos: PartsSlice["photos"];
   corrected: { had: number; now: number } | undefined;
   trying: boolean;
+  facts: Facts;
+  tips: readonly TipView[];
 }) {
   const act = useAct();
   const serial = useTyped(part.serial ?? "");
@@ -282,6 +290,8 @@ export function PartDetail({
           Record
         </Button>
       </form>
+      <Piece number={number} part={part.id} name={type.name} facts={facts} />
+      <Tips type={part.type} name={type.name} tips={tips} />
       <PartPhotos number={number} part={part.id} photos={photos} />
       {/* Seen wherever in the panel the hand is. */}
       <p role="status" className={cx("sticky -bottom-4 -mx-4 px-4", act.sentence && "border-t border-rule bg-sheet py-3")}>

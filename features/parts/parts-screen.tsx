@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { buildGraph, partsOfKind, typeLookup } from "../../core/assembly";
 import { PART_KINDS } from "../../core/catalogue";
 import { radiatorSeats, tubes } from "../../core/fit";
+import type { Facts } from "../../server/parts/facts";
 import type { JobData } from "../../server/views/data";
 import type { Had } from "../../server/views/had";
 import { cx } from "../../ui/cx";
@@ -19,6 +20,7 @@ import { AirView } from "./air-view";
 import { ClientView } from "./client-view";
 import { FitView } from "./fit-view";
 import { MattersView } from "./matters-view";
+import { OfferView } from "./offer-view";
 import { OrderView } from "./order-view";
 import { PartDetail } from "./part-detail";
 import { PowerView } from "./power-view";
@@ -30,11 +32,27 @@ const SHOWS = [
   ["order", "Order list"],
   ["matters", "What matters"],
   ["client", "Client"],
+  ["offer", "Offer"],
 ] as const;
+
+const NOTHING: Facts = {
+  firmware: "",
+  madeOn: null,
+  origin: null,
+  whose: "",
+  untilOn: null,
+  condition: "",
+  proved: "",
+  defect: { what: "", toldOn: null, answer: "" },
+  came: [],
+};
+
+/** These say nothing of one part: whoever chooses one is led back to Fit. */
+const BESIDE: ReadonlySet<string> = new Set(["power", "order", "matters", "client", "offer"]);
 
 export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
   const { data: view } = useSlice(["job", first.data.head.number, "parts"], first);
-  const { aside, brief, corrected } = view;
+  const { aside, brief, corrected, bought, lastPrices, offers, offerNow, facts, tips } = view;
   const graph = useMemo(() => buildGraph(view.build, typeLookup(view.build, [])), [view.build]);
   const shell = partsOfKind(graph, "case")[0]?.type.body;
   const router = useRouter();
@@ -46,6 +64,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
     const order = (type: string) => PART_KINDS.indexOf(types.get(type)?.kind ?? "cable");
     return [...view.build.parts].sort((a, b) => order(a.type) - order(b.type));
   }, [view.build, types]);
+  const nameOf = (id: string) => graph.parts.get(id)?.part.label ?? graph.parts.get(id)?.type.name ?? id;
   const wanted = asked.get("part");
   const [chosen, setChosen] = useState<string>(parts.find((p) => p.id === wanted)?.id ?? parts[0]?.id ?? "");
   // A remedy leads here: the part is chosen and its alternatives are open, once; a reload or another part opens nothing.
@@ -83,7 +102,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
     setTryFor(null);
     setChosen(id);
     const kind = types.get(parts.find((p) => p.id === id)?.type ?? "")?.kind;
-    if (show === "power" || show === "order" || show === "matters" || show === "client" || (show === "air" && kind !== "fan")) router.replace(path);
+    if (BESIDE.has(show) || (show === "air" && kind !== "fan")) router.replace(path);
   };
   /** What stands on its lead, where it has one or two: parts that are alike are told apart by it. */
   const tagsOf = (part: string) => {
@@ -182,7 +201,15 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
           ) : show === "matters" ? (
             <MattersView graph={graph} number={number} revision={view.head.revision} />
           ) : show === "order" ? (
-            <OrderView graph={graph} planned={view.plan !== null || graph.connections.length > 0} aside={aside} />
+            <OrderView
+              graph={graph}
+              planned={view.plan !== null || graph.connections.length > 0}
+              aside={aside}
+              came={Object.entries(facts).flatMap(([part, f]) => f.came.map((id) => ({ id, with: nameOf(part) })))}
+              list={{ number, bought, lastPrices, currency: offerNow.currency }}
+            />
+          ) : show === "offer" ? (
+            <OfferView number={number} now={offerNow} offers={offers} client={view.head.client} />
           ) : (
             <FitView graph={graph} chosen={chosen} onChoose={setChosen}>
               {part && type ? (
@@ -209,6 +236,8 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
                   photos={view.photos.filter((p) => p.parts.includes(part.id))}
                   corrected={corrected.find((c) => c.part === part.id)}
                   trying={tryFor === part.id}
+                  facts={facts[part.id] ?? NOTHING}
+                  tips={tips.filter((t) => t.type === part.type)}
                 />
               ) : null}
             </FitView>

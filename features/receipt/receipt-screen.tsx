@@ -12,6 +12,8 @@ import { useAct } from "../frame/use-act";
 import { useSteady } from "../frame/use-steady";
 import type { Worker } from "../frame/worker";
 import { KIND_WORD } from "../shared/kinds";
+import { Piece } from "../shared/piece";
+import { CameAlong, InHand } from "./in-hand";
 import { type Arrival, answer, NO_SCANS, nextLine, type Scans, scan } from "./scans";
 
 const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);
@@ -200,6 +202,9 @@ export function ReceiptScreen({ view, who, people }: { view: ReceiptView; who: W
                 {at.arrivedAt ? "Correct it" : "Arrived"}
               </Button>
             </form>
+            {at.assumed.length > 0 ? <InHand key={at.part} number={number} row={at} /> : null}
+            <CameAlong key={`came ${at.part}`} number={number} row={at} items={view.toOrder} />
+            <Piece key={`piece ${at.part}`} number={number} part={at.part} name={at.name} facts={at.facts} before={at.before} bench />
             {at.back === null && at.testResult !== "dead" ? (
               <NotAsItShould number={number} row={at} act={act} serial={typed} onSaid={() => setRecorded((r) => r.filter((x) => x !== at.part))} />
             ) : null}

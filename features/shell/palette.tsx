@@ -40,6 +40,7 @@ export function Palette({ keepsPeople, bench = false }: { keepsPeople: boolean; 
     { keys: [], word: "Benches", run: go("/") },
     { keys: [], word: "All jobs", run: go("/jobs") },
     { keys: [], word: "Shelf", run: go("/shelf") },
+    { keys: [], word: "The shop", run: go("/shop") },
     { keys: [], word: "Part types from a file", run: go("/shelf/import") },
     { keys: [], word: "You: password, PIN, sign-ins", run: go("/you") },
     ...(keepsPeople ? [{ keys: [], word: "People", run: go("/people") }] : []),

@@ -20,6 +20,7 @@ export function PersonMenu({ name, keepsPeople }: { name: string; keepsPeople: b
       }
       items={[
         { word: "You: password, PIN, sign-ins", onSelect: () => router.push("/you") },
+        { word: "The shop", onSelect: () => router.push("/shop") },
         ...(keepsPeople ? [{ word: "People", onSelect: () => router.push("/people") }] : []),
         {
           word: "Sign out",

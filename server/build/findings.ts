@@ -1,5 +1,9 @@
+import { createHash } from "node:crypto";
+import { LRUCache } from "lru-cache";
 import type { Graph } from "../../core/assembly";
+import { isProvisional } from "../../core/catalogue";
 import { checkAll, checkParts, type Finding, withJudgedRemedies, withTriedWays } from "../../core/checks";
+import { couldStop } from "../../core/matters";
 import { type EntityManager, type OverrideRow, Override as Row } from "../../db";
 
 /** A finding as a screen shows it: one that was set aside says by whom and why, and weighs as a note. */
@@ -25,9 +29,23 @@ export const mayBeSetAside = (f: Finding): boolean => f.severity !== "note" && !
 
 const worstFirst = <F extends Finding>(list: F[]): F[] => [...list].sort((a, b) => WEIGHT[a.severity] - WEIGHT[b.severity]);
 
+const couldStops = new LRUCache<string, Finding[]>({ max: 300 });
+/** Trying the ends of what is assumed takes a while: kept for as long as nothing of the parts is otherwise. */
+function couldStopKept(graph: Graph): Finding[] {
+  const { parts, partTypes } = graph.build;
+  const figures = partTypes.flatMap((t) => (t.figures && isProvisional(t) ? [[t.id, t.figures]] : []));
+  if (figures.length === 0) return [];
+  const key = createHash("sha256")
+    .update(JSON.stringify([parts, figures, partTypes.map((t) => [t.id, t.revision])]))
+    .digest("base64url");
+  const had = couldStops.get(key) ?? couldStop(graph);
+  couldStops.set(key, had);
+  return had;
+}
+
 /** Every finding of a job: of its parts, and once it is planned of its wiring as planned and as plugged. */
 export function findingsOf(graph: Graph, planned: boolean): { parts: Finding[]; wiring: Finding[] } {
-  const parts = withTriedWays(graph, checkParts(graph));
+  const parts = [...withTriedWays(graph, checkParts(graph)), ...couldStopKept(graph)];
   const known = new Set(parts.map((f) => f.id));
   // What no part has a port for is said of the parts; that its plug stays free is the same fact.
   const said = new Set(parts.filter((f) => f.rule === "port-missing").flatMap((f) => f.ends[0] ?? []));

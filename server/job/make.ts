@@ -11,6 +11,7 @@ import { serialTaken } from "../build/serial";
 import { no, type Result, yes } from "../kernel/result";
 import { Day, JobNumber, key, line, TypeId } from "../kernel/text";
 import { SchoolsPicked } from "../schools/follow";
+import { shopDefaults } from "../shop/defaults";
 import { shopAction } from "../unit/action";
 import { JobUnit, jobRead } from "../unit/unit";
 import { briefOf } from "./brief";
@@ -83,6 +84,7 @@ export const newJob = shopAction({
     if (twice) return no(`Serial ${twice} is given to two parts. Nothing was stored. Correct the list.`);
     const taken = await serialTaken(tx, serials);
     if (taken) return no(`${taken}. Nothing was stored. Look at the label again.`);
+    const shop = await shopDefaults(tx);
     const number = await nextNumber(tx);
     const wishes = Wishes.parse({
       purpose: n.purpose,
@@ -100,10 +102,10 @@ export const newJob = shopAction({
       stage: "intake",
       technician: unit.by,
       dueOn: n.dueOn,
-      policy: Policy.parse({ ...base?.build.policy, ...n.policy }),
+      policy: Policy.parse({ ...shop.schools, ...base?.build.policy, ...n.policy }),
       settings: Settings.parse({}),
       wishes,
-      brief: briefOf(n, read?.mail),
+      brief: briefOf({ ...n, dueHour: n.dueHour ?? (n.dueOn && shop.dueHour ? shop.dueHour : undefined) }, read?.mail),
       aside: [...n.aside, ...(read ? asideOf(read.mail.lines) : [])].slice(0, MOST_ROWS),
       partsRevision: 1,
       version: 1,

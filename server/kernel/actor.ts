@@ -10,7 +10,17 @@ export interface Actor {
 }
 
 /** What a person may do. */
-export const PERMISSIONS = ["look", "record", "plan", "change parts", "run jobs", "keep the shelf", "end jobs", "keep people"] as const;
+export const PERMISSIONS = [
+  "look",
+  "record",
+  "plan",
+  "change parts",
+  "run jobs",
+  "keep the shelf",
+  "end jobs",
+  "keep the shop",
+  "keep people",
+] as const;
 export type Permission = (typeof PERMISSIONS)[number];
 
 /** What each role may do: the one table. */

@@ -11,10 +11,22 @@ export interface ShopEvents {
   "pin-set": { person: string; name: string };
   "session-ended": { person: string; name: string; label: string };
   "bench-lock": { was: number; now: number };
+  defaults: { changed: string[] };
   /** So many wrong ones in a row that the next has to wait. */
   "wrong-tries": { name: string; what: "PIN" | "password"; label: string; count: number };
 }
 export type ShopEventKind = keyof ShopEvents;
+
+const DEFAULT_WORD: Readonly<Record<string, string>> = {
+  name: "its name",
+  address: "its address",
+  currency: "the currency",
+  rate: "the rate of an hour",
+  dueHour: "the usual hour",
+  schools: "how it is done",
+  offerWords: "the words under offers",
+  prompts: "reminders",
+};
 
 const WORDS: { [K in ShopEventKind]: (d: ShopEvents[K]) => string } = {
   "person-added": (d) => `${d.name} works here, as a ${d.role}.`,
@@ -25,6 +37,7 @@ const WORDS: { [K in ShopEventKind]: (d: ShopEvents[K]) => string } = {
   "pin-set": (d) => `A new PIN for ${d.name}.`,
   "session-ended": (d) => `The sign-in of ${d.name} at ${d.label} was ended.`,
   "wrong-tries": (d) => `${d.count} wrong ${d.what === "PIN" ? "PINs" : "passwords"} in a row for ${d.name}, the last at ${d.label}.`,
+  defaults: (d) => `What the shop sets for every job was changed: ${d.changed.map((c) => DEFAULT_WORD[c] ?? c).join(", ")}.`,
   "bench-lock": (d) =>
     `A bench asks who it is after ${d.now === 0 ? "no time at all: never" : `${d.now} minutes`}; before, ${d.was === 0 ? "never" : `${d.was}`}.`,
 };

@@ -1,12 +1,18 @@
 import { createHash } from "node:crypto";
 import { z } from "zod";
+import type { Agreed, Bought } from "../../core/offer";
 import type { EntityManager } from "../../db";
 import { findJob } from "../build/build-of-job";
 import { Brief } from "../job/brief";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, line } from "../kernel/text";
 import { newsMark } from "../live/since";
+import { type OfferView, offerNow, offersOf } from "../offer/offers";
+import { boughtOf, type LastPrice, lastPrices } from "../parts/bought";
+import { type Facts, factsOfJob } from "../parts/facts";
 import { isPlanning } from "../planner/runs";
+import { notesMark, notesOf, type TipView, tipsOf } from "../shelf/tips";
+import { shopDefaults } from "../shop/defaults";
 import { query } from "../unit/action";
 import { benches } from "./benches";
 import { correctedSince, type OldEntry } from "./corrected-since";
@@ -24,24 +30,58 @@ interface JobSlice<T> {
 }
 const slice = <T>(s: JobSlice<T>): JobSlice<T> => s;
 
-/** What only Parts wants: lines kept aside at intake, part types corrected since. */
-async function partsExtras(em: EntityManager, number: string): Promise<{ aside: string[]; brief: Brief; corrected: OldEntry[] }> {
+/** What only Parts wants: what the client wrote and is offered, how parts come, part types corrected since. */
+async function partsExtras(em: EntityManager, number: string, types: readonly string[]): Promise<PartsExtras | undefined> {
   const row = await findJob(em, number);
-  return row
-    ? { aside: row.aside, brief: Brief.parse(row.brief ?? {}), corrected: await correctedSince(em, row.id) }
-    : { aside: [], brief: Brief.parse({}), corrected: [] };
+  if (!row) return undefined;
+  return {
+    aside: row.aside,
+    brief: Brief.parse(row.brief ?? {}),
+    corrected: await correctedSince(em, row.id),
+    bought: await boughtOf(em, row.id),
+    lastPrices: await lastPrices(em, row.id, types),
+    offers: await offersOf(em, row.id),
+    tips: await tipsOf(em, types),
+    facts: await factsOfJob(em, row.id),
+    offerNow: await offerNow(em, row),
+  };
 }
+interface PartsExtras {
+  aside: string[];
+  brief: Brief;
+  corrected: OldEntry[];
+  bought: Bought[];
+  lastPrices: Record<string, LastPrice>;
+  offers: OfferView[];
+  tips: TipView[];
+  facts: Record<string, Facts>;
+  /** What would be offered as the job stands. */
+  offerNow: Agreed;
+}
+
+const typesOf = (v: JobView): string[] => [...new Set(v.build.parts.map((p) => p.type))];
 
 /** The slices of a job, by the name that stands in their address. */
 const JOB_SLICES = {
   frame: slice({ of: frameSlice }),
-  bench: slice({ of: benchSlice }),
+  bench: slice({
+    besides: notesMark,
+    of: async (v, em) => ({ ...benchSlice(v), notes: await notesOf(em, typesOf(v)) }),
+  }),
   order: slice({ of: orderSlice }),
   wiring: slice({
     besides: async (em, number) => ((await isPlanning(em, number)) ? "r" : ""),
     of: async (v, em) => ({ ...wiringSlice(v), isRunning: await isPlanning(em, v.head.number) }),
   }),
-  parts: slice({ of: async (v, em) => ({ ...partsSlice(v), ...(await partsExtras(em, v.head.number)) }) }),
+  parts: slice({
+    // What a thing cost elsewhere and what the shop takes for an hour moves without the job.
+    besides: async (em) => `${JSON.stringify(await shopDefaults(em))} ${await notesMark(em)}`,
+    of: async (v, em) => {
+      const more = await partsExtras(em, v.head.number, typesOf(v));
+      if (!more) throw new Error(`${v.head.number} is gone`);
+      return { ...partsSlice(v), ...more };
+    },
+  }),
 };
 type JobSlices = typeof JOB_SLICES;
 export type JobSliceName = keyof JobSlices;

@@ -28,9 +28,9 @@ describe("a job whose parts are still on a list", () => {
     await page.getByRole("button", { name: "Read the list" }).click();
     await page.getByRole("heading", { name: "12 parts, all of them known." }).waitFor();
     // Two answer to it as well: the difference is asked.
-    await page.getByText(/^Whirrow 140 long lead or Whirrow 120 long lead/).waitFor();
-    await page.getByLabel(/^Line 10, .*which part type/).selectOption("whirrow-120-long");
-    await page.getByText(/^Whirrow 140 long lead or/).waitFor({ state: "detached" });
+    await page.getByText(/^Whirrow 120 long lead or Whirrow 140 long lead/).waitFor();
+    await page.getByLabel(/^Line 10, .*which part type/).selectOption("whirrow-140-long");
+    await page.getByText(/^Whirrow 120 long lead or/).waitFor({ state: "detached" });
     await page.getByRole("button", { name: "Make the job" }).click();
     await page.waitForURL(/\/job\/FS-\d+\/parts/);
     expect(Date.now() - started).toBeLessThan(60_000);
@@ -196,7 +196,7 @@ describe("intake in full", () => {
     });
     await page.getByText("2 of 4 lines understood.").waitFor();
     await page.getByLabel("What line 4 means").selectOption({ label: "Whirrow 120 long lead" });
-    await page.getByLabel("client's own").first().check();
+    await page.getByRole("checkbox", { name: "client's own" }).first().check();
     await accessible(page);
     await page.getByRole("button", { name: "Make the job" }).click();
     await page.waitForURL(/\/job\/FS-\d+\/parts/);

@@ -50,6 +50,11 @@ describe("migrations", () => {
         insert into shop_log (kind, data) values ('wrong-tries', '{}')`,
       "0017-news-after-commit": `update job_part set serial = 'AB-1' where key = 'fan-1'`,
       "0018-returns": `insert into part_return (job_id, part, name, why, by_id) select j.id, 'fan-1', 'Front fan', 'dead', t.id from job j, person t`,
+      "0019-brief": `update job set brief = '{"mail":"Good morning, three fans please.","phone":"555 0100"}'`,
+      "0020-shop-and-offer": `update shop set defaults = '{"rate":60}'; update job_part set ordered_on = '2026-11-20' where key = 'fan-1';
+        insert into offer (job_id, count, body, by_id) select j.id, 1, '{}', t.id from job j, person t;
+        insert into tip (type, words, by_id) select 'f', 'its screws are short', id from person;
+        insert into type_photo (type, width, height, bytes, by_id) select 'f', 2, 2, 9, id from person`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

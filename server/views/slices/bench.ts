@@ -24,6 +24,6 @@ export const benchSlice = ({ build, steps, order, skipped, notHere, away, photos
   /** No plug is on any card yet. */
   unplanned: plan === null && build.connections.length === 0,
   // What stops a step; the rest is a desk's.
-  findings: findings.filter((f) => f.severity === "stop"),
+  findings: findings.filter((f) => f.severity === "stop" || (f.holds && f.severity === "warn")),
 });
 export type BenchSlice = ReturnType<typeof benchSlice>;

@@ -1,12 +1,21 @@
 import { notHere } from "../../../../../server/documents/not-here";
 import { WIRING_FILES, type WiringFile } from "../../../../../server/documents/wiring-file";
 import { whoIsIt } from "../../../../../server/kernel/who";
+import { offerAsFile, purchasesAsFile } from "../../../../../server/offer/files";
 import { fetched } from "../../../../../server/unit/door";
 import { runSheetAsFile, wiringAsFile } from "../../../../../server/views/questions";
 
-/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, or `run-sheet.pdf` of a job. */
+/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, `run-sheet.pdf`, `offer.pdf` or `to-order.csv` of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {
   const { number, file } = await params;
+  if (file === "offer.pdf") {
+    const offer = await fetched(offerAsFile, { number });
+    return "status" in offer ? notHere(offer.status) : asFile(new Uint8Array(offer.value), "application/pdf", number, file);
+  }
+  if (file === "to-order.csv") {
+    const list = await fetched(purchasesAsFile, { number });
+    return "status" in list ? notHere(list.status) : asFile(list.value, "text/csv; charset=utf-8", number, file);
+  }
   if (file === "run-sheet.pdf") {
     const sheet = await fetched(runSheetAsFile, { number });
     return "status" in sheet ? notHere(sheet.status) : asFile(new Uint8Array(sheet.value), "application/pdf", number, file);

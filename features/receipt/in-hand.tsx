@@ -1,0 +1,146 @@
+"use client";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { AssumedOf, ReceiptRow } from "../../server/receipt/receipt-view";
+import { Button } from "../../ui/button";
+import { confirmAction, factsAction } from "../actions/parts";
+import { ask } from "../frame/ask";
+import { type Acting, useAct } from "../frame/use-act";
+
+/** What was only assumed of a part, asked while it is in the hand: what decides something first, one tap for "as assumed". */
+export function InHand({ number, row }: { number: string; row: ReceiptRow }) {
+  const act = useAct();
+  const asked = useQuery({
+    queryKey: ["matters", number, row.assumed.length],
+    queryFn: () => ask("parts.matters", { number }),
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+  const found = asked.data?.ok ? asked.data.value : undefined;
+  const turning = new Map(found?.matters.filter((m) => m.type === row.type).map((m) => [m.figure, m]) ?? []);
+  const list = [...row.assumed].sort((a, b) => (turning.get(b.figure)?.weight ?? 0) - (turning.get(a.figure)?.weight ?? 0));
+  const first = found ? list.filter((a) => turning.has(a.figure)) : [];
+  const rest = list.filter((a) => !first.includes(a));
+  return (
+    <section aria-label="Only assumed" className="flex flex-col gap-4 border-t border-rule pt-4">
+      <h3 className="font-semibold">
+        {found
+          ? first.length === 0
+            ? "Nothing turns on what is assumed of it"
+            : `${first.length} ${first.length === 1 ? "question" : "questions"} while it is in your hand`
+          : `${row.assumed.length} values of it are assumed`}
+      </h3>
+      <p role="status" className="text-soft">
+        {act.sentence || (found ? "" : "Finding out which of them decide something …")}
+      </p>
+      {first.map((a) => (
+        <One key={a.figure} a={a} number={number} row={row} act={act} because={turning.get(a.figure)?.range[0]?.decides[0]} />
+      ))}
+      {rest.length > 0 ? (
+        <details>
+          <summary className="flex min-h-16 cursor-pointer items-center">
+            {first.length > 0 ? `${rest.length} more that nothing turns on` : "All of them"}
+          </summary>
+          <div className="flex flex-col gap-4">
+            {rest.map((a) => (
+              <One key={a.figure} a={a} number={number} row={row} act={act} because={undefined} />
+            ))}
+          </div>
+        </details>
+      ) : null}
+    </section>
+  );
+}
+
+function One({ a, number, row, act, because }: { a: AssumedOf; number: string; row: ReceiptRow; act: Acting; because: string | undefined }) {
+  const [value, setValue] = useState("");
+  const say = (v: AssumedOf["value"], how: "confirmed" | "measured") =>
+    act.run(
+      () => confirmAction({ number, part: row.part, figure: a.figure, value: v, how }),
+      (r) =>
+        `${a.word}: ${r.same ? "as assumed" : `corrected; ${a.words} was assumed. Look at the findings, and plan the wiring again where it is said to be stale`}.`,
+    );
+  return (
+    <div className="border-t border-rule pt-3">
+      <p>{a.ask}</p>
+      {because ? <p className="text-soft">If not: {because}</p> : null}
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        {a.choices.map((c, i) => (
+          <Button bench key={String(c.value)} disabled={act.pending} aria-label={`${c.words}. ${a.ask}`} onClick={() => say(c.value, "confirmed")}>
+            {i === 0 ? `Yes: ${c.words}` : c.words}
+          </Button>
+        ))}
+        {typeof a.value === "number" ? (
+          <form
+            className="flex items-center gap-2"
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (value !== "" && Number.isFinite(Number(value))) say(Number(value), a.unit === "mm" ? "measured" : "confirmed");
+            }}
+          >
+            <input
+              className="mono min-h-16 w-32 rounded border-2 border-edge bg-sheet px-4 text-bench"
+              type="number"
+              min={0}
+              step="any"
+              aria-label={`${a.ask} Another number${a.unit ? `, ${a.unit}` : ""}`}
+              value={value}
+              onChange={(e) => setValue(e.target.value)}
+            />
+            {a.unit ? <span>{a.unit}</span> : null}
+            <Button bench type="submit" disabled={act.pending || value === ""}>
+              It is that
+            </Button>
+          </form>
+        ) : null}
+      </div>
+    </div>
+  );
+}
+
+/** What of the order list came along in the box: ticked it need not be bought. */
+export function CameAlong({
+  number,
+  row,
+  items,
+}: {
+  number: string;
+  row: ReceiptRow;
+  items: readonly { id: string; what: string; count: number }[];
+}) {
+  const act = useAct();
+  if (items.length === 0) return null;
+  return (
+    <details className="border-t border-rule pt-4">
+      <summary className="flex min-h-16 cursor-pointer items-center">
+        {row.facts.came.length > 0 ? `${row.facts.came.length} of the order list came along` : "Something of the order list came along"}
+      </summary>
+      <ul>
+        {items.map((i) => (
+          <li key={i.id}>
+            <label className="flex min-h-16 items-center gap-4">
+              <input
+                type="checkbox"
+                className="size-7"
+                checked={row.facts.came.includes(i.id)}
+                disabled={act.pending}
+                onChange={(e) => {
+                  const came = e.target.checked ? [...row.facts.came, i.id] : row.facts.came.filter((x) => x !== i.id);
+                  act.run(
+                    () => factsAction({ number, part: row.part, facts: { came } }),
+                    () => (e.target.checked ? `${i.what} need not be bought.` : `${i.what} stands on the order list again.`),
+                  );
+                }}
+              />
+              {i.count > 1 ? `${i.count} × ` : ""}
+              {i.what}
+            </label>
+          </li>
+        ))}
+      </ul>
+      <p role="status" className="text-soft">
+        {act.sentence}
+      </p>
+    </details>
+  );
+}

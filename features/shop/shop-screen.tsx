@@ -1,0 +1,172 @@
+"use client";
+import { useState } from "react";
+import { PART_KINDS, type PartKind } from "../../core/catalogue";
+import { SCHOOLS } from "../../core/schools";
+import type { ShopDefaults } from "../../server/shop/defaults";
+import { Button } from "../../ui/button";
+import { defaultsAction } from "../actions/job";
+import { useAct } from "../frame/use-act";
+import { KIND_WORD } from "../shared/kinds";
+
+/** What the shop sets once, for every job that is made from now on: money, words on papers, how it is done, what to remember at the bench. */
+export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boolean }) {
+  const act = useAct();
+  const [was, setWas] = useState(is);
+  const [form, setForm] = useState(is);
+  const [rate, setRate] = useState(is.rate === 0 ? "" : String(is.rate));
+  const [kind, setKind] = useState<PartKind>("board");
+  const [words, setWords] = useState("");
+  const set = <K extends keyof ShopDefaults>(k: K, to: ShopDefaults[K]) => setForm((f) => ({ ...f, [k]: to }));
+  const text = (id: "name" | "currency" | "dueHour", word: string, more: object = {}) => (
+    <label>
+      <span className="block text-second text-soft">{word}</span>
+      <input className="field w-full" value={form[id]} readOnly={!mayChange} onChange={(e) => set(id, e.target.value)} {...more} />
+    </label>
+  );
+  const isChanged = JSON.stringify({ ...form, rate: Number(rate) || 0 }) !== JSON.stringify(was);
+  return (
+    <main className="stage region min-h-0 flex-1 p-5">
+      <form
+        className="mx-auto max-w-[1120px]"
+        onSubmit={(e) => {
+          e.preventDefault();
+          const next = { ...form, rate: Number(rate) || 0 };
+          act.run(
+            () => defaultsAction({ defaults: next, saw: was }),
+            () => {
+              setWas(next);
+              return "Kept. Jobs that are made from now on begin with it.";
+            },
+          );
+        }}
+      >
+        <div className="flex flex-wrap items-center gap-4">
+          <h1 className="text-action font-[650]">The shop</h1>
+          <p role="status" className="min-w-0 flex-1 text-second">
+            {act.sentence || (mayChange ? "What every new job begins with. Jobs that are made keep what they have." : "A lead changes this.")}
+            {act.more.map((m) => (
+              <span key={m} className="block">
+                {m}
+              </span>
+            ))}
+          </p>
+          {mayChange ? (
+            <Button type="submit" tone="mark" disabled={act.pending || !isChanged}>
+              Keep it
+            </Button>
+          ) : null}
+        </div>
+        <div className="mt-4 grid gap-x-12 gap-y-8 min-[900px]:grid-cols-2">
+          <fieldset className="flex min-w-0 flex-col gap-3" disabled={!mayChange}>
+            <legend className="mb-2 text-key font-[650]">On papers</legend>
+            {text("name", "Name of the shop", { maxLength: 120 })}
+            <label>
+              <span className="block text-second text-soft">Address, as it stands on papers</span>
+              <textarea className="field w-full" rows={3} maxLength={400} value={form.address} onChange={(e) => set("address", e.target.value)} />
+            </label>
+            <div className="grid grid-cols-3 gap-3">
+              <label>
+                <span className="block text-second text-soft">An hour of work costs</span>
+                <input
+                  className="field mono w-full"
+                  type="number"
+                  min={0}
+                  max={10000}
+                  step="any"
+                  value={rate}
+                  onChange={(e) => setRate(e.target.value)}
+                />
+              </label>
+              {text("currency", "Currency, as written", { maxLength: 8 })}
+              {text("dueHour", "Usual hour when due", { type: "time" })}
+            </div>
+            <label>
+              <span className="block text-second text-soft">Under every offer</span>
+              <textarea
+                className="field w-full"
+                rows={4}
+                maxLength={2000}
+                value={form.offerWords}
+                onChange={(e) => set("offerWords", e.target.value)}
+              />
+            </label>
+            <h2 className="mt-4 text-key font-[650]">To remember at the bench</h2>
+            <p className="text-second text-soft">Stands at each card that has a part of the kind, at every job.</p>
+            <ul>
+              {form.prompts.map((p, i) => (
+                <li key={`${p.kind} ${p.words}`} className="flex min-h-11 items-center gap-4 border-t border-rule">
+                  <span className="w-28 shrink-0 text-second text-soft">{KIND_WORD[p.kind]}</span>
+                  <span className="min-w-0 flex-1">{p.words}</span>
+                  {mayChange ? (
+                    <Button
+                      aria-label={`No longer remember: ${p.words}`}
+                      onClick={() =>
+                        set(
+                          "prompts",
+                          form.prompts.filter((_, n) => n !== i),
+                        )
+                      }
+                    >
+                      No longer
+                    </Button>
+                  ) : null}
+                </li>
+              ))}
+            </ul>
+            {mayChange ? (
+              <div className="flex items-end gap-3">
+                <label>
+                  <span className="block text-second text-soft">At each</span>
+                  <select className="field" value={kind} onChange={(e) => setKind(e.target.value as PartKind)}>
+                    {PART_KINDS.map((k) => (
+                      <option key={k} value={k}>
+                        {KIND_WORD[k] ?? k}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+                <label className="min-w-0 flex-1">
+                  <span className="block text-second text-soft">What to remember</span>
+                  <input className="field w-full" maxLength={200} value={words} onChange={(e) => setWords(e.target.value)} />
+                </label>
+                <Button
+                  disabled={words.trim() === "" || form.prompts.length >= 40}
+                  onClick={() => {
+                    set("prompts", [...form.prompts, { kind, words: words.trim() }]);
+                    setWords("");
+                  }}
+                >
+                  Add
+                </Button>
+              </div>
+            ) : null}
+          </fieldset>
+          <fieldset className="flex min-w-0 flex-col gap-3" disabled={!mayChange}>
+            <legend className="mb-2 text-key font-[650]">How it is done here</legend>
+            {SCHOOLS.map((s) => (
+              <label key={s.id}>
+                <span className="block text-second text-soft">{s.word}</span>
+                <select
+                  className="field w-full"
+                  value={String(form.schools[s.id] ?? "")}
+                  onChange={(e) => {
+                    const { [s.id]: _, ...others } = form.schools;
+                    const to = e.target.value;
+                    set("schools", (to === "" ? others : { ...others, [s.id]: s.id === "mainsV" ? Number(to) : to }) as ShopDefaults["schools"]);
+                  }}
+                >
+                  <option value="">as Imbra does it</option>
+                  {Object.entries(s.options).map(([id, o]) => (
+                    <option key={id} value={id}>
+                      {o.words}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+          </fieldset>
+        </div>
+      </form>
+    </main>
+  );
+}

@@ -1,0 +1,36 @@
+import { z } from "zod";
+import { PART_KINDS } from "../../core/catalogue";
+import { type EntityManager, Shop } from "../../db";
+import { line, text } from "../kernel/text";
+import { SchoolsPicked } from "../schools/follow";
+
+/** What a shop sets once, instead of Imbra's on every job. Money in the shop's own, rate for an hour. */
+export const ShopDefaults = z.object({
+  name: line(120).default(""),
+  /** As it stands on papers. */
+  address: text(400).default(""),
+  currency: line(8).default(""),
+  rate: z.number().min(0).max(10_000).default(0),
+  /** At what hour a machine is promised, where nobody says so. */
+  dueHour: z
+    .string()
+    .regex(/^(([01]\d|2[0-3]):[0-5]\d)?$/, "give an hour, such as 15:00")
+    .default(""),
+  /** Schools that every new job follows; those left out are Imbra's. */
+  schools: SchoolsPicked.default({}),
+  /** Under every offer. */
+  offerWords: text(2000).default(""),
+  /** What the shop reminds everybody of at the bench, at parts of a kind. */
+  prompts: z
+    .array(z.object({ kind: z.enum(PART_KINDS), words: line(200).refine((s) => s.length > 0, "say what to remember") }))
+    .max(40, "at most 40 reminders")
+    .default([]),
+});
+export type ShopDefaults = z.infer<typeof ShopDefaults>;
+
+/** The shop's own defaults; what a later version no longer knows is left out. */
+export async function shopDefaults(em: EntityManager): Promise<ShopDefaults> {
+  const row = await em.findOne(Shop, { id: 1 });
+  const read = ShopDefaults.safeParse(row?.defaults ?? {});
+  return read.success ? read.data : ShopDefaults.parse({});
+}
