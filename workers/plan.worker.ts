@@ -25,7 +25,7 @@ parentPort?.on("message", (task: Task) => {
     task.kind === "plan"
       ? planAndWays()
       : task.kind === "matters"
-        ? mattersOf(task.build, types, { withinMs: task.deadlineS * 1000 })
+        ? mattersOf(task.build, types, { withinMs: task.deadlineS * 1000, listOnly: task.listOnly })
         : costsOfPlaces(task.build, types, task.lead, task.places, options);
   async function planAndWays(): Promise<PlanAndWays> {
     const made = await plan(task.build, types, task.kind === "plan" ? { ...options, stillBest: task.stillBest } : options);

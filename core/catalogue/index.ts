@@ -2,6 +2,7 @@ export { Cable, Lead, Limit, Load, Need, PORT_ROLES, Port } from "./connectors";
 export { contradictions, isUsable } from "./contradictions";
 export { type ConnectorFamily, FAMILIES, FAMILY_IDS, family, isFamily, looksAlike, type Pin, shapeOf } from "./families";
 export { FLAT_FIELDS, flatValues, withFlatValues } from "./flat";
+export { fullName } from "./full-name";
 export { LOOM_NAME, LOOM_TAG, LOOMS, Loom } from "./looms";
 export { type Mating, mate, type Outcome, usable } from "./mating";
 export { type Measurable, type Measured, measurable, withMeasured } from "./measure";
@@ -12,11 +13,16 @@ export { fromStored, STORED_VERSION, toStored } from "./stored";
 export {
   assumed,
   type Beside,
+  counted,
   type Figure,
   type FigureValue,
   figuresOf,
   figureWords,
+  groupsOf,
   isProvisional,
+  type ManualLine,
+  MOST_MANUAL_LINES,
+  manualLines,
   provisional,
   rangeOf,
   TYPICAL_KINDS,

@@ -100,6 +100,10 @@ export const PartType = z.strictObject({
     )
     .optional()
     .describe("provisional parts: what each value rests on; left out: all of it is known"),
+  placed: z
+    .record(Id, z.strictObject({ label: Label.optional(), xMm: Length.optional(), yMm: Length.optional() }))
+    .optional()
+    .describe("counted parts: ports and mounts that somebody named or moved by hand, over where such parts usually have them"),
   ports: z.array(Port).max(80).default([]),
   leads: z.array(Lead).max(40).default([]),
   cables: z.array(Cable).max(20).default([]),

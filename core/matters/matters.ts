@@ -161,10 +161,10 @@ const HOW = { seen: 0, label: 1, measured: 2, manual: 3 } as const;
 export interface MattersOptions {
   /** Milliseconds for all of it; what is not tried by then is said to be untried. */
   withinMs?: number;
+  /** Only what the parts list says: no plan is made, and what only a plan could tell is left untried. */
+  listOnly?: boolean;
   /** Seconds for one plan. */
   planS?: number;
-  /** As it comes. */
-  onMatter?: (m: Matter) => void;
   now?: () => number;
 }
 
@@ -219,7 +219,8 @@ export async function mattersOf(build: Build, types: TypeLookup, options: Matter
   // The wiring: all at their one end, all at their other; only what differs is looked at one by one.
   const wired = asked.filter((o) => WIRES[o.type.kind]?.includes(o.figure.id));
   const untried = new Set<string>();
-  if (wired.length > 0) {
+  if (options.listOnly) for (const o of wired) untried.add(key(o));
+  else if (wired.length > 0) {
     const base = await wire([]);
     const ends = [0, 1].map((i) =>
       wired.flatMap((o): Variant[] => (o.range[i] === undefined ? [] : [{ type: o.type, figure: o.figure, value: o.range[i] as FigureValue }])),
@@ -266,7 +267,6 @@ export async function mattersOf(build: Build, types: TypeLookup, options: Matter
       weight: Math.max(...told.map(([, f]) => f.weight)),
     };
     out.matters.push(m);
-    options.onMatter?.(m);
   }
   out.matters.sort((a, b) => b.weight - a.weight || HOW[a.by] - HOW[b.by] || (a.question < b.question ? -1 : 1));
   return out;

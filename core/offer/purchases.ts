@@ -1,5 +1,5 @@
 import { type Build, naturally, type TypeLookup } from "../assembly";
-import { PART_KINDS, type PartType } from "../catalogue";
+import { fullName, PART_KINDS, type PartType } from "../catalogue";
 import { writeCsv } from "../table";
 
 /** What is known of how a part comes, dates as YYYY-MM-DD. */
@@ -55,7 +55,7 @@ export function purchases(build: Build, types: TypeLookup, bought: readonly Boug
     const key = JSON.stringify([p.type, from, ...Object.values(said).map((v) => v ?? null)]);
     const row = rows.get(key) ?? {
       type: p.type,
-      name: t ? [t.maker, t.name].filter(Boolean).join(" ") : p.type,
+      name: t ? fullName(t) : p.type,
       kind: t?.kind ?? "cable",
       parts: [],
       from,

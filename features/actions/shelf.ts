@@ -1,4 +1,5 @@
 "use server";
+import { mergeTypes } from "../../server/shelf/merge";
 import { saveType } from "../../server/shelf/save";
 import { takeShelfFile } from "../../server/shelf/shelf-file";
 import { setStock } from "../../server/shelf/stock";
@@ -11,3 +12,4 @@ export const takeFileAction = async (input: unknown) => perform(takeShelfFile, i
 export const tipAction = async (input: unknown) => perform(addTip, input);
 export const stillSoAction = async (input: unknown) => perform(stillSo, input);
 export const withdrawTipAction = async (input: unknown) => perform(withdrawTip, input);
+export const mergeAction = async (input: unknown) => perform(mergeTypes, input);

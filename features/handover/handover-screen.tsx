@@ -1,7 +1,7 @@
 "use client";
 import { useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/assembly";
-import { LOOM_NAME, LOOMS } from "../../core/catalogue";
+import { fullName, LOOM_NAME, LOOMS } from "../../core/catalogue";
 import type { HandoverSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { StateMark } from "../../ui/marks";
@@ -9,7 +9,6 @@ import { Photo } from "../../ui/photo";
 import { handOverAction, reopenAction } from "../actions/handover";
 import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
-import { fullName } from "../shared/full-name";
 
 /** The record so far: what is in it, what is connected where, what stays free and why, what was seen. */
 export function HandoverScreen({ view }: { view: HandoverSlice }) {

@@ -9,6 +9,7 @@ import { SeverityShape } from "../../ui/marks";
 import { ask } from "../frame/ask";
 import { useFound } from "../frame/use-found";
 import { KIND_WORD } from "../shared/kinds";
+import { money } from "../shared/money";
 
 const EXTRA_WORD: Record<string, string> = {
   licence: "licence",
@@ -35,7 +36,6 @@ export function summary(a: MailAnswer, budget: number | undefined): string {
   const machines = a.machines > 1 ? `; ${a.machines} such machines` : "";
   return `${parts}${known}${sum}${machines}.`;
 }
-const money = (n: number) => n.toLocaleString("en", { maximumFractionDigits: 2 });
 
 /** The mail as it came, and beside each line what was understood of it; everything is corrected in place. */
 export function MailLines({ answer, onFix }: { answer: MailAnswer; onFix: (f: Fix) => void }) {
@@ -76,16 +76,30 @@ function Said({ l, same }: { l: MailAnswerLine; same: boolean }) {
 }
 
 function Line({ l, onFix }: { l: MailAnswerLine; onFix: (f: Fix) => void }) {
+  // One choice says whether it is a part, and of which kind.
   const as = (
     <select
-      className="field w-30 text-second"
+      className="field w-36 text-second"
       aria-label={`Line ${l.line}, ${l.words}: what it is`}
-      value={l.as}
-      onChange={(e) => onFix({ key: l.key, as: e.target.value as MailAnswerLine["as"] })}
+      value={l.as === "part" ? (l.kind ?? "part") : l.as}
+      onChange={(e) => {
+        const to = e.target.value;
+        if (to === "extra" || to === "talk") onFix({ key: l.key, as: to });
+        else onFix({ key: l.key, as: "part", kind: to as never, ...(l.known && to !== l.kind ? { type: "new" } : {}) });
+      }}
     >
-      <option value="part">a part</option>
-      <option value="extra">beside it</option>
-      <option value="talk">only words</option>
+      {l.as === "part" && !l.kind ? <option value="part">which kind?</option> : null}
+      <optgroup label="A part">
+        {PART_KINDS.filter((k) => TYPICAL_KINDS.includes(k) || k === l.kind).map((k) => (
+          <option key={k} value={k}>
+            {KIND_WORD[k]}
+          </option>
+        ))}
+      </optgroup>
+      <optgroup label="No part">
+        <option value="extra">beside the machine</option>
+        <option value="talk">only words</option>
+      </optgroup>
     </select>
   );
   if (l.as === "extra")
@@ -119,19 +133,6 @@ function Line({ l, onFix }: { l: MailAnswerLine; onFix: (f: Fix) => void }) {
       </div>
       <div className="flex min-w-0 flex-wrap items-center gap-2 text-second">
         <Mark l={l} />
-        <select
-          className="field w-30 text-second"
-          aria-label={`Line ${l.line}, ${l.words}: of which kind`}
-          value={l.kind ?? ""}
-          onChange={(e) => onFix({ key: l.key, kind: e.target.value as never, ...(l.known ? { type: "new" } : {}) })}
-        >
-          {l.kind ? null : <option value="">which kind?</option>}
-          {PART_KINDS.filter((k) => TYPICAL_KINDS.includes(k) || k === l.kind).map((k) => (
-            <option key={k} value={k}>
-              {KIND_WORD[k]}
-            </option>
-          ))}
-        </select>
         {l.alternatives.length > 0 || l.known ? (
           <select
             className="field max-w-48 text-second"

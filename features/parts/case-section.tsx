@@ -1,9 +1,9 @@
 "use client";
 import { useState } from "react";
 import type { Graph } from "../../core/assembly";
+import { fullName } from "../../core/catalogue";
 import type { Clearance } from "../../core/fit";
 import { Button } from "../../ui/button";
-import { fullName } from "../shared/full-name";
 import { FrontSection } from "./front-section";
 import { SideSection } from "./side-section";
 

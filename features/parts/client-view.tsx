@@ -42,7 +42,7 @@ export function ClientView({ brief, number, aside }: { brief: Brief; number: str
             <span className="min-w-0 flex-1">
               {p.words}
               <span className="block text-second text-soft">
-                {p.value === undefined ? "" : `${p.value}${p.about === "quiet" ? " dB(A)" : p.about === "program" ? " frames a second" : ""}. `}
+                {p.value === undefined ? "" : `${p.value}${p.about === "quiet" ? " dB(A)" : p.about === "program" ? " frames a second" : ""}, `}
                 {p.by && p.at ? `${p.by}, ${dates.day(p.at)}` : "from the mail"}
               </span>
             </span>

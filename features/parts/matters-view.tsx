@@ -12,12 +12,20 @@ import { useAct } from "../frame/use-act";
 
 /** What turns on what is only assumed of the parts: the question, what follows of each answer, and the answer itself. */
 export function MattersView({ graph, number, revision }: { graph: Graph; number: string; revision: number }) {
-  const types = useMemo(() => [...new Map([...graph.parts.values()].map((p) => [p.type.id, p.type])).values()], [graph]);
+  const types = useMemo(() => [...new Map([...graph.parts.values()].filter((p) => !p.cable).map((p) => [p.type.id, p.type])).values()], [graph]);
   const open = types.reduce((n, t) => n + assumed(t).length, 0);
   const asked = useQuery({
     queryKey: ["matters", number, revision],
     queryFn: () => ask("parts.matters", { number }),
     enabled: open > 0,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+  // What the list says is there at once, what the wiring says once it was tried.
+  const first = useQuery({
+    queryKey: ["matters of the list", number, revision],
+    queryFn: () => ask("parts.matters", { number, listOnly: true }),
+    enabled: open > 0 && !asked.data,
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
@@ -39,13 +47,14 @@ export function MattersView({ graph, number, revision }: { graph: Graph; number:
         <p>Every part of this machine is known as it is.</p>
       </section>
     );
-  const answer = asked.data;
+  const whole = asked.data?.ok ? asked.data.value : undefined;
+  const answer = asked.data ?? first.data;
   const found: Matters | undefined = answer?.ok ? answer.value : undefined;
   return (
     <section aria-label="What matters" className="region flex-1 p-6">
       <h2 className="text-key font-[650]">
         {found
-          ? found.matters.length === 0
+          ? found.matters.length === 0 && whole
             ? `${open} values are assumed; nothing turns on any of them`
             : `${found.matters.length} of ${open} assumed values decide something`
           : `${open} values are assumed`}
@@ -54,9 +63,11 @@ export function MattersView({ graph, number, revision }: { graph: Graph; number:
         {act.sentence ||
           (answer && !answer.ok
             ? answer.sentence
-            : found
-              ? "The worst that may turn out stands first. The rest stays assumed until somebody looks."
-              : "Trying what each of them may turn out to be …")}
+            : found && !whole
+              ? "What the parts list says. The wiring is tried now; what it says comes in a moment …"
+              : found
+                ? "The worst that may turn out stands first. The rest stays assumed until somebody looks."
+                : "Trying what each of them may turn out to be …")}
       </p>
       <ol className="mt-4 flex max-w-[860px] flex-col">
         {(found?.matters ?? []).map((m) => (
@@ -69,8 +80,10 @@ export function MattersView({ graph, number, revision }: { graph: Graph; number:
           />
         ))}
       </ol>
-      {found && found.untried.length > 0 ? <p className="mt-3">{found.untried.length} were not tried in time: nothing is said of them.</p> : null}
-      {found && found.settled.length > 0 ? (
+      {whole && found && found.untried.length > 0 ? (
+        <p className="mt-3">{found.untried.length} were not tried in time: nothing is said of them.</p>
+      ) : null}
+      {whole && found && found.settled.length > 0 ? (
         <div className="mt-4 max-w-[860px]">
           <Fold word={`${found.settled.length} that nothing turns on`}>
             <ul className="pt-1 text-second">

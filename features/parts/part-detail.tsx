@@ -1,5 +1,5 @@
 "use client";
-import { measurable, type PartType } from "../../core/catalogue";
+import { fullName, measurable, type PartType } from "../../core/catalogue";
 import type { Tubes } from "../../core/fit";
 import type { Facts } from "../../server/parts/facts";
 import type { TipView } from "../../server/shelf/tips";
@@ -12,7 +12,6 @@ import { SEVERITY_WORD, SeverityShape } from "../../ui/marks";
 import { useTyped } from "../../ui/use-typed";
 import { changePartAction, measurePartAction, placePartAction, removePartAction } from "../actions/parts";
 import { useAct } from "../frame/use-act";
-import { fullName } from "../shared/full-name";
 import { KIND_WORD } from "../shared/kinds";
 import { Piece } from "../shared/piece";
 import { showedOf } from "../shared/showed";

@@ -2,7 +2,7 @@
 import { usePathname, useRouter, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { buildGraph, partsOfKind, typeLookup } from "../../core/assembly";
-import { PART_KINDS } from "../../core/catalogue";
+import { fullName, PART_KINDS } from "../../core/catalogue";
 import { radiatorSeats, tubes } from "../../core/fit";
 import type { Facts } from "../../server/parts/facts";
 import type { JobData } from "../../server/views/data";
@@ -13,7 +13,6 @@ import { StateMark } from "../../ui/marks";
 import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { useSlice } from "../frame/slices";
 import { useAddress } from "../frame/use-address";
-import { fullName } from "../shared/full-name";
 import { KIND_WORD } from "../shared/kinds";
 import { AddParts } from "./add-parts";
 import { AirView } from "./air-view";

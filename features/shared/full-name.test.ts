@@ -1,7 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { PART_KINDS } from "../../core/catalogue";
+import { fullName, PART_KINDS } from "../../core/catalogue";
 import { shelf } from "../../tests/fixtures/demo";
-import { fullName } from "./full-name";
 import { KIND_WORD } from "./kinds";
 
 describe("parts in words", () => {

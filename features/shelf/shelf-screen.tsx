@@ -1,26 +1,57 @@
 "use client";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { PART_KINDS } from "../../core/catalogue";
-import type { ShelfRow } from "../../server/shelf/search";
+import { fullName, PART_KINDS } from "../../core/catalogue";
+import type { ShelfOrder, ShelfRow } from "../../server/shelf/search";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
 import { stockAction } from "../actions/shelf";
 import { useAct } from "../frame/use-act";
-import { fullName } from "../shared/full-name";
 import { KIND_WORD } from "../shared/kinds";
 
-/** Part types and stock: found by words, narrowed by kind. */
-export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; more: boolean }; q: string; kind: string }) {
+interface Asked {
+  q: string;
+  kind: string;
+  sort: ShelfOrder;
+  page: number;
+  provisional: boolean;
+}
+const PAGE = 60;
+
+const address = (path: string, a: Partial<Asked>, as?: string) => {
+  const p = new URLSearchParams();
+  if (a.q) p.set("q", a.q);
+  if (a.kind) p.set("kind", a.kind);
+  if (a.provisional) p.set("only", "provisional");
+  if (a.sort && a.sort !== (a.provisional ? "jobs" : "name")) p.set("sort", a.sort);
+  if (a.page) p.set("page", String(a.page + 1));
+  if (as) p.set("as", as);
+  return p.size > 0 ? `${path}?${p}` : path;
+};
+
+/** Part types and stock: found by words, narrowed by kind, sorted and leafed through; a new one is begun here. */
+export function ShelfScreen({ found, asked }: { found: { rows: ShelfRow[]; more: boolean; total: number }; asked: Asked }) {
   const router = useRouter();
   const path = usePathname();
+  const { q, kind, page, provisional } = asked;
   const [text, setText] = useState(q);
   const act = useAct();
   useEffect(() => {
     if (text === q) return;
-    const timer = setTimeout(() => router.replace(address(path, text, kind)), 150);
+    const timer = setTimeout(() => router.replace(address(path, { ...asked, q: text, page: 0 })), 150);
     return () => clearTimeout(timer);
-  }, [text, q, kind, path, router]);
+  }, [text, q, asked, path, router]);
+  const first = page * PAGE + 1;
+  const sorted = (by: ShelfOrder, word: string, className: string) => (
+    <th className={className} aria-sort={asked.sort === by ? (by === "stock" || by === "jobs" ? "descending" : "ascending") : undefined}>
+      <Link
+        href={address(path, { ...asked, q: text, sort: by, page: 0 })}
+        className={asked.sort === by ? "font-semibold text-ink no-underline" : "underline underline-offset-4"}
+      >
+        {word}
+      </Link>
+    </th>
+  );
   return (
     <main className="stage flex min-h-0 flex-1">
       <div className="cols">
@@ -29,7 +60,7 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
             {["", ...PART_KINDS].map((k) => (
               <li key={k}>
                 <Link
-                  href={address(path, text, k)}
+                  href={address(path, { ...asked, q: text, kind: k, page: 0 })}
                   aria-current={k === kind ? "page" : undefined}
                   data-chosen={k === kind}
                   className="bar-left flex min-h-9 items-center px-4 no-underline hover:bg-sheet"
@@ -48,13 +79,27 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
               <input className="field w-full" placeholder="Name, maker or id" value={text} maxLength={80} onChange={(e) => setText(e.target.value)} />
             </label>
             <p role="status" className="min-w-0 flex-1 text-second">
-              {act.sentence || (found.more ? `The first ${found.rows.length}, by name; more words narrow it.` : `${found.rows.length} part types.`)}
+              {act.sentence ||
+                (found.total > PAGE
+                  ? `${first} to ${first + found.rows.length - 1} of ${found.total} part types.`
+                  : `${found.total} ${found.total === 1 ? "part type" : "part types"}.`)}
             </p>
+            <Link className="key no-underline" href={`/shelf/new${kind ? `?kind=${kind}` : ""}`}>
+              New part type
+            </Link>
           </div>
           <div className="flex shrink-0 flex-wrap items-center gap-2 border-b border-rule px-5 py-2 text-second">
-            <span className="text-soft">These part types as a file:</span>
+            <Link
+              className="key no-underline"
+              aria-current={provisional ? "true" : undefined}
+              href={address(path, { q: text, kind, provisional: !provisional })}
+            >
+              {provisional ? "All part types" : "Only what is partly assumed"}
+            </Link>
+            <span className="flex-1" />
+            <span className="text-soft">As a file:</span>
             {(["csv", "json"] as const).map((as) => (
-              <a key={as} className="key no-underline" href={address("/files/shelf", text, kind, as)} download={`shelf.${as}`}>
+              <a key={as} className="key no-underline" href={address("/files/shelf", { q: text, kind }, as)} download={`shelf.${as}`}>
                 {as.toUpperCase()}
               </a>
             ))}
@@ -64,20 +109,24 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
           </div>
           {found.rows.length === 0 ? (
             <p className="p-5">
-              {q === "" && kind === ""
-                ? "The shelf is empty. Take part types from a file; docs/formats.md says what stands in one, and data/shelf holds some."
-                : "Nothing on the shelf has these words. Open a similar part type and save it under a new id."}
+              {provisional
+                ? "Nothing on the shelf is only assumed."
+                : q === "" && kind === ""
+                  ? "The shelf is empty. Count a part type, or take some from a file: the demo's stand in data/shelf."
+                  : page > 0
+                    ? "There is no such page."
+                    : "Nothing on the shelf has these words. Count it as a new part type."}
             </p>
           ) : null}
           <div className="region min-h-0 flex-1">
             <table className="w-full">
-              <thead className="sticky top-0 bg-ground">
+              <thead className="sticky top-0 z-10 bg-ground">
                 <tr className="text-left text-second text-soft">
-                  <th className="px-5 py-2 font-normal">Part type</th>
-                  <th className="font-normal">Kind</th>
+                  {sorted("name", "Part type", "px-5 py-2 font-normal")}
+                  {sorted("kind", "Kind", "font-normal")}
                   <th className="font-normal">Id</th>
-                  <th className="text-right font-normal">Revision</th>
-                  <th className="w-40 text-right font-normal">In stock</th>
+                  {sorted("jobs", "Jobs", "w-16 text-right font-normal")}
+                  {sorted("stock", "In stock", "w-40 text-right font-normal")}
                   <th className="w-44 px-5 text-right font-normal">Known-good spares</th>
                 </tr>
               </thead>
@@ -88,10 +137,11 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
                       <Link className="underline-offset-4 hover:underline" href={`/shelf/${encodeURIComponent(r.id)}`}>
                         {fullName(r)}
                       </Link>
+                      {r.provisional ? <span className="block text-second text-soft">partly assumed</span> : null}
                     </th>
                     <td>{KIND_WORD[r.kind] ?? r.kind}</td>
                     <td className="mono text-second text-soft">{r.id}</td>
-                    <td className="mono text-right">{r.revision}</td>
+                    <td className="mono text-right">{r.jobs > 0 ? r.jobs : ""}</td>
                     <td className="text-right">
                       <Count row={r} what="stock" act={act} />
                     </td>
@@ -102,20 +152,29 @@ export function ShelfScreen({ found, q, kind }: { found: { rows: ShelfRow[]; mor
                 ))}
               </tbody>
             </table>
+            {found.total > PAGE ? (
+              <nav aria-label="Pages of the shelf" className="flex items-center gap-3 border-t border-rule px-5 py-3">
+                {page > 0 ? (
+                  <Link className="key no-underline" href={address(path, { ...asked, page: page - 1 })}>
+                    Before
+                  </Link>
+                ) : null}
+                <span className="text-second text-soft">
+                  Page {page + 1} of {Math.ceil(found.total / PAGE)}
+                </span>
+                {found.more ? (
+                  <Link className="key no-underline" href={address(path, { ...asked, page: page + 1 })}>
+                    Next
+                  </Link>
+                ) : null}
+              </nav>
+            ) : null}
           </div>
         </section>
       </div>
     </main>
   );
 }
-
-const address = (path: string, q: string, kind: string, as?: string) => {
-  const p = new URLSearchParams();
-  if (q) p.set("q", q);
-  if (kind) p.set("kind", kind);
-  if (as) p.set("as", as);
-  return p.size > 0 ? `${path}?${p}` : path;
-};
 
 const COUNT = { stock: "in stock", spares: "kept as known-good spares" } as const;
 

@@ -81,11 +81,14 @@ export function TypeDrawing({
   chosen,
   onChoose,
   onMove,
+  marked = [],
 }: {
   draft: Draft;
   chosen: string;
   onChoose: (path: string) => void;
   onMove: (path: (string | number)[], xMm: number, yMm: number) => void;
+  /** Sentences of what contradicts itself: what they name is marked. */
+  marked?: readonly string[];
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const drag = useRef<{ thing: Thing; dx: number; dy: number } | null>(null);
@@ -171,13 +174,14 @@ export function TypeDrawing({
         {things.map((t) => {
           const key = t.path.join(".");
           const on = key === chosen;
+          const odd = marked.some((m) => m.includes(t.label));
           return (
             <g
               key={key}
               role="button"
               tabIndex={0}
               aria-pressed={on}
-              aria-label={`${t.label}, ${t.xMm} mm from the left, ${t.yMm} mm from the top`}
+              aria-label={`${t.label}, ${t.xMm} mm from the left, ${t.yMm} mm from the top${odd ? "; it contradicts the rest" : ""}`}
               className="cursor-move"
               onPointerDown={(e) => {
                 const p = where(e);
@@ -206,6 +210,16 @@ export function TypeDrawing({
                 stroke="var(--ink)"
                 strokeWidth={on ? 2.5 : 1.2}
               />
+              {odd ? (
+                <path
+                  d="M0 -7l7 12h-14z"
+                  transform={`translate(${across(t.xMm) * s} ${t.yMm * s})`}
+                  fill="var(--ground)"
+                  stroke="var(--warn)"
+                  strokeWidth="2"
+                  aria-hidden
+                />
+              ) : null}
               <title>{t.label}</title>
               {on ? (
                 <text

@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
-import { FAMILY_IDS, family, PORT_ROLES, withMeasured } from "../../core/catalogue";
+import { FAMILY_IDS, family, isProvisional, type PartType, PORT_ROLES, TYPICAL_KINDS, withFigure, withMeasured } from "../../core/catalogue";
 import type { ShelfEntry } from "../../server/shelf/search";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
@@ -11,8 +11,11 @@ import { saveTypeAction } from "../actions/shelf";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
 import { KIND_WORD } from "../shared/kinds";
+import { Tips } from "../shared/tips";
+import { CountingForm } from "./counting-form";
 import { type Draft, draftOf, FIELDS, get, type Json, judgeDraft, put } from "./draft";
 import { EntryChoice, EntryField, EntryRow } from "./entry-row";
+import { IsAnother } from "./is-another";
 import { MountingsForm, SocketCutout } from "./mountings-form";
 import { PlacesForm } from "./places-form";
 import { roleWord } from "./role-words";
@@ -22,10 +25,10 @@ const list = (v: Json | undefined): Json[] => (Array.isArray(v) ? v : []);
 const str = (v: Json | undefined) => (typeof v === "string" ? v : typeof v === "number" ? String(v) : "");
 
 /** A part type: its numbers and ports in a form, the part drawn beside it, and the whole as JSON. */
-export function TypeScreen({ entry }: { entry: ShelfEntry }) {
+export function TypeScreen({ entry, mayWithdraw = false }: { entry: ShelfEntry; mayWithdraw?: boolean }) {
   const dates = useDates();
   const [draft, setDraft] = useState<Draft>(() => draftOf(entry.type));
-  const [look, setLook] = useState<"form" | "ports" | "places" | "json">("form");
+  const [look, setLook] = useState<"form" | "ports" | "places" | "json" | "count">(entry.type.figures ? "count" : "form");
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState("");
   const [because, setBecause] = useState("");
@@ -74,6 +77,7 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
             <Toolbar label="Parts of the entry" className="mt-2 gap-2">
               {(
                 [
+                  ...(entry.type.figures ? ([["count", "Counting card"]] as const) : []),
                   ["form", "Numbers"],
                   ...(draft.kind === "case" ? ([["places", "Places"]] as const) : ([["ports", `Ports, ${list(draft.ports).length}`]] as const)),
                   ["json", "Whole entry"],
@@ -86,6 +90,25 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
             </Toolbar>
           </div>
           <div className="region min-h-0 flex-1 p-5">
+            {look === "count" && judged.type?.figures ? (
+              <CountingForm
+                type={judged.type}
+                onFigures={(values) => {
+                  let next = judged.type as PartType;
+                  try {
+                    for (const [f, v] of Object.entries(values)) next = withFigure(next, f, v, "confirmed", { at: new Date().toISOString() });
+                    setDraft(draftOf(next));
+                  } catch {
+                    // A value that no part can have: what was there stays.
+                  }
+                }}
+                onNames={(names) => {
+                  const t = judged.type as PartType;
+                  const placed = { ...t.placed, ...Object.fromEntries(Object.entries(names).map(([p, label]) => [p, { ...t.placed?.[p], label }])) };
+                  setDraft(draftOf({ ...t, placed, ports: t.ports.map((p) => (names[p.id] ? { ...p, label: names[p.id] as string } : p)) }));
+                }}
+              />
+            ) : null}
             {look === "form" ? <Numbers draft={draft} kind={entry.type.kind} set={set} /> : null}
             {look === "ports" ? <Ports draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
             {look === "places" ? <PlacesForm draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
@@ -152,6 +175,12 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
             chosen={chosen}
             onChoose={setChosen}
             onMove={(path, xMm, yMm) => {
+              // Of a counted part the place is kept over a later count.
+              const moved = path[0] === "ports" ? str(get(draft, ["ports", path[1] as number, "id"])) : "";
+              if (entry.type.figures && moved) {
+                set(["placed", moved, "xMm"], xMm);
+                set(["placed", moved, "yMm"], yMm);
+              }
               set([...path, "xMm"], xMm);
               set([...path, "yMm"], yMm);
             }}
@@ -194,6 +223,10 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
               </ul>
             </section>
           ) : null}
+          <div className="mb-5">
+            <Tips type={entry.type.id} name={entry.type.name} tips={entry.tips} mayWithdraw={mayWithdraw} />
+          </div>
+          {judged.type && isProvisional(entry.type) ? <IsAnother type={entry.type} /> : null}
           <h2 className="text-key font-[650]">Revisions</h2>
           {entry.revisions.length === 0 ? <p className="text-second text-soft">As it came with the demo shelf.</p> : null}
           <ol className="mb-5 text-second">
@@ -204,6 +237,11 @@ export function TypeScreen({ entry }: { entry: ShelfEntry }) {
               </li>
             ))}
           </ol>
+          {TYPICAL_KINDS.includes(entry.type.kind) ? (
+            <Link className="key mb-2 no-underline" href={`/shelf/new?like=${encodeURIComponent(entry.type.id)}`}>
+              Count one like it
+            </Link>
+          ) : null}
           <a
             className="key no-underline"
             download={`${entry.type.id}.json`}

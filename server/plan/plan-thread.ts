@@ -13,7 +13,7 @@ const MOST_WAITING = 40;
 
 export type Task =
   | { kind: "plan"; build: Build; deadlineS: number; ways?: Asked["ways"]; stillBest?: boolean | undefined }
-  | { kind: "matters"; build: Build; deadlineS: number }
+  | { kind: "matters"; build: Build; deadlineS: number; listOnly: boolean }
   | { kind: "places"; build: Build; deadlineS: number; lead: Address; places: readonly Place[] };
 
 /** How a plan is asked for. */
@@ -139,7 +139,7 @@ export const planInThread = (build: Build, asked: Asked = {}): Promise<PlanAndWa
   run({ kind: "plan", build, deadlineS: asked.deadlineS ?? DEADLINE_S, ways: asked.ways, stillBest: asked.stillBest }, asked);
 
 /** What turns on what is only assumed of a build's parts, in the same threads. */
-export const mattersInThread = (build: Build): Promise<Matters> => run({ kind: "matters", build, deadlineS: 40 });
+export const mattersInThread = (build: Build, listOnly: boolean): Promise<Matters> => run({ kind: "matters", build, deadlineS: 40, listOnly });
 
 /** What each place of one lead would cost, in the same threads. */
 export const placesInThread = (build: Build, lead: Address, places: readonly Place[]): Promise<PlaceCost[]> =>

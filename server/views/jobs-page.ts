@@ -1,5 +1,5 @@
 import "server-only";
-import { search } from "../shelf/search";
+import { type ShelfOrder, search } from "../shelf/search";
 import { see } from "../unit/door";
 import { allJobs, type JobsPage } from "./benches";
 
@@ -7,5 +7,6 @@ import { allJobs, type JobsPage } from "./benches";
 export const jobsPage = async (text: string, stage: string, page: number): Promise<JobsPage> =>
   (await see(allJobs, { text, stage, page })) ?? { jobs: [], page: 1, more: false };
 
-/** The shelf narrowed by words and kind. */
-export const shelfPage = async (text: string, kind: string) => (await see(search, { text, ...(kind ? { kind } : {}) })) ?? { rows: [], more: false };
+/** A page of the shelf, narrowed by words and kind, or only what is provisional. */
+export const shelfPage = async (text: string, kind: string, order: ShelfOrder, page: number, provisional: boolean) =>
+  (await see(search, { text, ...(kind ? { kind } : {}), order, page, provisional })) ?? { rows: [], more: false, total: 0 };

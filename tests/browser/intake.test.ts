@@ -24,7 +24,7 @@ describe("a mail of a client", () => {
   it("is read line by line and judged before anything is pressed; who writes, by when and for how much stand in the form", async () => {
     const { page } = desk;
     await paste(page, readFileSync("examples/mails/studio.txt", "utf8"));
-    await page.getByRole("heading", { name: /^17 parts: 9 known, 8 new; total 89\.9 of 2,000\.$/ }).waitFor();
+    await page.getByRole("heading", { name: /^17 parts: 9 known, 8 new; total 89\.90 of 2,000\.00\.$/ }).waitFor();
     expect(await page.getByLabel("Client", { exact: true }).inputValue()).toBe("Berit Okonski");
     expect(await page.getByLabel("Telephone").inputValue()).toBe("0171 555 2233");
     expect(await page.getByLabel("At what hour").inputValue()).toBe("15:00");

@@ -114,6 +114,7 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   acceptOfferAction: TL,
   defaultsAction: L,
   tipAction: TL,
+  mergeAction: TL,
   stillSoAction: TL,
   withdrawTipAction: L,
   factsAction: TL,

@@ -116,10 +116,18 @@ const formOf = (v: Values): Form => (FORM[s(v, "form")] ?? FORM.ATX) as Form;
 const SLOT_MM = 20.32;
 
 export const BOARD: TypicalKind = {
+  // As one goes round the board with a finger.
+  groups: {
+    "Top edge": ["cpuPlugs", "cpuOpt", "pump"],
+    "Right edge": ["usb3", "usbc", "sata"],
+    "Bottom edge": ["usb2", "led5", "led12"],
+    "Over the board": ["caseFans", "dimms", "m2", "slots", "wireless"],
+  },
   figures: [
     {
       id: "form",
       word: "form factor",
+      options: Object.keys(FORM),
       by: "label",
       range: (v) => (s(v, "form") === "ATX" ? ["microATX"] : []),
       ask: (x) => `Which size is ${x}: ATX, microATX, Mini-ITX?`,
@@ -134,6 +142,7 @@ export const BOARD: TypicalKind = {
     {
       id: "memory",
       word: "memory type",
+      options: ["DDR4", "DDR5"],
       by: "label",
       range: (v) => others(v, "memory", "DDR4", "DDR5"),
       ask: (x) => `Which memory does ${x} take: DDR4 or DDR5?`,

@@ -109,8 +109,14 @@ const SHAPE: Readonly<Record<string, Shape>> = {
 const shapeOf = (form: string): Shape => (SHAPE[form] ?? SHAPE.ATX) as Shape;
 
 export const CASE: TypicalKind = {
+  groups: {
+    Rooms: ["cardMm", "coolerMm", "supplyMm", "behindMm"],
+    Front: ["front", "frontC", "front3"],
+    Top: ["top", "topThickMm"],
+    Inside: ["disks", "ownFans"],
+  },
   figures: [
-    { id: "form", word: "largest board", by: "label", range: () => [], ask: (x) => `Which boards does ${x} take?` },
+    { id: "form", word: "largest board", options: Object.keys(SHAPE), by: "label", range: () => [], ask: (x) => `Which boards does ${x} take?` },
     {
       id: "cardMm",
       word: "room for a card",

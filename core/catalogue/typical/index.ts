@@ -6,6 +6,7 @@ import { CARD, COOLER, SUPPLY } from "./large-parts";
 import { CPU, DRIVE, FAN_KIND, HUB, LIGHTING, MEMORY, SPLITTER } from "./small-parts";
 
 export type { Beside, Figure, FigureValue, Values } from "./kind";
+export { type ManualLine, MOST_MANUAL_LINES, manualLines } from "./manual";
 
 const KINDS: Partial<Record<PartKind, TypicalKind>> = {
   board: BOARD,
@@ -28,10 +29,30 @@ export const figuresOf = (kind: PartKind): readonly Figure[] => KINDS[kind]?.fig
 
 const valuesOf = (t: Pick<PartType, "figures">): Values => Object.fromEntries(Object.entries(t.figures ?? {}).map(([id, f]) => [id, f.value]));
 
-function made(kind: PartKind, head: Pick<PartType, "id" | "maker" | "name" | "revision">, figures: NonNullable<PartType["figures"]>): PartType {
+type Head = Pick<PartType, "id" | "maker" | "name" | "revision"> & Partial<Pick<PartType, "placed">>;
+
+function made(kind: PartKind, { id, maker, name, revision, placed }: Head, figures: NonNullable<PartType["figures"]>): PartType {
   const k = KINDS[kind];
   if (!k) throw new Error(`no ${kind} is typical`);
-  return PartType.parse({ ...head, kind, figures, ...k.make(valuesOf({ figures })) });
+  const { ports, body, ...more } = k.make(valuesOf({ figures }));
+  const at = <X extends { id: string; at?: unknown; label?: string }>(x: X): X => {
+    const p = placed?.[x.id];
+    if (!p) return x;
+    const was = (x.at ?? {}) as { xMm?: number; yMm?: number };
+    return { ...x, ...(p.label ? { label: p.label } : {}), ...(x.at ? { at: { xMm: p.xMm ?? was.xMm, yMm: p.yMm ?? was.yMm } } : {}) };
+  };
+  return PartType.parse({
+    id,
+    maker,
+    name,
+    revision,
+    ...(placed && Object.keys(placed).length > 0 ? { placed } : {}),
+    kind,
+    figures,
+    ...more,
+    ports: ports.map(at),
+    body: { ...body, ...(body.mounts ? { mounts: body.mounts.map(at) } : {}) },
+  });
 }
 
 /**
@@ -48,6 +69,43 @@ export function provisional(kind: PartKind, head: { id: string; maker?: string; 
     ),
   );
   return made(kind, { id: head.id, maker: head.maker ?? "", name: head.name, revision: 1 }, figures);
+}
+
+/**
+ * A part as somebody counts it: what was counted is confirmed, by whom and when; the rest is as that of one alike, or as it usually is.
+ * @throws for a kind of which nothing is typical, and for values that no part can have.
+ */
+export function counted(
+  kind: PartKind,
+  head: Head,
+  given: Values,
+  { alike, by, at }: { alike?: PartType | undefined; by?: string; at?: string } = {},
+): PartType {
+  const k = KINDS[kind];
+  if (!k) throw new Error(`no ${kind} is typical`);
+  const like = alike?.kind === kind ? (alike.figures ?? {}) : {};
+  const known = { ...Object.fromEntries(Object.entries(like).map(([id, f]) => [id, f.value])), ...given };
+  const figures = Object.fromEntries(
+    Object.entries(k.typical(known, {})).map(([id, u]): [string, NonNullable<PartType["figures"]>[string]] =>
+      given[id] !== undefined
+        ? [id, { value: given[id] as FigureValue, is: "confirmed", ...(by ? { by } : {}), ...(at ? { at } : {}) }]
+        : like[id]
+          ? [id, { value: like[id].value, is: "typical", from: `as ${alike?.name ?? "one alike"} has it`.slice(0, 200) }]
+          : [id, { value: u.value, is: "typical", from: u.rule }],
+    ),
+  );
+  return made(kind, head, figures);
+}
+/** Headings under which one counts a kind, with their figures. */
+export function groupsOf(kind: PartKind): { word: string; figures: Figure[] }[] {
+  const k = KINDS[kind];
+  if (!k) return [];
+  const byId = new Map(k.figures.map((f) => [f.id, f]));
+  const under = new Set(Object.values(k.groups ?? {}).flat());
+  return [
+    { word: "", figures: k.figures.filter((f) => !under.has(f.id)) },
+    ...Object.entries(k.groups ?? {}).map(([word, ids]) => ({ word, figures: ids.flatMap((id) => byId.get(id) ?? []) })),
+  ].filter((g) => g.figures.length > 0);
 }
 
 /** Is anything of it only taken to be so? */

@@ -24,6 +24,8 @@ export interface Figure {
   range: (values: Values) => readonly FigureValue[];
   /** In the words of the thing: "How long is it?" */
   ask: (name: string) => string;
+  /** What may be chosen, where it is a word. */
+  options?: readonly string[];
   /** How it is found out: printed on the box, seen, measured. The easier the sooner it is asked. */
   by: "label" | "seen" | "measured" | "manual";
 }
@@ -31,6 +33,8 @@ export interface Figure {
 /** A kind of part as it usually is, by what is said of it. Data with the rule that gave it; common practice unless another source is named. */
 export interface TypicalKind {
   figures: readonly Figure[];
+  /** Figures in the order in which one counts them, under headings; those of none stand first. */
+  groups?: Readonly<Record<string, readonly string[]>>;
   /** Every figure's value, and the rule that gives it, for what is not said. */
   typical: (said: Values, beside: Beside) => Record<string, { value: FigureValue; rule: string }>;
   /** The part with these values. */

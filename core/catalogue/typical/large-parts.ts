@@ -34,6 +34,7 @@ export const CARD: TypicalKind = {
     {
       id: "plugs",
       word: "power plugs",
+      options: ["none", "one 8-pin", "two 8-pin", "one 16-pin"],
       by: "seen",
       range: (v) => (is(v, "graphics") ? others(v, "plugs", "one 8-pin", "two 8-pin", "one 16-pin") : []),
       ask: (x) => `Which power sockets has ${x}?`,
@@ -198,10 +199,25 @@ function bag(w: number): { cpu: number; gfx: number; g16: number; sata: number }
 const cableFits = (v: Values) => (s(v, "form") === "ATX" ? 0 : -150);
 
 export const SUPPLY: TypicalKind = {
+  groups: { "In the bag": ["modular", "cpu", "gfx", "g16", "sata", "cpuMm"], Size: ["lengthMm"] },
   figures: [
     { id: "watts", word: "what it gives", unit: "W", by: "label", range: () => [], ask: (x) => `How many watts does ${x} give?` },
-    { id: "form", word: "format", by: "label", range: () => [], ask: (x) => `Which format is ${x}: ATX, SFX?` },
-    { id: "efficiency", word: "efficiency class", by: "label", range: () => [], ask: (x) => `Which efficiency class has ${x}?` },
+    {
+      id: "form",
+      word: "format",
+      options: ["ATX", "SFX", "SFX-L", "TFX"],
+      by: "label",
+      range: () => [],
+      ask: (x) => `Which format is ${x}: ATX, SFX?`,
+    },
+    {
+      id: "efficiency",
+      word: "efficiency class",
+      options: ["none", "bronze", "gold", "platinum", "titanium"],
+      by: "label",
+      range: () => [],
+      ask: (x) => `Which efficiency class has ${x}?`,
+    },
     {
       id: "modular",
       word: "cables that come off",

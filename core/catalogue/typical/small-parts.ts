@@ -186,7 +186,14 @@ export const SPLITTER: TypicalKind = {
 export const MEMORY: TypicalKind = {
   figures: [
     { id: "sizeGb", word: "size of a module", unit: "GB", by: "label", range: () => [], ask: (x) => `How large is one module of ${x}?` },
-    { id: "memory", word: "memory type", by: "label", range: (v) => others(v, "memory", "DDR4", "DDR5"), ask: (x) => `Is ${x} DDR4 or DDR5?` },
+    {
+      id: "memory",
+      word: "memory type",
+      options: ["DDR4", "DDR5"],
+      by: "label",
+      range: (v) => others(v, "memory", "DDR4", "DDR5"),
+      ask: (x) => `Is ${x} DDR4 or DDR5?`,
+    },
     { id: "mts", word: "speed as sold", unit: "MT/s", by: "label", range: () => [], ask: (x) => `At what speed is ${x} sold?` },
     {
       id: "heightMm",
@@ -266,6 +273,7 @@ export const DRIVE: TypicalKind = {
     {
       id: "form",
       word: "form",
+      options: ["M.2", "2.5", "3.5"],
       by: "label",
       range: (v) => (s(v, "form") === "2.5" ? ["M.2"] : []),
       ask: (x) => `Is ${x} an M.2 module or a drive with two sockets?`,
@@ -273,6 +281,7 @@ export const DRIVE: TypicalKind = {
     {
       id: "protocol",
       word: "what it speaks",
+      options: ["nvme", "sata"],
       by: "label",
       range: (v) => (s(v, "form") === "M.2" ? others(v, "protocol", "nvme", "sata") : []),
       ask: (x) => `Does ${x} speak NVMe or SATA?`,

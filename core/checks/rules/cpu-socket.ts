@@ -20,7 +20,10 @@ export const cpuSocket: Rule = {
       return [
         partsFinding("cpu-socket", {
           severity: "stop",
-          message: `${cpu.type.name} is for socket ${key}; ${socket.part.type.name} has socket ${socket.port.key}.`,
+          message:
+            key === "assumed" || socket.port.key === "assumed" || socket.port.key === "another"
+              ? `${cpu.type.name} is for another socket than that of ${socket.part.type.name}.`
+              : `${cpu.type.name} is for socket ${key}; ${socket.part.type.name} has socket ${socket.port.key}.`,
           parts: [cpu.id, socket.part.id],
           ifIgnored: "It does not go in, and forcing it bends contacts.",
           swap: cpu.id,
