@@ -4,6 +4,7 @@ import { saveType } from "../../server/shelf/save";
 import { takeShelfFile } from "../../server/shelf/shelf-file";
 import { setStock } from "../../server/shelf/stock";
 import { addTip, stillSo, withdrawTip } from "../../server/shelf/tips";
+import { keepTaps } from "../../server/shelf/type-photo";
 import { perform } from "../../server/unit/door";
 
 export const saveTypeAction = async (input: unknown) => perform(saveType, input);
@@ -13,3 +14,4 @@ export const tipAction = async (input: unknown) => perform(addTip, input);
 export const stillSoAction = async (input: unknown) => perform(stillSo, input);
 export const withdrawTipAction = async (input: unknown) => perform(withdrawTip, input);
 export const mergeAction = async (input: unknown) => perform(mergeTypes, input);
+export const tapsAction = async (input: unknown) => perform(keepTaps, input);

@@ -110,7 +110,7 @@ function Question({ m, graph, pending, onAnswer }: { m: Matter; graph: Graph; pe
     <li className="border-t border-rule py-3">
       <h3 className="font-semibold">{m.question}</h3>
       <p className="text-second text-soft">
-        Assumed: {m.words}
+        Assumed: {m.words === "assumed" ? "yes" : m.words}
         {m.because ? `, ${m.because}` : ""}
         {m.parts > 1 ? `; ${m.parts} parts of the machine are of it` : ""}
       </p>

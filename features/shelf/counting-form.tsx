@@ -28,6 +28,7 @@ export function CountingForm({
       : groupsOf(type.kind)
           .flatMap((g) => g.figures)
           .find((f) => f.id === last && !f.unit);
+  const open = Object.entries(type.figures ?? {}).filter(([, f]) => f.is === "typical");
   const lastValue = lastFigure ? Number(type.figures?.[lastFigure.id]?.value ?? 0) : 0;
   return (
     <div className="flex flex-col gap-4">
@@ -91,7 +92,7 @@ export function CountingForm({
                       step="any"
                       maxLength={60}
                       aria-label={word}
-                      value={value}
+                      value={value === "assumed" ? "" : value}
                       onFocus={(e) => e.currentTarget.select()}
                       onChange={(e) => {
                         if (typeof value !== "number") set(f.id, e.target.value);
@@ -108,6 +109,11 @@ export function CountingForm({
       {lastFigure ? (
         <Button className="self-start" disabled={lastValue >= MOST} onClick={() => set(lastFigure.id, lastValue + 1)}>
           One more like the last: {lastFigure.word}
+        </Button>
+      ) : null}
+      {open.length > 0 ? (
+        <Button className="self-start" onClick={() => onFigures(Object.fromEntries(open.map(([id, f]) => [id, f.value])))}>
+          All that is grey is so, too
         </Button>
       ) : null}
       <p className="text-second text-soft">

@@ -1,6 +1,7 @@
 "use client";
 import { useRef, useState } from "react";
 import { shapeOf } from "../../core/catalogue";
+import { cssMatrix, type Ground } from "../../core/photo";
 import { portSizeMm } from "../../ui/drawing/port-size";
 import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { type Draft, get, type Json } from "./draft";
@@ -82,6 +83,7 @@ export function TypeDrawing({
   onChoose,
   onMove,
   marked = [],
+  ground,
 }: {
   draft: Draft;
   chosen: string;
@@ -89,6 +91,8 @@ export function TypeDrawing({
   onMove: (path: (string | number)[], xMm: number, yMm: number) => void;
   /** Sentences of what contradicts itself: what they name is marked. */
   marked?: readonly string[];
+  /** A photo that lies under it, and how. */
+  ground?: { src: string; width: number; height: number; is: Ground } | undefined;
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const drag = useRef<{ thing: Thing; dx: number; dy: number } | null>(null);
@@ -136,7 +140,32 @@ export function TypeDrawing({
           drag.current = null;
         }}
       >
-        <rect width={w * s} height={h * s} fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2" />
+        <rect
+          width={w * s}
+          height={h * s}
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          strokeWidth="2"
+          // What is chosen goes where one presses: on a photo that is quicker than to drag.
+          onPointerDown={(e) => {
+            const thing = ground && things.find((t) => t.path.join(".") === chosen);
+            if (!thing) return;
+            const p = where(e);
+            onMove(thing.path, Math.round(p.x), Math.round(p.y));
+          }}
+        />
+        {ground ? (
+          <foreignObject width={w * s} height={h * s} className="pointer-events-none overflow-hidden" aria-hidden>
+            {/* biome-ignore lint/performance/noImgElement: a photo of the shop's own store, laid flat by a matrix */}
+            <img
+              alt=""
+              src={ground.src}
+              width={ground.width}
+              height={ground.height}
+              style={{ maxWidth: "none", width: ground.width, height: ground.height, transformOrigin: "0 0", transform: cssMatrix(ground.is, s) }}
+            />
+          </foreignObject>
+        ) : null}
         {draft.kind === "board"
           ? list(get(draft, ["body", "holes"])).map((o, i) => (
               <circle
@@ -206,7 +235,7 @@ export function TypeDrawing({
                 height={Math.max(6, t.hMm * s)}
                 rx={t.round ? 6 : 0}
                 fill={on ? "var(--ink)" : "var(--raised)"}
-                fillOpacity={t.wMm * t.hMm > 1500 && !on ? 0 : 1}
+                fillOpacity={ground ? (on ? 0.7 : 0.35) : t.wMm * t.hMm > 1500 && !on ? 0 : 1}
                 stroke="var(--ink)"
                 strokeWidth={on ? 2.5 : 1.2}
               />

@@ -2,6 +2,7 @@
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { FAMILY_IDS, family, isProvisional, type PartType, PORT_ROLES, TYPICAL_KINDS, withFigure, withMeasured } from "../../core/catalogue";
+import { groundOf } from "../../core/photo";
 import type { ShelfEntry } from "../../server/shelf/search";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
@@ -17,6 +18,7 @@ import { type Draft, draftOf, FIELDS, get, type Json, judgeDraft, put } from "./
 import { EntryChoice, EntryField, EntryRow } from "./entry-row";
 import { IsAnother } from "./is-another";
 import { MountingsForm, SocketCutout } from "./mountings-form";
+import { PhotoGround } from "./photo-ground";
 import { PlacesForm } from "./places-form";
 import { roleWord } from "./role-words";
 import { TypeDrawing } from "./type-drawing";
@@ -28,12 +30,17 @@ const str = (v: Json | undefined) => (typeof v === "string" ? v : typeof v === "
 export function TypeScreen({ entry, mayWithdraw = false }: { entry: ShelfEntry; mayWithdraw?: boolean }) {
   const dates = useDates();
   const [draft, setDraft] = useState<Draft>(() => draftOf(entry.type));
-  const [look, setLook] = useState<"form" | "ports" | "places" | "json" | "count">(entry.type.figures ? "count" : "form");
+  const [look, setLook] = useState<"form" | "ports" | "places" | "json" | "count" | "photo">(entry.type.figures ? "count" : "form");
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState("");
   const [because, setBecause] = useState("");
   const act = useAct();
   const router = useRouter();
+  const ground = useMemo(() => {
+    const { photo } = entry;
+    const is = photo ? groundOf(photo.taps) : "";
+    return photo && typeof is !== "string" ? { src: `/photos/${photo.id}`, width: photo.width, height: photo.height, is } : undefined;
+  }, [entry]);
   const judged = useMemo(() => judgeDraft(draft), [draft]);
   /** What the draft was begun from. Somebody else's correction never takes a draft away: saving it is then refused in a sentence. */
   const [base, setBase] = useState(entry.type);
@@ -80,6 +87,7 @@ export function TypeScreen({ entry, mayWithdraw = false }: { entry: ShelfEntry; 
                   ...(entry.type.figures ? ([["count", "Counting card"]] as const) : []),
                   ["form", "Numbers"],
                   ...(draft.kind === "case" ? ([["places", "Places"]] as const) : ([["ports", `Ports, ${list(draft.ports).length}`]] as const)),
+                  ...(draft.kind === "board" || draft.kind === "case" ? ([["photo", "Photo"]] as const) : []),
                   ["json", "Whole entry"],
                 ] as const
               ).map(([id, word]) => (
@@ -112,6 +120,7 @@ export function TypeScreen({ entry, mayWithdraw = false }: { entry: ShelfEntry; 
             {look === "form" ? <Numbers draft={draft} kind={entry.type.kind} set={set} /> : null}
             {look === "ports" ? <Ports draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
             {look === "places" ? <PlacesForm draft={draft} set={set} chosen={chosen} onChoose={setChosen} /> : null}
+            {look === "photo" ? <PhotoGround type={entry.type} photo={entry.photo} /> : null}
             {look === "json" ? (
               <label className="flex h-full flex-col gap-1">
                 <span className="text-second text-soft">Leads, cables and all the rest. {jsonFault}</span>
@@ -174,6 +183,7 @@ export function TypeScreen({ entry, mayWithdraw = false }: { entry: ShelfEntry; 
             draft={draft}
             chosen={chosen}
             onChoose={setChosen}
+            ground={ground}
             onMove={(path, xMm, yMm) => {
               // Of a counted part the place is kept over a later count.
               const moved = path[0] === "ports" ? str(get(draft, ["ports", path[1] as number, "id"])) : "";

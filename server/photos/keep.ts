@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Photo } from "../../db";
+import { Photo, TypePhoto } from "../../db";
 import { done, no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
@@ -38,7 +38,7 @@ export const photo = query({
   name: "photo.see",
   input: z.object({ id: z.uuid() }),
   run: async (em, { id }): Promise<Result<Buffer>> => {
-    const known = await em.findOne(Photo, { id });
+    const known = (await em.findOne(Photo, { id })) ?? (await em.findOne(TypePhoto, { id }));
     const bytes = known ? await photoStore.get(id) : undefined;
     return bytes ? yes(bytes) : no("There is no such photo.");
   },

@@ -4,6 +4,8 @@ import { bodyAtMost } from "../kernel/body";
 import { no, type Result } from "../kernel/result";
 import { sealedOfPhoto } from "../kernel/seal";
 import { seatHere } from "../kernel/who";
+import { keepTypePhoto } from "../shelf/type-photo";
+import { perform } from "../unit/door";
 import { performKept } from "../unit/kept-entry";
 import { uprightBeside } from "./beside";
 import { keepPhoto } from "./keep";
@@ -15,6 +17,8 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   // Nobody's pictures are read.
   if (!(await seatHere())) return { status: 200, body: { ...no("You are not signed in any more. The photo is kept on the tablet."), later: "who" } };
   const asked = new URL(request.url).searchParams;
+  const type = asked.get("type");
+  if (type !== null) return { status: 200, body: await takeTypePhoto(request, type) };
   let entry: unknown;
   try {
     entry = JSON.parse(asked.get("entry") ?? "");
@@ -36,4 +40,19 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   const said = await performKept(seatHere, keepPhoto, { ...about, photo: { id, ...size, bytes: bytes.length } }, entry, sealed);
   if (!said.ok) await photoStore.remove(id);
   return { status: 200, body: said };
+}
+
+/** A photo for under a part type's drawing: whoever sends it stands at a page that waits for the answer. */
+async function takeTypePhoto(request: Request, type: string): Promise<Result> {
+  const raw = await bodyAtMost(request.body, MOST_PHOTO_BYTES);
+  if (!raw) return no(`The photo is larger than ${MOST_PHOTO_BYTES / 1_000_000} MB. Take it with fewer pixels. Nothing was changed.`);
+  const made = await uprightBeside(raw);
+  if (made === "busy") return no("Many photos come in at this moment. Nothing was changed. Try again.");
+  if (!made) return no("This file is no photo that Imbra reads: it takes JPEG, PNG and WebP. Nothing was changed.");
+  const id = randomUUID();
+  const { bytes, ...size } = made;
+  await photoStore.put(id, bytes);
+  const said = await perform(keepTypePhoto, { type, photo: { id, ...size, bytes: bytes.length } });
+  if (!said.ok) await photoStore.remove(id);
+  return said;
 }

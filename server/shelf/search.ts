@@ -6,6 +6,7 @@ import { yes } from "../kernel/result";
 import { line } from "../kernel/text";
 import { query } from "../unit/action";
 import { type TipView, tipsOf } from "./tips";
+import { type TypePhotoView, typePhotoOf } from "./type-photo";
 
 const MOST_SHOWN = 60;
 /** Pages of it that can be leafed through. */
@@ -78,6 +79,7 @@ export interface ShelfEntry {
   measured: { number: string; part: string; what: string; word: string; mm: number; says: number | null }[];
   revisions: { revision: number; at: string; by: string; because: string }[];
   tips: TipView[];
+  photo: TypePhotoView | null;
 }
 
 interface MeasuredPart {
@@ -111,6 +113,7 @@ export async function shelfEntry(em: EntityManager, id: string): Promise<ShelfEn
     measured: parts.flatMap((p) => otherwise(type, p)),
     revisions: revisions.map((r) => ({ revision: r.revision, at: r.at.toISOString(), by: r.by.name, because: r.because })),
     tips: await tipsOf(em, [id]),
+    photo: await typePhotoOf(em, id),
   };
 }
 

@@ -115,6 +115,7 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   defaultsAction: L,
   tipAction: TL,
   mergeAction: TL,
+  tapsAction: TL,
   stillSoAction: TL,
   withdrawTipAction: L,
   factsAction: TL,

@@ -1,0 +1,1 @@
+export { cssMatrix, type Ground, groundOf, mmOf, pxOf, type Tap } from "./ground";

@@ -1,0 +1,64 @@
+import { z } from "zod";
+import { type EntityManager, ShelfType, TypePhoto } from "../../db";
+import { no, type Result, yes } from "../kernel/result";
+import { TypeId } from "../kernel/text";
+import { photoStore } from "../photos/store";
+import { shopAction } from "../unit/action";
+
+/** The photo that lies under a part type's drawing, and the points of it whose place is known: px of the photo, mm of the part. */
+export interface TypePhotoView {
+  id: string;
+  width: number;
+  height: number;
+  taps: { xPx: number; yPx: number; xMm: number; yMm: number }[];
+}
+
+const Taps = z
+  .array(
+    z.strictObject({
+      xPx: z.number().min(0).max(20_000),
+      yPx: z.number().min(0).max(20_000),
+      xMm: z.number().min(-2000).max(5000),
+      yMm: z.number().min(-2000).max(5000),
+    }),
+  )
+  .max(20, "at most 20 points");
+
+export async function typePhotoOf(em: EntityManager, type: string): Promise<TypePhotoView | null> {
+  const row = await em.findOne(TypePhoto, { type });
+  return row ? { id: row.id, width: row.width, height: row.height, taps: row.taps } : null;
+}
+
+/** A photo that is in the store already lies under the type's drawing from now on; the one before goes. */
+export const keepTypePhoto = shopAction({
+  name: "shelf.photo",
+  permission: "keep the shelf",
+  input: z.object({
+    type: TypeId,
+    photo: z.object({ id: z.uuid(), width: z.number().int().min(1), height: z.number().int().min(1), bytes: z.number().int().min(1) }),
+  }),
+  run: async (unit, p): Promise<Result<undefined>> => {
+    if ((await unit.tx.count(ShelfType, { id: p.type })) === 0) return no(`The shelf has no part type ${p.type}. Nothing was kept.`);
+    const had = await unit.tx.findOne(TypePhoto, { type: p.type });
+    if (had) {
+      unit.tx.remove(had);
+      await unit.tx.flush();
+      await photoStore.remove(had.id);
+    }
+    unit.tx.create(TypePhoto, { ...p.photo, type: p.type, taps: [], by: unit.by, at: unit.when.happened });
+    return yes(undefined);
+  },
+});
+
+/** Where somebody tapped on it. */
+export const keepTaps = shopAction({
+  name: "shelf.photo-taps",
+  permission: "keep the shelf",
+  input: z.object({ type: TypeId, photo: z.uuid("is none of ours"), taps: Taps }),
+  run: async (unit, { type, photo, taps }): Promise<Result<undefined>> => {
+    const row = await unit.tx.findOne(TypePhoto, { type, id: photo });
+    if (!row) return no("Somebody put another photo there meanwhile. Nothing was kept. Look again.");
+    row.taps = taps;
+    return yes(undefined);
+  },
+});
