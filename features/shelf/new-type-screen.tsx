@@ -32,7 +32,8 @@ const idOf = (maker: string, name: string): string =>
     .slice(0, 80);
 
 /** A part type that the shelf lacks, counted while the part lies there; half done it stays over a reload. */
-export function NewTypeScreen({ kind, alike, by }: { kind: PartKind; alike: PartType | null; by: string }) {
+export function NewTypeScreen({ asked, alike, by }: { asked: string; alike: PartType | null; by: string }) {
+  const kind: PartKind = TYPICAL_KINDS.find((k) => k === asked) ?? "board";
   const router = useRouter();
   const act = useAct();
   const [form, setForm] = useState<Kept>({ kind, maker: alike?.maker ?? "", name: "", given: {}, placed: alike?.placed ?? {} });
@@ -92,8 +93,9 @@ export function NewTypeScreen({ kind, alike, by }: { kind: PartKind; alike: Part
               <Link className="underline underline-offset-4" href="/shelf">
                 Shelf
               </Link>
-              , new part type{alike ? `, like ${alike.name}` : ""}
+              {alike ? `, like ${alike.name}` : ""}
             </p>
+            <h1 className="text-action font-[650]">New part type</h1>
             <div className="mt-1 grid grid-cols-[9rem_1fr_1fr] gap-2">
               <label>
                 <span className="block text-second text-soft">Kind</span>
@@ -185,16 +187,19 @@ export function NewTypeScreen({ kind, alike, by }: { kind: PartKind; alike: Part
             />
           ) : null}
           {port ? (
-            <label className="flex items-center gap-3">
-              <span className="text-second text-soft">As printed</span>
+            <p className="flex items-center gap-3">
+              <label htmlFor="printed" className="text-second text-soft">
+                As printed
+              </label>
               <input
+                id="printed"
                 className="field mono w-48"
                 value={port.label}
                 maxLength={60}
                 onChange={(e) => place(port.id, { label: e.target.value || port.id })}
               />
               <span className="text-second text-soft">Arrow keys move it 1 mm, with Shift 10.</span>
-            </label>
+            </p>
           ) : (
             <p className="text-second text-soft">
               {["board", "case"].includes(form.kind) ? "Where such parts usually have them. Press one to name or move it." : ""}

@@ -1,5 +1,4 @@
 import type { Metadata } from "next";
-import { TYPICAL_KINDS } from "../../../../core/catalogue";
 import { NewTypeScreen } from "../../../../features/shelf/new-type-screen";
 import { whoIsIt } from "../../../../server/kernel/who";
 import { toSignIn } from "../../../../server/unit/door";
@@ -12,6 +11,6 @@ export default async function Page({ searchParams }: { searchParams: Promise<{ k
   const who = await whoIsIt();
   if (!who) return toSignIn();
   const alike = like ? (await partTypePage(like)).type : null;
-  const kind = TYPICAL_KINDS.find((k) => k === (alike?.kind ?? asked)) ?? "board";
-  return <NewTypeScreen key={`${kind} ${alike?.id ?? ""}`} kind={kind} alike={alike} by={who.name} />;
+  const kind = alike?.kind ?? asked ?? "board";
+  return <NewTypeScreen key={`${kind} ${alike?.id ?? ""}`} asked={kind} alike={alike} by={who.name} />;
 }
