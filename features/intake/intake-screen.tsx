@@ -42,6 +42,7 @@ const EMPTY = {
   dueHour: "",
   duePromised: "",
   budget: "",
+  machines: "1",
   noiseDb: "",
   lighting: "indifferent",
   copyOf: "",
@@ -121,6 +122,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
       dueOn: mail.due?.day ?? "",
       dueHour: mail.due?.hour ?? "",
       budget: mail.budget === undefined ? "" : String(mail.budget),
+      machines: String(Math.min(20, mail.machines)),
       noiseDb: String(mail.promises.find((p) => p.about === "quiet" && p.value !== undefined)?.value ?? ""),
       ...(mail.monitors[0]
         ? {
@@ -178,6 +180,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
         dueOn: form.dueOn || null,
         ...(form.dueOn && form.dueHour ? { dueHour: form.dueHour } : {}),
         duePromised: form.duePromised === "yes",
+        machines: Math.max(1, Math.min(20, Math.round(Number(form.machines)) || 1)),
         ...(text.trim() === "" ? {} : { mail: { text, fixes } }),
         lighting: form.lighting,
         ...(form.budget ? { budget: Number(form.budget) } : {}),
@@ -259,6 +262,17 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
                 max={80}
                 value={form.noiseDb}
                 onChange={(e) => set("noiseDb", e.target.value)}
+              />
+            </label>
+            <label>
+              <span className="block text-second text-soft">Equal machines, a job each</span>
+              <input
+                className="field mono w-full"
+                type="number"
+                min={1}
+                max={20}
+                value={form.machines}
+                onChange={(e) => set("machines", e.target.value)}
               />
             </label>
           </div>

@@ -13,11 +13,12 @@ const WORD: Record<FileRow["what"], string> = {
   new: "new",
   corrected: "a new revision",
   stock: "stock only",
+  beside: "tips or photo only",
   same: "as it is",
   "left out": "left out",
 };
-const ORDER: FileRow["what"][] = ["left out", "new", "corrected", "stock", "same"];
-const TAKEN: FileRow["what"][] = ["new", "corrected", "stock"];
+const ORDER: FileRow["what"][] = ["left out", "new", "corrected", "stock", "beside", "same"];
+const TAKEN: FileRow["what"][] = ["new", "corrected", "stock", "beside"];
 
 /** Part types from a CSV or JSON file: read, judged row by row, then taken over with one press. */
 export function ImportScreen() {
@@ -61,7 +62,8 @@ export function ImportScreen() {
         }
         return r;
       },
-      (v) => `${v.made} new, ${v.corrected} with a new revision, ${v.stock} stock only${v.left.length > 0 ? `; ${v.left.length} left out` : ""}.`,
+      (v) =>
+        `${v.made} new, ${v.corrected} with a new revision, ${v.stock} stock only${v.beside > 0 ? `, ${v.beside} tips and photos` : ""}${v.left.length > 0 ? `; ${v.left.length} left out` : ""}.`,
     );
   const count = (what: FileRow["what"]) => rows?.filter((r) => r.what === what).length ?? 0;
   return (

@@ -252,12 +252,8 @@ export function TypeScreen({ entry, mayWithdraw = false }: { entry: ShelfEntry; 
               Count one like it
             </Link>
           ) : null}
-          <a
-            className="key no-underline"
-            download={`${entry.type.id}.json`}
-            href={`data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(entry.type, null, 2))}`}
-          >
-            Save as JSON file
+          <a className="key no-underline" download href={`/files/shelf/${encodeURIComponent(entry.type.id)}`}>
+            As a file, with tips and photo
           </a>
         </section>
       </div>

@@ -41,7 +41,7 @@ export type Brief = z.infer<typeof Brief>;
 
 /** The brief of a job that is made, of what was typed and what the mail says. */
 export function briefOf(
-  n: { phone: string; dueHour?: string | undefined; duePromised: boolean; mail?: { text: string } | undefined },
+  n: { phone: string; dueHour?: string | undefined; duePromised: boolean; machines: number; mail?: { text: string } | undefined },
   mail: Mail | undefined,
 ): Brief {
   return Brief.parse({
@@ -66,6 +66,7 @@ export function briefOf(
           : [],
       )
       .slice(0, 100),
-    machines: mail?.machines ?? 1,
+    // Each has a job of its own, and with it an offer of its own.
+    machines: n.machines > 1 ? 1 : (mail?.machines ?? 1),
   });
 }

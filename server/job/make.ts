@@ -56,6 +56,8 @@ export const NewJob = z.object({
     .regex(/^([01]\d|2[0-3]):[0-5]\d$/, "give an hour, such as 15:00")
     .optional(),
   duePromised: z.boolean().default(false),
+  /** Equal machines: a job each. */
+  machines: z.number().int().min(1).max(20).default(1),
   aside: z.array(line(300)).max(MOST_ROWS).default([]),
 });
 
@@ -85,7 +87,6 @@ export const newJob = shopAction({
     const taken = await serialTaken(tx, serials);
     if (taken) return no(`${taken}. Nothing was stored. Look at the label again.`);
     const shop = await shopDefaults(tx);
-    const number = await nextNumber(tx);
     const wishes = Wishes.parse({
       purpose: n.purpose,
       lighting: n.lighting,
@@ -94,66 +95,76 @@ export const newJob = shopAction({
       ...(n.budget === undefined ? {} : { budget: n.budget }),
       ...(n.noiseDb === undefined ? {} : { noiseDb: n.noiseDb }),
     });
-    const job = tx.create(Job, {
-      number,
-      client: n.client,
-      title: n.title,
-      purpose: n.purpose,
-      stage: "intake",
-      technician: unit.by,
-      dueOn: n.dueOn,
-      policy: Policy.parse({ ...shop.schools, ...base?.build.policy, ...n.policy }),
-      settings: Settings.parse({}),
-      wishes,
-      brief: briefOf({ ...n, dueHour: n.dueHour ?? (n.dueOn && shop.dueHour ? shop.dueHour : undefined) }, read?.mail),
-      aside: [...n.aside, ...(read ? asideOf(read.mail.lines) : [])].slice(0, MOST_ROWS),
-      partsRevision: 1,
-      version: 1,
-      revision: 1,
-      createdAt: unit.when.happened,
-    });
-    if (base && earlier) {
-      const rows = await tx.find(JobPart, { job: earlier.id, origin: "client" }, { orderBy: { position: "asc" } });
-      const parts = new Map(base.build.parts.map((p) => [p.id, p]));
-      for (const r of rows) {
-        const part = parts.get(r.key);
-        // What belonged to the earlier client does not come along.
-        if (part)
-          layPart(
-            tx,
-            job,
-            { ...part, serial: undefined, reused: undefined, price: undefined, measured: undefined },
-            base.types(part.type),
-            r.position,
-          );
+    // Equal machines are a job each: each has its own serials, its own bench and its own faults.
+    let first = "";
+    for (let at = 1; at <= n.machines; at++) {
+      const number = await nextNumber(tx);
+      const job = tx.create(Job, {
+        number,
+        client: n.client,
+        title: at === 1 && n.machines === 1 ? n.title : `${n.title} (${at} of ${n.machines})`.slice(0, 120),
+        purpose: n.purpose,
+        stage: "intake",
+        technician: unit.by,
+        dueOn: n.dueOn,
+        policy: Policy.parse({ ...shop.schools, ...base?.build.policy, ...n.policy }),
+        settings: Settings.parse({}),
+        wishes,
+        brief: briefOf({ ...n, dueHour: n.dueHour ?? (n.dueOn && shop.dueHour ? shop.dueHour : undefined) }, read?.mail),
+        aside: [...n.aside, ...(read ? asideOf(read.mail.lines) : [])].slice(0, MOST_ROWS),
+        partsRevision: 1,
+        version: 1,
+        revision: 1,
+        createdAt: unit.when.happened,
+      });
+      if (base && earlier) {
+        const rows = await tx.find(JobPart, { job: earlier.id, origin: "client" }, { orderBy: { position: "asc" } });
+        const parts = new Map(base.build.parts.map((p) => [p.id, p]));
+        for (const r of rows) {
+          const part = parts.get(r.key);
+          // What belonged to the earlier client does not come along.
+          if (part)
+            layPart(
+              tx,
+              job,
+              { ...part, serial: undefined, reused: undefined, price: undefined, measured: undefined },
+              base.types(part.type),
+              r.position,
+            );
+        }
       }
+      const skeleton = Build.parse({
+        format: "imbra-build",
+        version: 1,
+        name: n.title,
+        partTypes: base?.build.partTypes ?? [],
+        parts: base?.build.parts.filter((p) => p.from === "client") ?? [{ id: "none", type: "none" }],
+      });
+      if (!base) skeleton.parts = [];
+      joinParts(tx, job, skeleton, [
+        ...(joined ?? []),
+        ...n.parts.flatMap((p) =>
+          Array.from({ length: p.count }, (_, i) => ({
+            type: types.get(p.type) as PartType,
+            serial: at === 1 ? p.serials[i] : undefined,
+            reused: p.reused || undefined,
+          })),
+        ),
+      ]);
+      await tx.flush();
+      const made = new JobUnit(tx, unit.actor, unit.when, jobRead(job), undefined);
+      made.emit("job-made", {
+        number,
+        client: n.client,
+        parts: total,
+        from: "list",
+        ...(earlier ? { copyOf: earlier.number } : {}),
+        ...(n.aside.length > 0 ? { aside: n.aside.length } : {}),
+      });
+      await made.keepEvents();
+      first ||= number;
     }
-    const skeleton = Build.parse({
-      format: "imbra-build",
-      version: 1,
-      name: n.title,
-      partTypes: base?.build.partTypes ?? [],
-      parts: base?.build.parts.filter((p) => p.from === "client") ?? [{ id: "none", type: "none" }],
-    });
-    if (!base) skeleton.parts = [];
-    joinParts(tx, job, skeleton, [
-      ...(joined ?? []),
-      ...n.parts.flatMap((p) =>
-        Array.from({ length: p.count }, (_, i) => ({ type: types.get(p.type) as PartType, serial: p.serials[i], reused: p.reused || undefined })),
-      ),
-    ]);
-    await tx.flush();
-    const made = new JobUnit(tx, unit.actor, unit.when, jobRead(job), undefined);
-    made.emit("job-made", {
-      number,
-      client: n.client,
-      parts: total,
-      from: "list",
-      ...(earlier ? { copyOf: earlier.number } : {}),
-      ...(n.aside.length > 0 ? { aside: n.aside.length } : {}),
-    });
-    await made.keepEvents();
-    return yes(number);
+    return yes(first);
   },
 });
 

@@ -34,7 +34,7 @@ export type Role = keyof typeof ROLES;
 export const isRole = (role: string): role is Role => Object.hasOwn(ROLES, role);
 
 /** What a few digits are not enough for. */
-const WITH_PASSWORD: readonly Permission[] = ["end jobs", "keep people"];
+const WITH_PASSWORD: readonly Permission[] = ["end jobs", "keep the shop", "keep people"];
 
 /** Nobody may do anything; a role may what its row says; by a PIN alone nothing that changes people or ends jobs. */
 export const may = (actor: Actor | undefined, permission: Permission): boolean =>

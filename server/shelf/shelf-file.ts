@@ -11,6 +11,7 @@ import { carryOut, query } from "../unit/action";
 import { MOST_TYPES, saveType } from "./save";
 import { shelfWhere } from "./search";
 import { setStock } from "./stock";
+import { type BesideTypes, besideTypes, takeBeside } from "./type-file";
 
 const MOST_ENTRIES = 2000;
 const MOST_CHARS = 4_000_000;
@@ -54,7 +55,7 @@ export interface FileRow {
   line: number;
   id: string;
   name: string;
-  what: "new" | "corrected" | "stock" | "same" | "left out";
+  what: "new" | "corrected" | "stock" | "beside" | "same" | "left out";
   faults: string[];
   /** The revision that the row was compared with. */
   seen: number | null;
@@ -90,18 +91,18 @@ export const takeShelfFile = query({
   name: "shelf.take-file",
   permission: "keep the shelf",
   input: TakeFile,
-  run: async (em, f, actor): Promise<Result<{ made: number; corrected: number; stock: number; left: string[] }>> => {
+  run: async (em, f, actor): Promise<Result<{ made: number; corrected: number; stock: number; beside: number; left: string[] }>> => {
     const read = await wanted(em, f.text);
     if (!read.ok) return read;
     const seen = new Map(f.rows.map((r) => [r.id, r.seen]));
-    const out = { made: 0, corrected: 0, stock: 0, left: [] as string[] };
+    const out = { made: 0, corrected: 0, stock: 0, beside: 0, left: [] as string[] };
     for (const row of read.value.rows) {
       if (row.what === "left out" || row.what === "same" || !seen.has(row.id) || !row.type) continue;
       if (seen.get(row.id) !== row.seen) {
         out.left.push(`${row.name}: corrected by somebody else since the file was read. Read the file again.`);
         continue;
       }
-      if (row.what !== "stock") {
+      if (row.what === "new" || row.what === "corrected") {
         const r = await carryOut(em.fork() as EntityManager, actor, saveType, {
           text: JSON.stringify(row.type),
           ...(row.seen === null ? {} : { from: row.seen }),
@@ -118,17 +119,36 @@ export const takeShelfFile = query({
         if (row.what === "stock") out.stock += 1;
       }
     }
+    const { beside } = read.value;
+    if (beside) {
+      const more = await takeBeside(
+        em,
+        actor,
+        beside,
+        new Set(read.value.rows.filter((r) => r.what !== "left out" && seen.has(r.id)).map((r) => r.id)),
+      );
+      out.beside = more.taken;
+      out.left.push(...more.left);
+    }
     return yes(out);
   },
 });
 
-async function wanted(em: EntityManager, text: string): Promise<Result<{ rows: Wanted[]; said: string[] }>> {
+interface Read {
+  rows: Wanted[];
+  said: string[];
+  beside?: BesideTypes;
+}
+
+async function wanted(em: EntityManager, text: string): Promise<Result<Read>> {
   const isJson = /^[\ufeff\s]*[[{]/.test(text);
   const raw = isJson ? await fromJson(text) : await fromCsv(em, text);
   if (!raw.ok) return raw;
   const ids = [...new Set(raw.value.rows.map((r) => r.id))];
   const now = new Map((await em.find(ShelfType, { id: { $in: ids } }, { limit: MOST_ENTRIES })).map((s) => [s.id, s]));
   const first = new Map<string, number>();
+  const { beside } = raw.value;
+  const withMore = new Set([...(beside?.tips ?? []), ...(beside?.photos ?? [])].map((x) => x.type));
   await inTurns(raw.value.rows, (row) => {
     const before = first.get(row.id);
     if (before !== undefined) row.faults.push(`The id is on line ${before} already.`);
@@ -141,7 +161,7 @@ async function wanted(em: EntityManager, text: string): Promise<Result<{ rows: W
     if (!stock) delete row.stock;
     if (row.faults.length > 0 || !row.type) row.what = "left out";
     else if (!there) row.what = "new";
-    else row.what = canonical(entryOf(there.body)) !== canonical(row.type) ? "corrected" : stock ? "stock" : "same";
+    else row.what = canonical(entryOf(there.body)) !== canonical(row.type) ? "corrected" : stock ? "stock" : withMore.has(row.id) ? "beside" : "same";
   });
   return yes(raw.value);
 }
@@ -163,15 +183,19 @@ const rowOf = (line: number, id: string, name: string, faults: string[], type?: 
   ...(stock === undefined ? {} : { stock }),
 });
 
-async function fromJson(text: string): Promise<Result<{ rows: Wanted[]; said: string[] }>> {
+async function fromJson(text: string): Promise<Result<Read>> {
   const read = parseJson(text.replace(/^\ufeff/, ""));
   if (!read.ok) return no("Nothing was read.", read.faults);
-  const all = Array.isArray(read.value) ? read.value : [read.value];
+  const more = besideTypes(read.value);
+  if (typeof more === "string") return no("Nothing was read.", [more]);
+  const all = more ? more.types : Array.isArray(read.value) ? read.value : [read.value];
   if (all.length === 0) return no("The file holds no part type. Nothing was read.");
   if (all.length > MOST_ENTRIES) return no(`${all.length} part types; at most ${MOST_ENTRIES}. Nothing was read. Split the file.`);
   const word = (v: unknown) => (typeof v === "string" ? v.slice(0, 120) : "");
+  const beside = more?.beside;
   return yes({
     said: [],
+    ...(beside ? { beside } : {}),
     rows: await inTurns(all, (data, i) => {
       const parsed = parseWith(PartType, data);
       const raw = (data ?? {}) as Record<string, unknown>;
@@ -180,7 +204,7 @@ async function fromJson(text: string): Promise<Result<{ rows: Wanted[]; said: st
   });
 }
 
-async function fromCsv(em: EntityManager, text: string): Promise<Result<{ rows: Wanted[]; said: string[] }>> {
+async function fromCsv(em: EntityManager, text: string): Promise<Result<Read>> {
   const read = readCsv(text, true);
   if (!read.ok) return no(read.sentence);
   const { columns, rows } = read.table;

@@ -71,6 +71,8 @@ describe("a mail of a client", () => {
     actions += 3;
     await page.waitForURL(/\/job\/FS-\d+\/parts\?show=matters/);
     await page.getByRole("heading", { name: /^\d+ of \d+ assumed values decide something$/ }).waitFor({ timeout: 90_000 });
+    // What the list says is there at once; counted is what the wiring says, too.
+    await page.getByText(/^The worst that may turn out stands first/).waitFor({ timeout: 90_000 });
     await accessible(page);
     const questions = page
       .getByRole("region", { name: "What matters" })

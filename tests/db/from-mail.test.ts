@@ -98,4 +98,21 @@ describe("a job out of a mail", () => {
     expect(await say("usb2", "many")).toMatchObject({ ok: false, sentence: expect.stringMatching(/is no such value/) });
     expect(await say("usb2", 9000)).toMatchObject({ ok: false, sentence: expect.stringMatching(/cannot be/) });
   });
+  it("of equal machines each has a job of its own, with the same parts and types, and the type is made once", async () => {
+    const before = await db.em().count(Job);
+    const list = "- Case Vantage Airbox 11\n- 2 x Whirrow 120";
+    const made = await carryOut(db.em(), await db.by(), newJob, {
+      client: "Three Desks",
+      title: "Desk",
+      machines: 3,
+      mail: { text: list, fixes: [] },
+    } as never);
+    if (!made.ok) throw new Error(made.sentence);
+    const jobs = await db.em().find(Job, { client: "Three Desks" }, { orderBy: { number: "asc" } });
+    expect(jobs.map((j) => j.title)).toEqual(["Desk (1 of 3)", "Desk (2 of 3)", "Desk (3 of 3)"]);
+    expect([made.value, await db.em().count(Job)]).toEqual([jobs[0]?.number, before + 3]);
+    const parts = await Promise.all(jobs.map((j) => db.em().find(JobPart, { job: j.id }, { orderBy: { position: "asc" } })));
+    expect(parts.map((p) => p.map((x) => x.type))).toEqual(Array.from({ length: 3 }, () => parts[0]?.map((x) => x.type)));
+    expect(await db.em().count(ShelfType, { name: { $like: "%Airbox 11%" }, kind: "case" })).toBe(1);
+  });
 });

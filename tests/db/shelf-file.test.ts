@@ -1,7 +1,16 @@
+import sharp from "sharp";
 import { describe, expect, it } from "vitest";
+import { provisional } from "../../core/catalogue";
 import { ShelfType } from "../../db";
-import { shelfEntry } from "../../server/shelf/search";
+import { addPart } from "../../server/parts/add";
+import { photoStore } from "../../server/photos/store";
+import { mergeTypes } from "../../server/shelf/merge";
+import { saveType } from "../../server/shelf/save";
+import { SHELF_ORDERS, searchShelf, shelfEntry } from "../../server/shelf/search";
 import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf/shelf-file";
+import { addTip } from "../../server/shelf/tips";
+import { typeAsFile } from "../../server/shelf/type-file";
+import { keepTaps, keepTypePhoto } from "../../server/shelf/type-photo";
 import { carryOut } from "../../server/unit/action";
 import { processorMs } from "../cases";
 import { testDatabase } from "./setup";
@@ -48,7 +57,7 @@ describe("a CSV taken over", () => {
     const { rows } = await judge(text);
     expect(whats(rows)).toEqual(["corrected", "stock", "new"]);
     const before = await shelfEntry(db.em(), "whirrow-120");
-    expect(await take(text, rows)).toEqual({ ok: true, value: { made: 1, corrected: 1, stock: 1, left: [] } });
+    expect(await take(text, rows)).toEqual({ ok: true, value: { made: 1, corrected: 1, stock: 1, beside: 0, left: [] } });
     const after = await shelfEntry(db.em(), "whirrow-120");
     expect([after?.type.ratings.noiseDb, after?.type.revision, after?.stock]).toEqual([21.5, (before?.type.revision ?? 0) + 1, before?.stock]);
     expect(after?.revisions[0]?.because).toBe("From list.csv");
@@ -138,4 +147,89 @@ describe("a file that is far too large for what it is", () => {
     clearInterval(beat);
     expect(longest).toBeLessThan((processorMs() - began) / 2);
   }, 60_000);
+});
+
+describe("a part type with its tips and photo as one file", () => {
+  it("is given to another shop and taken in: type, tip, photo and the points on it; taken in again it is the same", async () => {
+    const by = await db.by();
+    const board = "tarnbrook-heron-t40";
+    await carryOut(db.em(), by, addTip, { type: board, step: "fit", words: "Its shield has sharp edges." } as never);
+    const jpeg = await sharp({ create: { width: 40, height: 30, channels: 3, background: "#345" } })
+      .jpeg()
+      .toBuffer();
+    const id = crypto.randomUUID();
+    await photoStore.put(id, jpeg);
+    await carryOut(db.em(), by, keepTypePhoto, { type: board, photo: { id, width: 40, height: 30, bytes: jpeg.length } });
+    const taps = [
+      { xPx: 1, yPx: 1, xMm: 10, yMm: 6 },
+      { xPx: 39, yPx: 1, xMm: 237, yMm: 6 },
+    ];
+    await carryOut(db.em(), by, keepTaps, { type: board, photo: id, taps });
+    const out = await carryOut(db.em(), by, typeAsFile, { id: board });
+    if (!out.ok) throw new Error(out.sentence);
+    // At the other shop it is another type: here, under another id.
+    const there = out.value.replaceAll(board, "their-heron");
+    const { rows } = await judge(there);
+    expect(whats(rows)).toEqual(["new"]);
+    const took = await take(there, rows);
+    expect(took).toMatchObject({ ok: true, value: { made: 1, beside: 2, left: [] } });
+    const entry = await shelfEntry(db.em(), "their-heron");
+    expect(entry?.tips.map((t) => [t.words, t.step])).toEqual([["Its shield has sharp edges.", "fit"]]);
+    expect(entry?.photo).toMatchObject({ width: 40, height: 30, taps });
+    const { type } = (await shelfEntry(db.em(), board)) ?? {};
+    expect({ ...entry?.type, revision: 0, id: board }).toEqual({ ...type, revision: 0 });
+    const again = await judge(there);
+    expect(whats(again.rows)).toEqual(["beside"]);
+    const twice = await take(there, again.rows);
+    expect(twice.ok && [twice.value.beside, twice.value.left]).toEqual([0, ["The photo of their-heron: the shelf has one already, and keeps it."]]);
+  });
+  it("with a picture that is none, or not as such a file is, says so in a sentence and takes the rest", async () => {
+    const one = { format: "imbra-part-types", version: 1, types: [], tips: [], photos: [] };
+    expect(await refused(JSON.stringify({ ...one, version: 9 }))).toMatch(/version/);
+    expect(await refused(JSON.stringify({ ...one, types: "none" }))).toMatch(/no list of part types/);
+    const { type } = (await shelfEntry(db.em(), "whirrow-120")) ?? {};
+    const text = JSON.stringify({ ...one, types: [type], photos: [{ type: "whirrow-120", jpeg: Buffer.from("no picture").toString("base64") }] });
+    const { rows } = await judge(text);
+    const took = await take(text, rows);
+    expect(took.ok && took.value.left).toEqual(["The photo of whirrow-120 is no picture that Imbra reads."]);
+  });
+});
+
+describe("two part types that are one", () => {
+  it("become one: open jobs have the other, the shelf lists it once; what is known whole is never merged away", async () => {
+    const by = await db.by();
+    const fan = provisional("fan", { id: "new-breeze", maker: "", name: "Breeze 120" }, { sizeMm: 120 }, {});
+    await carryOut(db.em(), by, saveType, { text: JSON.stringify(fan) } as never);
+    await carryOut(db.em(), by, addPart, { number: "FS-1044", type: "new-breeze", count: 1 });
+    expect((await searchShelf(db.em(), "", undefined, { provisional: true, order: "jobs" })).rows[0]).toMatchObject({ id: "new-breeze", jobs: 1 });
+    expect(await carryOut(db.em(), by, mergeTypes, { drop: "whirrow-120", keep: "new-breeze" })).toMatchObject({ ok: false });
+    expect(await carryOut(db.em(), by, mergeTypes, { drop: "new-breeze", keep: "coldwharf-tower" })).toMatchObject({ ok: false });
+    const before = await db.view("FS-1044");
+    const merged = await carryOut(db.em(), by, mergeTypes, { drop: "new-breeze", keep: "whirrow-120" });
+    expect(merged).toMatchObject({ ok: true, value: { jobs: ["FS-1044"] } });
+    const after = await db.view("FS-1044");
+    expect(after.build.parts.filter((p) => p.type === "whirrow-120").length).toBe(
+      before.build.parts.filter((p) => p.type === "whirrow-120").length + 1,
+    );
+    expect(after.build.parts.some((p) => p.type === "new-breeze")).toBe(false);
+    expect(await db.em().count(ShelfType, { id: "new-breeze" })).toBe(0);
+    expect(after.log[0]?.text).toMatch(/Breeze 120 replaced by Whirrow 120/);
+  });
+});
+
+describe("the shelf as a list", () => {
+  it("is sorted and leafed through: every part type stands on one page, once", async () => {
+    const total = await db.em().count(ShelfType);
+    for (const order of SHELF_ORDERS) {
+      const ids: string[] = [];
+      for (let page = 0; ; page++) {
+        const r = await searchShelf(db.em(), "", undefined, { order, page });
+        ids.push(...r.rows.map((x) => x.id));
+        expect(r.total).toBe(total);
+        if (!r.more) break;
+      }
+      expect(ids).toHaveLength(total);
+      expect(new Set(ids).size).toBe(total);
+    }
+  });
 });
