@@ -1,7 +1,7 @@
 import { Build, Policy, Wishes } from "../assembly";
 import { type Beside, FORM_FACTORS, type PartKind, type PartType, provisional, SUPPLY_FORMS, type Values } from "../catalogue";
 import type { Mail, MailLine } from "./mail";
-import { partIds, proposeMounts } from "./read-list";
+import { isSeated, partIds, proposeMounts } from "./read-list";
 
 export interface FromMail {
   build: Build;
@@ -167,7 +167,12 @@ export function fromMail(mail: Mail, shelf: (id: string) => PartType | undefined
   const shell = list.find((p) => p.type.kind === "case")?.type;
   const mounts = proposeMounts(
     shell,
-    list.map((p, k) => ({ id: ids[k] ?? "", kind: p.type.kind, ...(p.type.body.widthMm === undefined ? {} : { sizeMm: p.type.body.widthMm }) })),
+    list.map((p, k) => ({
+      id: ids[k] ?? "",
+      kind: p.type.kind,
+      seated: isSeated(p.type),
+      ...(p.type.body.widthMm === undefined ? {} : { sizeMm: p.type.body.widthMm }),
+    })),
   );
   const parts = new Map<number, string[]>();
   for (const [k, p] of list.entries()) parts.set(p.at, [...(parts.get(p.at) ?? []), ids[k] ?? ""]);

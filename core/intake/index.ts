@@ -4,6 +4,7 @@ export { EXTRA_KINDS, type ExtraKind, PROMISE_KINDS, type PromiseKind } from "./
 export * from "./mail";
 export { type OrderItem, orderList } from "./order-list";
 export {
+  isSeated,
   type Listed,
   type ListRow,
   matchRows,

@@ -105,6 +105,8 @@ describe("parts that join", () => {
     expect(new Set(m.values()).size).toBe(m.size);
     expect(m.get("d")).toBe("cage-1");
     expect(proposeMounts(shell, fans(2, 140)).size).toBe(0);
+    // A module is no drive that hangs.
+    expect(proposeMounts(shell, [{ id: "d", kind: "drive", seated: true }]).size).toBe(0);
     expect(proposeMounts(undefined, fans(2, 120)).size).toBe(0);
   });
 });

@@ -215,16 +215,20 @@ export function partIds(kinds: readonly PartKind[], taken: ReadonlySet<string>):
   });
 }
 
+/** Has it its place by a seat of its own, such as a drive that is a module? */
+export const isSeated = (t: Pick<PartType, "leads">): boolean => t.leads.some((l) => l.role === "seat");
+
 /** Free mounts of the case for parts that hang in one, in the case's own order: intake first, then exhaust. */
 export function proposeMounts(
   shell: PartType | undefined,
-  parts: readonly { id: string; kind: PartKind; sizeMm?: number; mount?: string }[],
+  parts: readonly { id: string; kind: PartKind; sizeMm?: number; mount?: string; seated?: boolean }[],
 ): Map<string, string> {
   const out = new Map<string, string>();
   const used = new Set(parts.flatMap((p) => p.mount ?? []));
   for (const p of parts) {
     const what = p.kind === "fan" || p.kind === "drive" || p.kind === "hub" || p.kind === "lighting" ? p.kind : undefined;
-    if (!what || p.mount) continue;
+    // A module has its seat on the board and hangs nowhere.
+    if (!what || p.mount || p.seated) continue;
     const mount = shell?.body.mounts.find(
       (m) => m.takes.includes(what) && !used.has(m.id) && (what !== "fan" || m.sizeMm === undefined || (p.sizeMm ?? 0) <= m.sizeMm),
     );

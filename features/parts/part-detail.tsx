@@ -1,6 +1,7 @@
 "use client";
 import { fullName, measurable, type PartType } from "../../core/catalogue";
 import type { Tubes } from "../../core/fit";
+import { isSeated } from "../../core/intake";
 import type { Facts } from "../../server/parts/facts";
 import type { TipView } from "../../server/shelf/tips";
 import type { JobView } from "../../server/views/job-view";
@@ -82,7 +83,7 @@ export function PartDetail({
   add("Slots", type.kind === "card" ? b.slots : undefined, "");
   add("Depth", b.depthMm, "mm");
   const hangs = type.kind === "fan" || type.kind === "drive" || type.kind === "hub" || type.kind === "lighting" ? type.kind : undefined;
-  const places = mounts.filter((m) => hangs && m.takes.includes(hangs));
+  const places = mounts.filter((m) => hangs && !isSeated(type) && m.takes.includes(hangs));
   const mount = mounts.find((m) => m.id === part.mount);
   const place = (change: Record<string, unknown>) =>
     act.run(

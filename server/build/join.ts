@@ -1,6 +1,6 @@
 import type { Build } from "../../core/assembly";
 import type { PartType } from "../../core/catalogue";
-import { partIds, proposeMounts } from "../../core/intake";
+import { isSeated, partIds, proposeMounts } from "../../core/intake";
 import { type EntityManager, type JobRow, layPart } from "../../db";
 
 /** More parts than this are no machine. */
@@ -28,7 +28,7 @@ export function joinParts(
   const size = (t: PartType | undefined) => (t?.body.widthMm === undefined ? {} : { sizeMm: t.body.widthMm });
   const mounts = proposeMounts(shell, [
     ...build.parts.map((p) => ({ id: p.id, kind: known.get(p.type)?.kind ?? "cable", ...size(known.get(p.type)), mount: p.mount ?? "-" })),
-    ...list.map((p, i) => ({ id: ids[i] ?? "", kind: p.type.kind, ...size(p.type) })),
+    ...list.map((p, i) => ({ id: ids[i] ?? "", kind: p.type.kind, seated: isSeated(p.type), ...size(p.type) })),
   ]);
   for (const [i, { type, serial, reused, label, price }] of list.entries()) {
     const id = ids[i] ?? "";
