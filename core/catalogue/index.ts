@@ -16,6 +16,7 @@ export {
   counted,
   type Figure,
   type FigureValue,
+  figureOfPort,
   figuresOf,
   figureWords,
   groupsOf,

@@ -147,7 +147,7 @@ export function BenchScreen({ first, seat, people }: { first: Had<JobData<"bench
             onTick={tick}
             press={step.presses && !step.done ? (view.starts[step.id] ?? view.power.verdict) : undefined}
           />
-          <CardNotes key={`notes ${card.id}`} card={card} graph={graph} notes={view.notes} />
+          <CardNotes key={`notes ${card.id}`} {...{ card, step, graph, number }} notes={view.notes} />
         </div>
       </div>
       <div className="flex h-20 shrink-0 items-center overflow-hidden px-6 text-bench max-[760px]:h-auto max-[760px]:px-4 max-[760px]:py-3 max-[760px]:text-action">

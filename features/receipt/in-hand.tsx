@@ -16,30 +16,39 @@ export function InHand({ number, row }: { number: string; row: ReceiptRow }) {
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
-  const found = asked.data?.ok ? asked.data.value : undefined;
+  // What the list says is there at once; what the wiring says comes after.
+  const first = useQuery({
+    queryKey: ["matters of the list", number, row.assumed.length],
+    queryFn: () => ask("parts.matters", { number, listOnly: true }),
+    enabled: !asked.data,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+  const whole = asked.data?.ok ? asked.data.value : undefined;
+  const found = whole ?? (first.data?.ok ? first.data.value : undefined);
   const turning = new Map(found?.matters.filter((m) => m.type === row.type).map((m) => [m.figure, m]) ?? []);
   const list = [...row.assumed].sort((a, b) => (turning.get(b.figure)?.weight ?? 0) - (turning.get(a.figure)?.weight ?? 0));
-  const first = found ? list.filter((a) => turning.has(a.figure)) : [];
-  const rest = list.filter((a) => !first.includes(a));
+  const turn = found ? list.filter((a) => turning.has(a.figure)) : [];
+  const rest = list.filter((a) => !turn.includes(a));
   return (
     <section aria-label="Only assumed" className="flex flex-col gap-4 border-t border-rule pt-4">
       <h3 className="font-semibold">
-        {found
-          ? first.length === 0
-            ? "Nothing turns on what is assumed of it"
-            : `${first.length} ${first.length === 1 ? "question" : "questions"} while it is in your hand`
-          : `${row.assumed.length} values of it are assumed`}
+        {whole && turn.length === 0
+          ? "Nothing turns on what is assumed of it"
+          : turn.length > 0
+            ? `${turn.length} ${turn.length === 1 ? "question" : "questions"} while it is in your hand`
+            : `${row.assumed.length} values of it are assumed`}
       </h3>
       <p role="status" className="text-soft">
-        {act.sentence || (found ? "" : "Finding out which of them decide something …")}
+        {act.sentence || (whole ? "" : "Finding out which of them decide something …")}
       </p>
-      {first.map((a) => (
+      {turn.map((a) => (
         <One key={a.figure} a={a} number={number} row={row} act={act} because={turning.get(a.figure)?.range[0]?.decides[0]} />
       ))}
       {rest.length > 0 ? (
         <details>
           <summary className="flex min-h-16 cursor-pointer items-center">
-            {first.length > 0 ? `${rest.length} more that nothing turns on` : "All of them"}
+            {turn.length > 0 ? `${rest.length} more${whole ? " that nothing turns on" : ""}` : "All of them"}
           </summary>
           <div className="flex flex-col gap-4">
             {rest.map((a) => (

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { contradictions, counted, figuresOf, groupsOf, manualLines, TYPICAL_KINDS, withFigure } from "..";
+import { contradictions, counted, figureOfPort, figuresOf, groupsOf, manualLines, TYPICAL_KINDS, withFigure } from "..";
 
 const head = { id: "own-board", maker: "Stellan", name: "Gorge B7", revision: 1 };
 
@@ -108,5 +108,19 @@ BIOS battery, lithium`,
   it("twice the same text says twice as much, and an empty one nothing", () => {
     expect(manualLines("board", "").lines).toEqual([]);
     expect(manualLines("board", "2 x USB 2.0 headers\n2 x USB 2.0 headers").values.usb2).toBe(4);
+  });
+});
+
+describe("a port of a counted part", () => {
+  it("is known by what counts it: one fewer counted, and it is the one that is gone", () => {
+    const t = counted("board", head, { caseFans: 4, usb2: 2, sata: 4, led5: 2, m2: 3, usb3: 2 });
+    for (const p of t.ports) {
+      const at = figureOfPort("board", p.id);
+      if (!at) continue;
+      const value = t.figures?.[at.figure]?.value;
+      const without = withFigure(t, at.figure, typeof value === "boolean" ? false : at.index, "confirmed");
+      expect(without.ports.some((x) => x.id === p.id), p.id).toBe(false);
+    }
+    expect(t.ports.filter((p) => figureOfPort("board", p.id)).length).toBeGreaterThan(15);
   });
 });

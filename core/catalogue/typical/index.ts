@@ -6,7 +6,7 @@ import { CARD, COOLER, SUPPLY } from "./large-parts";
 import { CPU, DRIVE, FAN_KIND, HUB, LIGHTING, MEMORY, SPLITTER } from "./small-parts";
 
 export type { Beside, Figure, FigureValue, Values } from "./kind";
-export { type ManualLine, MOST_MANUAL_LINES, manualLines } from "./manual";
+export { figureOfPort, type ManualLine, MOST_MANUAL_LINES, manualLines } from "./manual";
 
 const KINDS: Partial<Record<PartKind, TypicalKind>> = {
   board: BOARD,

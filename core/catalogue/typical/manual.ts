@@ -73,6 +73,13 @@ const MEANS: Partial<Record<PartKind, readonly Means[]>> = {
   ],
 };
 
+/** Which figure counts this port, and the how many-eth it is, from 0. */
+export function figureOfPort(kind: PartKind, port: string): { figure: string; index: number } | undefined {
+  for (const m of MEANS[kind] ?? [])
+    if (m.port && m.figure !== "one") for (let index = 0; index < 12; index++) if (m.port(index) === port) return { figure: m.figure, index };
+  return undefined;
+}
+
 export const MOST_MANUAL_LINES = 200;
 const AMOUNT = /^\s*(\d{1,2})\s*(?:x|×|pcs\b|\*)|(?:x|×)\s*(\d{1,2})\s*$|\((\d{1,2})\)\s*$|^\s*(\d{1,2})\s+(?=[a-zäöü])/i;
 /** A header's name as boards print it: capitals and digits, with an underscore or a digit in it. */
