@@ -137,7 +137,7 @@ export function PhotoGround({ type, photo }: { type: PartType; photo: TypePhotoV
             </Button>
           </label>
           <div
-            className="relative cursor-crosshair touch-none"
+            className="relative cursor-cell touch-none"
             onClick={(e) => {
               const box = e.currentTarget.getBoundingClientRect();
               tap(((e.clientX - box.left) / box.width) * photo.width, ((e.clientY - box.top) / box.height) * photo.height);
