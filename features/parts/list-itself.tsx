@@ -55,10 +55,10 @@ export function ListItself({
           <tr className="text-left text-second text-soft">
             <th className="w-12 py-1 text-right font-normal">Count</th>
             <th className="px-4 font-normal">Part</th>
-            <th className="w-24 text-right font-normal">Each</th>
-            <th className="w-24 text-right font-normal">Sum</th>
-            <th className="w-40 px-4 font-normal">State</th>
-            <th className="w-24 font-normal">
+            <th className="w-20 text-right font-normal">Each</th>
+            <th className="w-22 text-right font-normal">Sum</th>
+            <th className="w-38 px-3 font-normal">State</th>
+            <th className="w-20 font-normal">
               <span className="sr-only">Change</span>
             </th>
           </tr>
@@ -88,7 +88,7 @@ export function ListItself({
               <td className="mono py-2 text-right">
                 {r.from === "own" || r.each === undefined ? "" : money((Math.round(r.each * 100) * r.parts.length) / 100)}
               </td>
-              <td className="px-4 py-2 text-second">
+              <td className="px-3 py-2 text-second">
                 <HowFar r={r} day={dates.day} />
               </td>
               <td className="py-1 text-right">

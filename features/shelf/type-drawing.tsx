@@ -166,6 +166,18 @@ export function TypeDrawing({
             />
           </foreignObject>
         ) : null}
+        {draft.kind === "case" && side === "front" && get(draft, ["body", "boardAt"]) ? (
+          <rect
+            x={num(get(draft, ["body", "boardAt", "xMm"]), 0) * s}
+            y={num(get(draft, ["body", "boardAt", "yMm"]), 0) * s}
+            width={Math.max(...list(get(draft, ["body", "holes"])).map((o) => num(get(o, ["at", "xMm"]), 0)), 100) * s + 7 * s}
+            height={Math.max(...list(get(draft, ["body", "holes"])).map((o) => num(get(o, ["at", "yMm"]), 0)), 100) * s + 17 * s}
+            fill="none"
+            stroke="var(--edge)"
+            strokeDasharray="5 4"
+            className="pointer-events-none"
+          />
+        ) : null}
         {draft.kind === "board"
           ? list(get(draft, ["body", "holes"])).map((o, i) => (
               <circle
@@ -250,25 +262,30 @@ export function TypeDrawing({
                 />
               ) : null}
               <title>{t.label}</title>
-              {on ? (
-                <text
-                  x={across(t.xMm) * s}
-                  y={(t.yMm - t.hMm / 2) * s - 6}
-                  textAnchor={across(t.xMm) > w * 0.75 ? "end" : across(t.xMm) < w * 0.25 ? "start" : "middle"}
-                  fontSize="13"
-                  className="mono"
-                  fontWeight="700"
-                  fill="var(--ink)"
-                  paintOrder="stroke"
-                  stroke="var(--ground)"
-                  strokeWidth="4"
-                >
-                  {t.label} {t.xMm}, {t.yMm} mm
-                </text>
-              ) : null}
             </g>
           );
         })}
+        {/* Over everything else, wherever it stands. */}
+        {things.map((t) =>
+          t.path.join(".") === chosen ? (
+            <text
+              key="label"
+              x={across(t.xMm) * s}
+              y={(t.yMm - t.hMm / 2) * s - 6}
+              textAnchor={across(t.xMm) > w * 0.75 ? "end" : across(t.xMm) < w * 0.25 ? "start" : "middle"}
+              fontSize="13"
+              className="mono pointer-events-none"
+              fontWeight="700"
+              fill="var(--ink)"
+              paintOrder="stroke"
+              stroke="var(--ground)"
+              strokeWidth="4"
+              aria-hidden
+            >
+              {t.label} {t.xMm}, {t.yMm} mm
+            </text>
+          ) : null,
+        )}
       </svg>
     </>
   );

@@ -119,7 +119,10 @@ describe("a port of a counted part", () => {
       if (!at) continue;
       const value = t.figures?.[at.figure]?.value;
       const without = withFigure(t, at.figure, typeof value === "boolean" ? false : at.index, "confirmed");
-      expect(without.ports.some((x) => x.id === p.id), p.id).toBe(false);
+      expect(
+        without.ports.some((x) => x.id === p.id),
+        p.id,
+      ).toBe(false);
     }
     expect(t.ports.filter((p) => figureOfPort("board", p.id)).length).toBeGreaterThan(15);
   });
