@@ -86,7 +86,17 @@ function OnePart({ number, graph, part, onBuilt }: { number: string; graph: Grap
       />
     );
   if (look === "another")
-    return <AnotherPart part={part} onSay={(type, now) => onBuilt({ kind: "swap", number, part: part.id, type }, `${name}: really ${now}`)} />;
+    return (
+      <AnotherPart
+        part={part}
+        onSay={(type, now, serial) =>
+          onBuilt(
+            { kind: "swap", number, part: part.id, type, ...(serial ? { serial } : {}) },
+            `${name}: really ${now}${serial ? `, ${serial}` : ""}`,
+          )
+        }
+      />
+    );
   const mount = partsOfKind(graph, "case")[0]?.type.body.mounts.find((m) => m.id === part.part.mount);
   const moves = MOVES.includes(part.type.kind);
   const holds = pluggedOn(graph, part);

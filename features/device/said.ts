@@ -24,7 +24,7 @@ export type One =
   | { kind: "place"; number: string; part: string; mount?: string; blows?: "in" | "out"; frame?: "inside" | "outside"; saw?: Showed }
   | { kind: "gone"; number: string; part: string }
   /** It is another part, or of another length. */
-  | { kind: "swap"; number: string; part: string; type: string; saw?: Showed }
+  | { kind: "swap"; number: string; part: string; type: string; serial?: string; saw?: Showed }
   | { kind: "measure"; number: string; part: string; what: string; mm: number; saw?: Showed };
 
 /** What stands on a card is said with one press. */

@@ -34,15 +34,16 @@ export const changePart = jobAction({
     if (two) return two;
     const taken = c.serial ? await serialTaken(unit.tx, [c.serial], row.id) : undefined;
     if (taken) return no(`${taken}. Nothing was changed. Look at the label again.`);
-    if (c.serial !== undefined) {
-      row.serial = c.serial === "" ? null : c.serial;
-      unit.emit("part-serial", { part: c.part, name: row.label ?? c.part, serial: row.serial });
-    }
     if (c.label !== undefined && c.label !== (row.label ?? "")) {
       const named = await nameIt(unit, c.part, c.label);
       if (!named.ok) return named;
     }
-    return c.type === undefined ? done() : swapPart(unit, c.part, c.type);
+    // The old piece goes with its own serial; what is given is the new one's.
+    const swapped = c.type === undefined ? done() : await swapPart(unit, c.part, c.type);
+    if (!swapped.ok || c.serial === undefined) return swapped;
+    row.serial = c.serial === "" ? null : c.serial;
+    unit.emit("part-serial", { part: c.part, name: row.label ?? c.part, serial: row.serial });
+    return swapped;
   },
 });
 

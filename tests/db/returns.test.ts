@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { JobPart, PartReturn } from "../../db";
 import { plug } from "../../server/bench/plug";
 import { step } from "../../server/bench/step";
+import { changePart } from "../../server/parts/change";
 import { benchTest } from "../../server/receipt/bench-test";
 import { receiptView } from "../../server/receipt/receipt-view";
 import { receive } from "../../server/receipt/receive";
@@ -64,5 +65,16 @@ describe("what comes and is not as it should be", () => {
     expect(await say(step, { step: "bench-test", done: true })).toMatchObject({ ok: true });
     await say(replacementCame, { part: "card" });
     expect(await em.fork().count(JobPart, { job: job.id, testResult: "dead" })).toBe(0);
+  });
+  it("another in its place has its own serial from the same press; the old piece goes back with the old one", async () => {
+    await say(receive, { part: "mem-2", serial: "ME-OLD" });
+    const said = await say(changePart, { part: "mem-2", type: "lathewell-16-5600", serial: "ME-NEW" });
+    expect(said).toMatchObject({ ok: true });
+    expect(await row("mem-2")).toMatchObject({ type: "lathewell-16-5600", serial: "ME-NEW" });
+    expect((await returns()).find((r) => r.part === "mem-2")).toMatchObject({ why: "exchanged", serial: "ME-OLD" });
+    // One that somebody else's part has is refused, and nothing is exchanged.
+    await say(receive, { part: "mem-1", serial: "ME-ONE" });
+    expect(await say(changePart, { part: "mem-2", type: "lathewell-16-6000", serial: "ME-ONE" })).toMatchObject({ ok: false });
+    expect(await row("mem-2")).toMatchObject({ type: "lathewell-16-5600", serial: "ME-NEW" });
   });
 });
