@@ -67,6 +67,12 @@ export const Part = z.strictObject({
   inCase: z.boolean().optional().describe("boards: screwed into the case, by hand"),
   bracket: z.boolean().optional().describe("supplies: on a bracket into a larger bay"),
   fanUpMm: z.number().min(0).max(80).optional().describe("coolers over the memory: how far their front fan is clipped higher"),
+  firmware: z
+    .number()
+    .min(0)
+    .max(1_000_000)
+    .optional()
+    .describe("boards: the firmware that this very piece came with; it counts instead of its type's"),
   reused: z.boolean().optional().describe("the client's own part, used again"),
   measured: z
     .array(

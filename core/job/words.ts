@@ -10,6 +10,8 @@ const WISH_WORD: Record<string, string> = {
   lighting: "lighting",
   purpose: "purpose",
   budget: "budget",
+  monitors: "monitors",
+  wireless: "wireless network",
 };
 
 /** What somebody wrote, with the full stop that a sentence ends with. */

@@ -61,5 +61,9 @@ describe("firmware that does not know the CPU", () => {
     const ids = (b: typeof build, t: typeof types) => orderOf(buildGraph(b, t)).steps.map((s) => s.id);
     expect(ids({ ...build, done: ["bench-test"] }, types)).not.toContain("firmware");
     expect(ids(build, demo("fs-1041").types as typeof types)).not.toContain("firmware");
+    // What somebody read off this very board counts instead of what its like are delivered with.
+    const read = (firmware: number) => ({ ...build, parts: build.parts.map((p) => (p.id === "board" ? { ...p, firmware } : p)) });
+    expect(ids(read(2.1), types)).not.toContain("firmware");
+    expect(ids(read(1.9), types)).toContain("firmware");
   });
 });

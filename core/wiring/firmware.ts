@@ -13,7 +13,8 @@ export interface FirmwareBehind {
 /** Where the firmware that the board is delivered with has to be newer before the CPU starts; what nobody knows is left out. */
 export function firmwareBehind(graph: Graph): FirmwareBehind[] {
   const board = partsOfKind(graph, "board")[0];
-  const { chipset, firmware: has, flashWithoutCpu } = board?.type.ratings ?? {};
+  const { chipset, firmware: delivered, flashWithoutCpu } = board?.type.ratings ?? {};
+  const has = board?.part.firmware ?? delivered;
   if (!board || !chipset || has === undefined) return [];
   return partsOfKind(graph, "cpu").flatMap((cpu) => {
     const needs = cpu.type.ratings.needsFirmware?.[chipset];

@@ -196,7 +196,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
           ) : show === "air" ? (
             <AirView graph={graph} number={number} chosen={chosen} onChoose={setChosen} />
           ) : show === "client" ? (
-            <ClientView brief={brief} number={number} aside={aside} />
+            <ClientView brief={brief} number={number} aside={aside} wishes={view.build.wishes} />
           ) : show === "matters" ? (
             <MattersView graph={graph} number={number} revision={view.head.revision} />
           ) : show === "order" ? (

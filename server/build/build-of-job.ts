@@ -58,6 +58,7 @@ export async function buildOfJob(em: EntityManager, job: JobRow): Promise<JobBui
       ...(r.priceCents === null ? {} : { price: r.priceCents / 100 }),
       ...(r.placing as object),
       ...saidBySteps(own.get(r.type)?.kind, done),
+      ...(r.firmware === null ? {} : { firmware: r.firmware }),
     }),
   );
   const connections = links.map(

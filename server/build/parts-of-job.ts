@@ -18,6 +18,8 @@ export interface PartRow {
   origin: string;
   placing: unknown;
   priceCents: number | null;
+  /** Of this very piece, as somebody read it off; null: not known. */
+  firmware: number | null;
   arrivedAt: unknown;
 }
 
@@ -71,6 +73,12 @@ export async function partsOfJob(em: EntityManager, job: string): Promise<JobPar
   return { ...parts, links, steps };
 }
 
+/** "F12", "version 12": the number of a firmware as it is written on boxes and screens. */
+function numberIn(said: unknown): number | null {
+  const m = typeof said === "string" ? /\d+(?:\.\d+)?/.exec(said) : null;
+  return m ? Number(m[0]) : null;
+}
+
 async function read(em: EntityManager, job: string): Promise<JobParts> {
   // Plain rows: nothing here is written back. One after the other: inside a transaction there is one connection.
   const all = await em
@@ -78,7 +86,7 @@ async function read(em: EntityManager, job: string): Promise<JobParts> {
     .select("*")
     .where({ job })
     .orderBy({ position: "asc" })
-    .execute<(PartRow & { body: unknown })[]>("all");
+    .execute<(PartRow & { body: unknown; facts: unknown })[]>("all");
   const shelf = await em
     .createQueryBuilder(ShelfType)
     .select(["id", "stock", "body"])
@@ -93,7 +101,7 @@ async function read(em: EntityManager, job: string): Promise<JobParts> {
   const types = new Map(all.map((r) => [r.type, entryOf(r.body)]));
   for (const s of shelf) if (!types.has(s.id)) types.set(s.id, entryOf(s.body));
   return {
-    rows: all.map(({ body: _, ...row }) => row),
+    rows: all.map(({ body: _, facts, ...row }) => ({ ...row, firmware: numberIn((facts as { firmware?: unknown } | null)?.firmware) })),
     types,
     shelf: shelf.map((s) => ({ id: s.id, free: Math.max(0, s.stock - (taken.get(s.id) ?? 0)) })),
   };

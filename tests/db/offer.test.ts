@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import { changedSince } from "../../core/offer";
 import { Person, type PersonRow } from "../../db";
 import { findJob } from "../../server/build/build-of-job";
+import { changeBrief } from "../../server/job/change-brief";
 import { newJob } from "../../server/job/make";
+import { changeWishes } from "../../server/job/wishes";
 import { purchasesAsFile } from "../../server/offer/files";
 import { acceptOffer, makeOffer } from "../../server/offer/make";
 import { offerPdf } from "../../server/offer/offer-pdf";
@@ -143,5 +145,35 @@ describe("a piece and a tip", () => {
     expect(await carryOut(db.em(), by, withdrawTip, { tip: made.value.id })).toMatchObject({ ok: false });
     expect(await carryOut(db.em(), await lead(), withdrawTip, { tip: made.value.id })).toMatchObject({ ok: true });
     expect(await tipsOf(db.em(), ["whirrow-120"])).toEqual([]);
+  });
+});
+
+describe("what a client wants", () => {
+  it("changes as they change their mind: mail, things beside the machine, monitors that differ; each is told in the log, what stays is not", async () => {
+    const by = await db.by();
+    const said = async (action: typeof changeBrief | typeof changeWishes, input: object) =>
+      carryOut(db.em(), by, action as typeof changeBrief, { number, ...input } as never);
+    expect(
+      await said(changeBrief, { mail: "Two screens now, please.", extra: { what: "licence", words: "A licence for the system", price: 99 } }),
+    ).toMatchObject({
+      ok: true,
+    });
+    const monitors = [
+      { count: 1, widthPx: 2560, heightPx: 1440, hz: 144, socket: "DisplayPort" },
+      { count: 1, widthPx: 1920, heightPx: 1080, hz: 60, socket: "HDMI" },
+    ];
+    expect(await said(changeWishes, { monitors, wireless: true, budget: 2100, saw: { budget: null } })).toMatchObject({ ok: true });
+    const view = await db.view(number);
+    expect(view.build.wishes.monitors).toEqual(monitors);
+    expect(view.log[0]?.text).toMatch(/monitors 2560 × 1440, 144 Hz, DisplayPort; 1920 × 1080, 60 Hz, HDMI/);
+    const entries = view.log.length;
+    expect(await said(changeWishes, { monitors, wireless: true })).toMatchObject({ ok: true });
+    expect((await db.view(number)).log.length).toBe(entries);
+    const job = await findJob(db.em(), number);
+    expect(job?.brief).toMatchObject({ mail: "Two screens now, please.", extras: [{ words: "A licence for the system", price: 99, count: 1 }] });
+    if (!job) throw new Error("gone");
+    expect((await offerNow(db.em(), job)).beside).toMatchObject([{ what: "A licence for the system", each: 99 }]);
+    expect(await said(changeBrief, { dropExtra: "A licence for the system" })).toMatchObject({ ok: true });
+    expect(await said(changeBrief, { dropExtra: "A licence for the system" })).toMatchObject({ ok: false });
   });
 });

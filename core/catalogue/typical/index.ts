@@ -1,9 +1,17 @@
 import { type PartKind, PartType } from "../part-type";
 import { BOARD } from "./board";
+import { CARD } from "./card";
 import { CASE } from "./case";
+import { COOLER } from "./cooler";
+import { CPU } from "./cpu";
+import { DRIVE } from "./drive";
+import { FAN_KIND } from "./fan";
+import { HUB } from "./hub";
 import type { Beside, Figure, FigureValue, TypicalKind, Values } from "./kind";
-import { CARD, COOLER, SUPPLY } from "./large-parts";
-import { CPU, DRIVE, FAN_KIND, HUB, LIGHTING, MEMORY, SPLITTER } from "./small-parts";
+import { LIGHTING } from "./lighting";
+import { MEMORY } from "./memory";
+import { SPLITTER } from "./splitter";
+import { SUPPLY } from "./supply";
 
 export type { Beside, Figure, FigureValue, Values } from "./kind";
 export { figureOfPort, type ManualLine, MOST_MANUAL_LINES, manualLines } from "./manual";

@@ -32,7 +32,7 @@ export const firmware: Rule = {
       return [
         partsFinding("firmware", {
           severity: alone ? "warn" : "stop",
-          message: `${cpu.type.name} needs firmware ${least} on ${chipset}; ${board.type.name} is delivered with ${has}. ${alone ? "Update it before the first start: this board does so without a CPU." : "This board updates only with a CPU that it already knows: have the supplier do it, or borrow one."}`,
+          message: `${cpu.type.name} needs firmware ${least} on ${chipset}; ${board.type.name} ${board.part.firmware === undefined ? "is delivered with" : "has"} ${has}. ${alone ? "Update it before the first start: this board does so without a CPU." : "This board updates only with a CPU that it already knows: have the supplier do it, or borrow one."}`,
           parts: [board.id, cpu.id],
           ifIgnored: "No picture at the first start, and it looks like a dead board.",
           swap: board.id,
