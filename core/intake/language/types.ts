@@ -11,7 +11,14 @@ export interface Language {
   /** Pieces: "2 pcs". */
   pieces: readonly string[];
   /** Headings of the columns of a table. */
-  columns: { part: readonly string[]; what: readonly string[]; count: readonly string[]; price: readonly string[]; serial: readonly string[] };
+  columns: {
+    part: readonly string[];
+    what: readonly string[];
+    count: readonly string[];
+    price: readonly string[];
+    each: readonly string[];
+    serial: readonly string[];
+  };
   /** Lines that add up what stands above. */
   totals: readonly string[];
   /** The client has it already. */

@@ -60,7 +60,7 @@ export function dueIn(text: string, today: string): Due | undefined {
   }
   if (!day) return undefined;
   const clock =
-    /(?<![\d.])(\d{1,2})[:.](\d{2})\s*(am|pm|uhr|h|o'clock)?(?![\d.])/i.exec(
+    /(?<![\d.])(\d{1,2})[:.](\d{2})\s*(am|pm|uhr|h|o'clock)?(?!\d|\.\d)/i.exec(
       rest.replace(dotted?.[0] ?? "\u0000", " ").replace(full?.[0] ?? "\u0000", " "),
     ) ?? /(?<![\d.:])(\d{1,2})()\s*(am|pm|uhr|o'clock)\b/i.exec(rest);
   let hour: string | undefined;
@@ -69,6 +69,6 @@ export function dueIn(text: string, today: string): Due | undefined {
     if (/pm/i.test(clock[3] ?? "") && h < 12) h += 12;
     if (/am/i.test(clock[3] ?? "") && h === 12) h = 0;
     if (h < 24 && Number(clock[2] || 0) < 60) hour = `${String(h).padStart(2, "0")}:${clock[2] || "00"}`;
-  } else if (/\b(?:noon|mittag)\b/i.test(rest)) hour = "12:00";
+  } else if (/\b(?:noon|midday|mittags?)\b/i.test(rest)) hour = "12:00";
   return { day, ...(hour ? { hour } : {}), words: text.trim() };
 }

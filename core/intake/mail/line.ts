@@ -49,9 +49,24 @@ const BACK: readonly RegExp[] = [
 /** Modules and drives are written as so many of one size: 2x16GB. */
 const KIT = /(?<![\w.])(\d{1,2})\s*[x×*]\s*(\d+(?:[.,]\d+)?\s*(?:GB|TB))\b/i;
 
+/** All of it, and in how many pieces: "32 GB RAM (2 sticks)", "32GB kit of 2", "32 GB (2x16)". */
+const TOGETHER =
+  /(?<![\w.])(\d+(?:[.,]\d+)?)\s*GB\b([^()\d]*?)\(?\s*(?:kit of\s+(\d)(?!\d)|(?<!\d)(\d)\s*(?:[x×]\s*(\d+)\s*(?:GB)?|(?:sticks?|modules?|modul|riegel|dimms?|er[- ]kit))(?!\p{L}))\s*\)?/iu;
+
 /** Amount and words of one thing. */
 export function amountOf(text: string): { count: number; words: string; counted: boolean } {
   const t = text.trim();
+  const together = /GB/i.test(t) ? TOGETHER.exec(t) : null;
+  const n = count(together?.[3] ?? together?.[4]);
+  if (together && n !== undefined && n > 1) {
+    const all = Number((together[1] ?? "0").replace(",", "."));
+    const each = together[5] ? Number(together[5]) : all / n;
+    // Only what adds up is a kit: else the words stand as they are.
+    if (each * n === all) {
+      const rest = `${t.slice(0, together.index)}${each} GB${together[2] ?? ""} ${t.slice(together.index + together[0].length)}`;
+      return { count: n, words: rest.replace(/\s+/g, " ").replace(/\s,/g, ",").trim(), counted: true };
+    }
+  }
   const kit = KIT.exec(t);
   if (kit) {
     const inner = amountOf(`${t.slice(0, kit.index)} ${kit[2] ?? ""} ${t.slice(kit.index + kit[0].length)}`.replace(/\s+/g, " "));
@@ -116,7 +131,8 @@ export function wantedOf(text: string, label = ""): Wanted & { counted: boolean 
   const fromLabel = kindIn(label);
   const inWords = kindIn(words);
   const extra = extraIn(words) ?? extraIn(label);
-  const kind = fromLabel.kind ?? inWords.kind;
+  // A size of DDR is memory, whether anybody says so or not.
+  const kind = fromLabel.kind ?? inWords.kind ?? (said.memory && said.sizeGb !== undefined && said.sizeGb <= 256 ? "memory" : undefined);
   const fits = fromLabel.kind && fromLabel.kind !== inWords.kind ? fromLabel.fits : (inWords.fits ?? fromLabel.fits);
   const sum = money.sums.at(-1);
   return {
@@ -168,7 +184,10 @@ export function rowOf(
   };
   if (columns) {
     const n = Number(at("count"));
-    const price = numberIn((at("price") ?? "").replace(/[^\d.,' ]/g, "").trim());
+    const sum = (c: string) => numberIn((at(c) ?? "").replace(/[^\d.,' ]/g, "").trim());
+    // A price beside an amount is that of one; a sum is that of all.
+    const one = sum("each");
+    const price = sum("price") ?? (one === undefined ? undefined : Math.round(one * 100 * (Number.isInteger(n) && n > 0 ? n : 1)) / 100);
     const what = at("what");
     const part = at("part");
     const serial = at("serial");

@@ -7,6 +7,7 @@ import { cellsOf, isBulleted, rowOf, type Wanted, wantedOf, withoutBullet } from
 import { type Alternative, matchOf } from "./match";
 import {
   BUDGET,
+  CLOSING,
   columnOf,
   DUE,
   extraIn,
@@ -85,7 +86,7 @@ const HEADER = /^(?:from|to|cc|sent|date|subject|reply-to|von|an|gesendet|datum|
 const QUOTE_HEAD =
   /^(?:on .{5,80} wrote|am .{5,80} schrieb.{0,60}|-{2,}\s*(?:original message|forwarded message|weitergeleitete nachricht|ursprüngliche nachricht)\s*-{2,})\s*:?$/i;
 const ADDRESS = /[\w.+-]+@[\w-]+(?:\.[\w-]+)+/;
-const NUMBER = /(?<![\d.,])\+?\d[\d\s()/.-]{5,18}\d(?!\d)/;
+const NUMBER = /(?<![\d.,])\+?\d[\d\s()/.-]{5,22}\d(?!\d)/;
 const LABEL = /^([\p{L}][\p{L}\s./&()-]{0,40}?)\s*(?::|=|\s[-–—]\s)\s*(\S.*)$/u;
 /** Words that ask for something to be in the machine. */
 const ASKS =
@@ -162,7 +163,11 @@ export function readMail(input: string, index: ShelfIndex, today: string): Mail 
       continue;
     }
     const kept = things.filter((w) => keeps(w, index, isBulleted(cut) || columns !== undefined));
-    if (FAREWELL.test(cut)) signature = 1;
+    const closing = CLOSING.exec(cut)?.[1];
+    if (closing && kept.length === 0 && isName(closing)) {
+      if (!mail.client.name) mail.client.name = nameOf(closing);
+      signature = 2;
+    } else if (FAREWELL.test(cut)) signature = 1;
     else if (signature > 0 && kept.length === 0) {
       if (signature <= 3 && !mail.client.name && isName(cut)) mail.client.name = nameOf(cut);
       signature++;
@@ -248,7 +253,9 @@ function thingsIn(text: string, columns: readonly (string | undefined)[] | undef
   const named = label ? kindIn(label) : undefined;
   if (label && rest && (named?.kind || extraIn(label)) && talkIn(label) === 0) return severalIn(rest, label).map((w) => ({ ...w, labelled: true }));
   if (label && rest && talkIn(label) === 0 && (BUDGET.test(label) || PHONE.test(label) || DUE.test(label) || I_AM.test(`${label}:`))) return [];
-  const spoken = talkIn(t);
+  // What stands in brackets is a remark: it makes no talk of a thing that is named.
+  const named0 = t.replace(/\([^()]*\)/g, " ");
+  const spoken = kindIn(named0).kind && !OWN.test(t) ? talkIn(named0) : talkIn(t);
   const words = wordsOf(t).length;
   const asked = ASKS.test(t);
   const mine = OWN.test(t) || USED.test(t);
@@ -340,7 +347,8 @@ function about(mail: Mail, t: string, today: string, talk: boolean): void {
   const digits = number?.replace(/\D/g, "").length ?? 0;
   if (number && digits >= 6 && (PHONE.test(t) || /^\s*\+?\d[\d\s()/.-]+$/.test(t.trim())) && !mail.client.phone && !/\d{4}-\d{2}-\d{2}/.test(number))
     mail.client.phone = number.trim();
-  if (!mail.due && !HEADER.test(t))
+  // "On 28 November … wrote" is when it was written.
+  if (!mail.due && !HEADER.test(t) && !QUOTE_HEAD.test(t))
     for (const s of sentencesOf(t)) {
       const due = dueIn(s, today);
       if (due && !mail.due) mail.due = due;
@@ -379,7 +387,9 @@ function monitorIn(mail: Mail, t: string, count: number): void {
   const [widthPx, heightPx] = px ? [Number(px[1]), Number(px[2])] : named ? [named[1], named[2]] : [];
   if (!widthPx || !heightPx || mail.monitors.length >= 8) return;
   const hz = Number(/\b(\d{2,3})\s*Hz\b/i.exec(t)?.[1] ?? 60);
-  const many = count > 1 ? count : /(?:two|zwei|2)\s+(?:\S+\s+){0,3}(?:monitors?|screens?|displays?|bildschirme|monitore)/i.test(t) ? 2 : 1;
+  const said = /(?<![\d.,])(\d|two|zwei)\s*(?:x|×|stück|stk|pcs)(?!\p{L})/iu.exec(t)?.[1];
+  const pair = /(?:two|zwei|2)\s+(?:\S+\s+){0,3}(?:monitors?|screens?|displays?|bildschirme|monitore)/i.test(t);
+  const many = count > 1 ? count : said ? Math.min(8, Math.max(1, Number(said) || 2)) : pair ? 2 : 1;
   if (mail.monitors.some((m) => m.widthPx === widthPx && m.heightPx === heightPx && m.hz === hz)) return;
   mail.monitors.push({ count: many, widthPx, heightPx, hz });
 }

@@ -38,6 +38,14 @@ export const GREETING = new RegExp(
     .join("|")})(?![\\p{L}\\p{N}])`,
   "iu",
 );
+/** A farewell with the name on the same line: "lg Kasimir". */
+export const CLOSING = new RegExp(
+  `^(?:${all((l) => l.farewell)
+    .sort((a, b) => b.length - a.length)
+    .map(literal)
+    .join("|")})[\\s,.!]+(.{2,60})$`,
+  "iu",
+);
 export const FAREWELL = new RegExp(
   `^(?:${all((l) => l.farewell)
     .sort((a, b) => b.length - a.length)
@@ -75,7 +83,7 @@ export const NUMBER_WORDS = [...NUMBERS.keys()]
   .map(literal)
   .join("|");
 
-type Column = "part" | "what" | "count" | "price" | "serial";
+type Column = "part" | "what" | "count" | "price" | "each" | "serial";
 const COLUMN = new Map<string, Column>(
   LANGUAGES.flatMap((l) =>
     (Object.entries(l.columns) as [Column, readonly string[]][]).flatMap(([c, words]) => words.map((w): [string, Column] => [w, c])),
