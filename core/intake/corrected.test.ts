@@ -40,4 +40,17 @@ describe("what somebody corrects", () => {
     expect(corrected(mail, [{ key: key("Stellan"), type: "no-such" }], name).lines.find((l) => l.text.includes("Stellan"))?.known).toBeUndefined();
     expect(corrected(mail, [{ key: "7 gone", count: 9 }], name)).toEqual(mail);
   });
+  it("a part that has no name of its own is called by its kind and what is said of it, a long line by its first piece; own words stay its id", () => {
+    const { made } = fromMail(
+      readMail(
+        "- graphics: something with 12 GB, about 200 W, max 2 slots\n- white case with glass, 3 fans in front, RGB but not too much\n- Ryven 7 class processor, 8 cores, 65 W (no overclock please)",
+        index,
+        "2026-12-01",
+      ),
+      name,
+    );
+    expect(made.filter((t) => !t.name.startsWith("Own fan")).map((t) => t.name)).toEqual(["Ryven 7 class processor", "Card 200 W", "Case white"]);
+    expect(made.find((t) => t.kind === "case")?.figures?.front).toMatchObject({ value: 3, is: "said" });
+    expect(new Set(made.map((t) => t.id)).size).toBe(made.length);
+  });
 });

@@ -1,6 +1,7 @@
 import { Build, Policy, Wishes } from "../assembly";
 import { type Beside, FORM_FACTORS, type PartKind, type PartType, provisional, SUPPLY_FORMS, type Values } from "../catalogue";
 import type { Mail, MailLine } from "./mail";
+import { kindIn } from "./mail";
 import { isSeated, partIds, proposeMounts } from "./read-list";
 
 export interface FromMail {
@@ -32,6 +33,8 @@ export function saidValues(l: Pick<MailLine, "kind" | "fits" | "said" | "words">
       break;
     case "case":
       put("form", isForm(s.form) ? s.form : undefined);
+      put("front", fansAt(l.words, "front|vorn\\p{L}*"));
+      put("top", fansAt(l.words, "top|oben"));
       break;
     case "cpu":
       put("watts", s.watts);
@@ -83,6 +86,61 @@ export function saidValues(l: Pick<MailLine, "kind" | "fits" | "said" | "words">
   return out;
 }
 
+/** "3 fans in front", "2x 140 oben": how many go there. */
+function fansAt(words: string, where: string): number | undefined {
+  const n = new RegExp(
+    `(?<![\\d.])([1-4])\\s*(?:x|×)?\\s*(?:\\d{3}\\s*(?:mm)?\\s*)?(?:fans?|lüfter)\\s+(?:\\p{L}+\\s+){0,2}?(?:${where})`,
+    "iu",
+  ).exec(words)?.[1];
+  return n === undefined ? undefined : Number(n);
+}
+
+const KIND_NAME: Partial<Record<PartKind, string>> = {
+  board: "Board",
+  cpu: "Processor",
+  cooler: "Cooler",
+  memory: "Memory",
+  drive: "Drive",
+  card: "Card",
+  supply: "Power supply",
+  case: "Case",
+  fan: "Fan",
+  lighting: "Lights",
+  hub: "Hub",
+  splitter: "Splitter",
+};
+/** Words that are short stand as they are. */
+const SHORT = 28;
+
+/** Has it a name of its own, besides its kind, its figures and what describes it? */
+function isNamed(words: string): boolean {
+  const rest = (kindIn(words).rest || words)
+    .replace(/\b(?:m-?atx|micro-?atx|mini-?itx|atx|itx|sfx|ddr\d|nvme|sata|wi-?fi|wlan|rgb|argb|psu|cpu|gpu|ssd|hdd|ram|m\.2)\b/gi, " ")
+    .replace(/\d+(?:[.,]\d+)?\s*-?\s*(?:mm|cm|gb|tb|w|watts?|mhz|mt\/s|cores?|kerne?|pin|slots?|fans?|zoll|inch|"|liter)(?![\p{L}\d])/giu, " ");
+  return rest.split(/[^\p{L}\p{N}-]+/u).some((w) => /^\p{Lu}/u.test(w) || /(?=\S*\d)(?=\S*\p{L})/u.test(w));
+}
+
+/** What a part is called that nobody has named: its own name where the words hold one, else its kind and what is said of it. */
+function nameOfPart(l: MailLine): string {
+  const bare = l.words
+    .replace(/\s*\([^()]*\)/g, " ")
+    .replace(/\s+/g, " ")
+    .trim();
+  if (l.words.length <= SHORT) return l.words;
+  const first = (bare.split(/[,;]\s/)[0] ?? bare).trim();
+  if (first.length >= 4 && isNamed(first)) return first.slice(0, 80);
+  if (isNamed(bare)) return bare.slice(0, 80);
+  const s = l.said;
+  const figures = [
+    s.watts === undefined ? "" : `${s.watts} W`,
+    s.sizeGb === undefined || l.kind === "card" ? "" : s.sizeGb >= 1000 ? `${s.sizeGb / 1000} TB` : `${s.sizeGb} GB`,
+    s.form ?? "",
+    s.lengthMm === undefined ? "" : `${s.lengthMm} mm`,
+    s.colour ?? "",
+  ].filter(Boolean);
+  return [KIND_NAME[l.kind ?? "board"] ?? l.words.slice(0, SHORT), ...figures.slice(0, 2)].join(" ");
+}
+
 const slug = (text: string): string =>
   text
     .normalize("NFKD")
@@ -124,6 +182,7 @@ export function fromMail(mail: Mail, shelf: (id: string) => PartType | undefined
   const aside: MailLine[] = [];
   const made: PartType[] = [];
   const taken = new Set<string>();
+  const wordsOfMade = new Map<string, string>();
   for (const { l, i } of lines) {
     const t = l.known ? shelf(l.known.id) : undefined;
     if (t) types.set(i, t);
@@ -132,8 +191,8 @@ export function fromMail(mail: Mail, shelf: (id: string) => PartType | undefined
   for (const kind of TURN)
     for (const { l, i } of open) {
       if (l.kind !== kind) continue;
-      const name = l.words.slice(0, 80);
-      const same = made.find((t) => t.name === name && t.kind === kind);
+      const name = nameOfPart(l);
+      const same = made.find((t) => wordsOfMade.get(t.id) === l.words && t.kind === kind);
       if (same) {
         types.set(i, same);
         continue;
@@ -143,6 +202,7 @@ export function fromMail(mail: Mail, shelf: (id: string) => PartType | undefined
       taken.add(id);
       const type = provisional(kind, { id, name }, saidValues(l), besideOf([...types.values()], mail.lines));
       types.set(i, type);
+      wordsOfMade.set(id, l.words);
       made.push(type);
     }
   for (const { l, i } of lines) if (!types.has(i)) aside.push(l);
@@ -186,7 +246,7 @@ export function fromMail(mail: Mail, shelf: (id: string) => PartType | undefined
       ...(mail.budget === undefined ? {} : { budget: mail.budget }),
       ...(mail.promises.some((p) => p.about === "wireless") ? { wireless: true } : {}),
       ...noise(mail),
-      monitors: mail.monitors.map((m) => ({ ...m, socket: "DisplayPort" })),
+      monitors: mail.monitors.map((m) => ({ ...m, socket: m.socket ?? "DisplayPort" })),
     }),
     partTypes: made,
     parts: list.map((p, k) => {

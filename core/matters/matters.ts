@@ -1,6 +1,7 @@
 import { type Build, buildGraph, type Graph, type TypeLookup } from "../assembly";
 import { assumed, type Figure, type FigureValue, figureWords, isProvisional, type PartType, rangeOf, withFigure } from "../catalogue";
 import type { Finding } from "../checks";
+import { isSeated, proposeMounts } from "../intake";
 import { type Cost, LEVEL_WORDS, LEVELS, type Plan, plan, SolvedPieces } from "../plan";
 import { compare, type Judged, judge } from "../whatif";
 
@@ -86,12 +87,42 @@ const withTypeOf = (types: TypeLookup, changes: readonly Variant[]): TypeLookup 
   for (const c of changes) own.set(c.type.id, withFigure(own.get(c.type.id) ?? c.type, c.figure.id, c.value));
   return (id) => own.get(id) ?? types(id);
 };
-const withTypes = (build: Build, lookup: TypeLookup): Build => ({
-  ...build,
-  connections: [],
-  partTypes: build.partTypes.map((t) => lookup(t.id) ?? t),
-  parts: build.parts.filter((p) => p.from === "client"),
-});
+/** The parts list with these types. Whoever hangs at a place that the case has not then hangs at another that is free. */
+function withTypes(build: Build, lookup: TypeLookup): Build {
+  const parts = build.parts.filter((p) => p.from === "client");
+  const shell = parts.map((p) => lookup(p.type)).find((t) => t?.kind === "case");
+  const has = new Set(shell?.body.mounts.map((m) => m.id));
+  const gone = (p: Build["parts"][number]) =>
+    shell !== undefined && p.mount !== undefined && !has.has(p.mount) && !shell.body.radiatorPlaces.some((r) => r.id === p.mount);
+  const again = parts.some(gone)
+    ? proposeMounts(
+        shell,
+        parts.map((p) => {
+          const t = lookup(p.type);
+          return {
+            id: p.id,
+            kind: t?.kind ?? "cable",
+            seated: t !== undefined && isSeated(t),
+            ...(t?.body.widthMm === undefined ? {} : { sizeMm: t.body.widthMm }),
+            ...(gone(p) || p.mount === undefined ? {} : { mount: p.mount }),
+          };
+        }),
+      )
+    : undefined;
+  return {
+    ...build,
+    connections: [],
+    partTypes: build.partTypes.map((t) => lookup(t.id) ?? t),
+    parts: again
+      ? parts.map((p) => {
+          if (!gone(p)) return p;
+          const { mount: _, ...rest } = p;
+          const mount = again.get(p.id);
+          return mount === undefined ? rest : { ...rest, mount };
+        })
+      : parts,
+  };
+}
 
 const WEIGHT = { stop: 100, warn: 20, note: 1 } as const;
 const isThere = (f: Finding) => f.severity !== "note";

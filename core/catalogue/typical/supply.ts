@@ -49,7 +49,14 @@ export const SUPPLY: TypicalKind = {
       range: (v) => between(v, "sata", 1, 3),
       ask: (x) => `How many strings with SATA plugs has ${x}?`,
     },
-    { id: "lengthMm", word: "length", unit: "mm", by: "measured", range: (v) => between(v, "lengthMm", 140, 180), ask: (x) => `How long is ${x}?` },
+    {
+      id: "lengthMm",
+      word: "length",
+      unit: "mm",
+      by: "measured",
+      range: (v) => (s(v, "form").startsWith("SFX") ? between(v, "lengthMm", 100, 130) : between(v, "lengthMm", 140, 180)),
+      ask: (x) => `How long is ${x}?`,
+    },
     {
       id: "cpuMm",
       word: "length of the CPU cable",

@@ -63,6 +63,8 @@ export interface Monitor {
   widthPx: number;
   heightPx: number;
   hz: number;
+  /** Where it is said. */
+  socket?: "HDMI" | "DisplayPort";
 }
 
 export interface Mail {
@@ -391,7 +393,10 @@ function monitorIn(mail: Mail, t: string, count: number): void {
   const pair = /(?:two|zwei|2)\s+(?:\S+\s+){0,3}(?:monitors?|screens?|displays?|bildschirme|monitore)/i.test(t);
   const many = count > 1 ? count : said ? Math.min(8, Math.max(1, Number(said) || 2)) : pair ? 2 : 1;
   if (mail.monitors.some((m) => m.widthPx === widthPx && m.heightPx === heightPx && m.hz === hz)) return;
-  mail.monitors.push({ count: many, widthPx, heightPx, hz });
+  // Of several that are named the first is this one's.
+  const named0 = /\b(?:hdmi|displayport|dp)\b/i.exec(t)?.[0].toLowerCase();
+  const socket = named0 === undefined ? undefined : named0 === "hdmi" ? ("HDMI" as const) : ("DisplayPort" as const);
+  mail.monitors.push({ count: many, widthPx, heightPx, hz, ...(socket ? { socket } : {}) });
 }
 
 /** What was understood, in one line. */
