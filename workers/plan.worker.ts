@@ -1,7 +1,7 @@
 import { constants, setPriority } from "node:os";
 import { parentPort } from "node:worker_threads";
 import { typeLookup } from "../core/assembly";
-import { mattersOf } from "../core/matters";
+import { mattersOf, TriedBefore } from "../core/matters";
 import { costsOfPlaces, type PlanProgress, plan, SolvedPieces, waysIn } from "../core/plan";
 import type { PlanAndWays, Said, Task } from "../server/plan/plan-thread";
 
@@ -12,6 +12,7 @@ try {
 
 /** Stays alive between tasks: what was solved for a job is not solved again when one lead of it is fixed. */
 const solved = new SolvedPieces();
+const triedBefore = new TriedBefore();
 
 /** Seconds for saying what would let in what stays free. */
 const WAYS_S = 10;
@@ -25,7 +26,7 @@ parentPort?.on("message", (task: Task) => {
     task.kind === "plan"
       ? planAndWays()
       : task.kind === "matters"
-        ? mattersOf(task.build, types, { withinMs: task.deadlineS * 1000, listOnly: task.listOnly })
+        ? mattersOf(task.build, types, { withinMs: task.deadlineS * 1000, listOnly: task.listOnly, memory: triedBefore })
         : costsOfPlaces(task.build, types, task.lead, task.places, options);
   async function planAndWays(): Promise<PlanAndWays> {
     const made = await plan(task.build, types, task.kind === "plan" ? { ...options, stillBest: task.stillBest } : options);

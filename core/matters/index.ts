@@ -1,2 +1,2 @@
 export { couldStop } from "./could-stop";
-export { type Matter, type Matters, type MattersOptions, mattersOf } from "./matters";
+export { type Matter, type Matters, type MattersOptions, mattersOf, TriedBefore } from "./matters";

@@ -7,7 +7,7 @@ import { checkParts } from "../checks";
 import { clearances } from "../fit";
 import { fromMail, readMail, shelfIndex } from "../intake";
 import { plan } from "../plan";
-import { couldStop, mattersOf } from ".";
+import { couldStop, mattersOf, TriedBefore } from ".";
 import { TURNS_ON } from "./matters";
 
 const index = shelfIndex(shelf);
@@ -74,6 +74,27 @@ describe("what matters", () => {
       const lists = r.decides.some((d) => /order/i.test(d));
       expect(lists || now.join() !== before.join() || cost.join() !== plain.join(), x.question).toBe(true);
     }
+  }, 240_000);
+  it("whoever confirms one value as it was assumed is asked all the others again, in a fraction of the time, and nothing else", async () => {
+    const memory = new TriedBefore();
+    const before = await mattersOf(build, types, { withinMs: 120_000, memory });
+    const [one] = before.matters;
+    if (!one) throw new Error("nothing matters");
+    const sure = withValue(build, one.type, one.figure, one.value, "confirmed");
+    let plans = 0;
+    const counting = { of: (v: string) => memory.of(v) } as TriedBefore;
+    const after = await mattersOf(sure, typeLookup(sure, shelf), {
+      withinMs: 120_000,
+      memory: counting,
+      now: () => {
+        plans++;
+        return performance.now();
+      },
+    });
+    // The clock is looked at once more for each value that is tried anew: there is none.
+    expect(plans).toBeLessThanOrEqual(2);
+    const ids = (m: typeof before) => m.matters.map((x) => `${x.type} ${x.figure}`).sort();
+    expect(ids(after)).toEqual(ids(before).filter((x) => x !== `${one.type} ${one.figure}`));
   }, 240_000);
   it("confirming what was assumed changes no plan", async () => {
     const sure = build.partTypes.reduce(

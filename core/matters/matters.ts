@@ -187,6 +187,40 @@ function wiringFollows(before: Wired, after: Wired): { decides: string[]; weight
 const some = (list: readonly string[]) => (list.length > 4 ? `${list.slice(0, 4).join(", ")} and ${list.length - 4} more` : list.join(", "));
 const levelWords = (l: (typeof TURNS_ON)[number], a: Cost, b: Cost) => `${LEVEL_WORDS[l]}: ${b[l]}, now ${a[l]}.`;
 
+interface Follows {
+  decides: string[];
+  weight: number;
+}
+
+/** A build by its values, whatever their standing: what the wiring says of it is the same once they are confirmed. */
+const valuesOf = (build: Build, types: TypeLookup): string =>
+  JSON.stringify([
+    build.parts,
+    build.policy,
+    build.settings,
+    build.wishes,
+    build.accessories,
+    [...new Set(build.parts.map((p) => p.type))].map((id) => {
+      const t = types(id);
+      return t?.figures ? [id, Object.entries(t.figures).map(([f, x]) => [f, x.value]), t.placed] : [id, t?.revision];
+    }),
+  ]);
+
+/** What the wiring said of builds that were tried before: whoever confirms one value need not wait for all the others again (memoized). */
+export class TriedBefore {
+  private readonly builds = new Map<string, Map<string, Follows>>();
+  /** Of so many builds. */
+  private static readonly MOST = 6;
+  of(values: string): Map<string, Follows> {
+    const had = this.builds.get(values) ?? new Map<string, Follows>();
+    this.builds.delete(values);
+    this.builds.set(values, had);
+    const [oldest] = this.builds.keys();
+    if (this.builds.size > TriedBefore.MOST && oldest !== undefined) this.builds.delete(oldest);
+    return had;
+  }
+}
+
 const HOW = { seen: 0, label: 1, measured: 2, manual: 3 } as const;
 
 export interface MattersOptions {
@@ -194,6 +228,8 @@ export interface MattersOptions {
   withinMs?: number;
   /** Only what the parts list says: no plan is made, and what only a plan could tell is left untried. */
   listOnly?: boolean;
+  /** What was tried before, for whoever asks again. */
+  memory?: TriedBefore;
   /** Seconds for one plan. */
   planS?: number;
   now?: () => number;
@@ -250,30 +286,40 @@ export async function mattersOf(build: Build, types: TypeLookup, options: Matter
   // The wiring: all at their one end, all at their other; only what differs is looked at one by one.
   const wired = asked.filter((o) => WIRES[o.type.kind]?.includes(o.figure.id));
   const untried = new Set<string>();
-  if (options.listOnly) for (const o of wired) untried.add(key(o));
-  else if (wired.length > 0) {
+  const known = options.memory?.of(valuesOf(build, types));
+  const tried = (o: (typeof asked)[number], value: FigureValue) => known?.get(`${key(o)} ${String(value)}`);
+  const keep = (o: (typeof asked)[number], value: FigureValue, f: Follows) => {
+    known?.set(`${key(o)} ${String(value)}`, f);
+    const had = found.get(key(o))?.by.get(value);
+    if (had && f.decides.length > 0) {
+      had.decides.push(...f.decides);
+      had.weight += f.weight;
+    }
+  };
+  const fresh = wired.filter((o) => !o.range.every((v) => tried(o, v)));
+  for (const o of wired)
+    for (const v of o.range) {
+      const f = fresh.includes(o) ? undefined : tried(o, v);
+      if (f) keep(o, v, f);
+    }
+  if (options.listOnly) for (const o of fresh) untried.add(key(o));
+  else if (fresh.length > 0) {
     const base = await wire([]);
     const ends = [0, 1].map((i) =>
-      wired.flatMap((o): Variant[] => (o.range[i] === undefined ? [] : [{ type: o.type, figure: o.figure, value: o.range[i] as FigureValue }])),
+      fresh.flatMap((o): Variant[] => (o.range[i] === undefined ? [] : [{ type: o.type, figure: o.figure, value: o.range[i] as FigureValue }])),
     );
     const turned: boolean[] = [];
     for (const changes of ends) turned.push(changes.length > 0 && wiringFollows(base, await wire(changes)).decides.length > 0);
     // One at its end may turn what the others at theirs turn back: a worse end of one hides behind that of another.
-    if (turned.some(Boolean) || wired.some((o) => o.range.length > 2))
-      for (const o of wired) {
-        if (clock() > until) {
-          untried.add(key(o));
-          continue;
-        }
-        for (const value of o.range) {
-          const w = wiringFollows(base, await wire([{ type: o.type, figure: o.figure, value }]));
-          const had = found.get(key(o))?.by.get(value);
-          if (had && w.decides.length > 0) {
-            had.decides.push(...w.decides);
-            had.weight += w.weight;
-          }
-        }
+    const oneByOne = turned.some(Boolean) || fresh.some((o) => o.range.length > 2);
+    for (const o of fresh) {
+      if (oneByOne && clock() > until) {
+        untried.add(key(o));
+        continue;
       }
+      for (const value of o.range)
+        keep(o, value, oneByOne ? wiringFollows(base, await wire([{ type: o.type, figure: o.figure, value }])) : { decides: [], weight: 0 });
+    }
   }
   for (const [k, { o, by }] of found) {
     const told = [...by].filter(([, f]) => f.decides.length > 0);

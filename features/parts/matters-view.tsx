@@ -14,18 +14,18 @@ import { useAct } from "../frame/use-act";
 export function MattersView({ graph, number, revision }: { graph: Graph; number: string; revision: number }) {
   const types = useMemo(() => [...new Map([...graph.parts.values()].filter((p) => !p.cable).map((p) => [p.type.id, p.type])).values()], [graph]);
   const open = types.reduce((n, t) => n + assumed(t).length, 0);
-  const asked = useQuery({
-    queryKey: ["matters", number, revision],
-    queryFn: () => ask("parts.matters", { number }),
-    enabled: open > 0,
-    staleTime: Number.POSITIVE_INFINITY,
-    retry: false,
-  });
   // What the list says is there at once, what the wiring says once it was tried.
   const first = useQuery({
     queryKey: ["matters of the list", number, revision],
     queryFn: () => ask("parts.matters", { number, listOnly: true }),
-    enabled: open > 0 && !asked.data,
+    enabled: open > 0,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+  const asked = useQuery({
+    queryKey: ["matters", number, revision],
+    queryFn: () => ask("parts.matters", { number }),
+    enabled: first.isFetched,
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });

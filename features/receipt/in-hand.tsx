@@ -10,17 +10,17 @@ import { type Acting, useAct } from "../frame/use-act";
 /** What was only assumed of a part, asked while it is in the hand: what decides something first, one tap for "as assumed". */
 export function InHand({ number, row }: { number: string; row: ReceiptRow }) {
   const act = useAct();
-  const asked = useQuery({
-    queryKey: ["matters", number, row.assumed.length],
-    queryFn: () => ask("parts.matters", { number }),
-    staleTime: Number.POSITIVE_INFINITY,
-    retry: false,
-  });
   // What the list says is there at once; what the wiring says comes after.
   const first = useQuery({
     queryKey: ["matters of the list", number, row.assumed.length],
     queryFn: () => ask("parts.matters", { number, listOnly: true }),
-    enabled: !asked.data,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+  const asked = useQuery({
+    queryKey: ["matters", number, row.assumed.length],
+    queryFn: () => ask("parts.matters", { number }),
+    enabled: first.isFetched,
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });

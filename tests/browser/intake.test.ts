@@ -90,7 +90,7 @@ describe("a mail of a client", () => {
     await page.getByRole("link", { name: /Wiring/ }).click();
     await page.getByRole("button", { name: "Plan the wiring" }).click();
     actions += 2;
-    await page.getByText(/^Plan 1, proved/).waitFor({ timeout: 120_000 });
+    await page.getByText(/^Plan 1, proved/).waitFor({ timeout: 200_000 });
     expect(actions).toBeLessThanOrEqual(60);
     expect(desk.errors).toEqual([]);
   });

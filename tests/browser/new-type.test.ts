@@ -206,6 +206,10 @@ describe("the shop", () => {
     await page.getByLabel("What is promised").fill("Quiet at the desk, 28 dB(A)");
     await page.getByRole("button", { name: "Promise it" }).click();
     await page.getByText("Quiet at the desk, 28 dB(A)").waitFor();
+    await page.getByRole("button", { name: "One more monitor" }).click();
+    await page.getByRole("button", { name: "Keep what is wanted" }).click();
+    await page.getByText("Kept.", { exact: true }).waitFor();
+    await accessible(page);
     await page.getByRole("button", { name: "Offer", exact: true }).click();
     await page.getByText(/^Promised since: Quiet at the desk/).waitFor();
     const pdf = await page.request.get(`${base()}/files/job/FS-1042/offer.pdf`);

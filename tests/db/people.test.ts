@@ -65,9 +65,9 @@ describe("what each role may", () => {
   it("a reader looks, a technician works, a lead does everything; nobody does nothing; a PIN is not enough for people", () => {
     const who = (role: string, byPin = false): Actor => ({ id: "x", name: "x", role, byPin });
     expect(PERMISSIONS.filter((p) => may(who("reader"), p))).toEqual(["look"]);
-    expect(PERMISSIONS.filter((p) => !may(who("technician"), p))).toEqual(["end jobs", "keep people"]);
+    expect(PERMISSIONS.filter((p) => !may(who("technician"), p))).toEqual(["end jobs", "keep the shop", "keep people"]);
     expect(PERMISSIONS.filter((p) => !may(who("lead"), p))).toEqual([]);
-    expect(PERMISSIONS.filter((p) => !may(who("lead", true), p))).toEqual(["end jobs", "keep people"]);
+    expect(PERMISSIONS.filter((p) => !may(who("lead", true), p))).toEqual(["end jobs", "keep the shop", "keep people"]);
     for (const p of PERMISSIONS)
       expect([p, may(undefined, p), may(who("somebody"), p), may(who("constructor"), p)]).toEqual([p, false, false, false]);
     expect(Object.keys(ROLES)).toEqual(["reader", "technician", "lead"]);

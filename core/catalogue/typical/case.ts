@@ -111,9 +111,9 @@ const shapeOf = (form: string): Shape => (SHAPE[form] ?? SHAPE.ATX) as Shape;
 export const CASE: TypicalKind = {
   groups: {
     Rooms: ["cardMm", "coolerMm", "supplyMm", "behindMm"],
-    Front: ["front", "frontC", "front3"],
-    Top: ["top", "topThickMm"],
-    Inside: ["disks", "ownFans"],
+    Front: ["front", "frontMm", "frontC", "front3"],
+    Top: ["top", "topMm", "topThickMm"],
+    Inside: ["disks", "trays", "ownFans"],
   },
   figures: [
     { id: "form", word: "largest board", options: Object.keys(SHAPE), by: "label", range: () => [], ask: (x) => `Which boards does ${x} take?` },
@@ -164,6 +164,29 @@ export const CASE: TypicalKind = {
       ask: (x) => `How many fans go to the top of ${x}?`,
     },
     {
+      id: "frontMm",
+      word: "size of the front fans",
+      unit: "mm",
+      by: "seen",
+      range: (v) => others(v, "frontMm", 120, 140),
+      ask: (x) => `Of which size are the fans at the front of ${x}: 120, 140 mm?`,
+    },
+    {
+      id: "topMm",
+      word: "size of the top fans",
+      unit: "mm",
+      by: "seen",
+      range: (v) => (n(v, "top") > 0 ? others(v, "topMm", 120, 140) : []),
+      ask: (x) => `Of which size are the fans at the top of ${x}: 120, 140 mm?`,
+    },
+    {
+      id: "trays",
+      word: "plates for 2.5 inch drives behind",
+      by: "seen",
+      range: (v) => between(v, "trays", 0, 3),
+      ask: (x) => `How many plates for 2.5 inch drives are behind the tray of ${x}?`,
+    },
+    {
       id: "topThickMm",
       word: "room for a radiator at the top",
       unit: "mm",
@@ -212,6 +235,9 @@ export const CASE: TypicalKind = {
       behindMm: { value: 20, rule: usual },
       front: { value: f.front, rule: usual },
       top: { value: f.top, rule: usual },
+      frontMm: { value: 120, rule: usual },
+      topMm: { value: 120, rule: usual },
+      trays: { value: 2, rule: usual },
       topThickMm: { value: f.top > 1 ? 55 : 0, rule: usual },
       frontC: { value: true, rule: "cases of these years" },
       front3: { value: 1, rule: usual },
@@ -220,7 +246,14 @@ export const CASE: TypicalKind = {
     };
   },
   make: (v) => {
-    const f = shapeOf(s(v, "form"));
+    const shape = shapeOf(s(v, "form"));
+    const [fs, ts] = [n(v, "frontMm") || 120, n(v, "topMm") || 120];
+    // A case that holds more fans than its like is so much taller or deeper.
+    const f = {
+      ...shape,
+      h: Math.max(shape.h, Math.ceil(30 + (fs + 4) * n(v, "front") + 6)),
+      w: Math.max(shape.w, Math.ceil(30 + (ts + 2) * n(v, "top") + 20)),
+    };
     const [bx, by] = f.boardAt;
     const lead = (id: string, label: string, family: string, role: string, lengthMm: number, more: object = {}) => ({
       id,
@@ -268,20 +301,31 @@ export const CASE: TypicalKind = {
               "front",
               ["fan", "radiator"],
               f.w - 16,
-              90 + 124 * i,
-              { sizeMm: 120, filter: true, frame: "inside" },
+              30 + fs / 2 + (fs + 4) * i,
+              { sizeMm: fs, filter: true, frame: "inside" },
             ),
           ),
           ...times(n(v, "top"), (i) =>
-            mount(`top-${i + 1}`, `top ${["rear", "middle", "front"][i] ?? i + 1}`, "top", ["fan", "radiator"], 90 + 122 * i, 13, { sizeMm: 120 }),
+            mount(`top-${i + 1}`, `top ${["rear", "middle", "front"][i] ?? i + 1}`, "top", ["fan", "radiator"], 30 + ts / 2 + (ts + 2) * i, 13, {
+              sizeMm: ts,
+            }),
           ),
           mount("rear-1", "rear", "rear", ["fan"], 10, by + 60, { sizeMm: f.h > 350 ? 120 : 92 }),
           mount("supply", "supply bay", "bottom", ["supply"], 78, f.h - 46),
           ...times(n(v, "disks"), (i) =>
             mount(`cage-${i + 1}`, `drive cage ${i + 1}`, "bottom", ["drive"], f.w - 85, f.h - 60 + 28 * (i % 2) - 60 * Math.floor(i / 2)),
           ),
-          mount("tray-1", "drive plate", "behind-tray", ["drive"], Math.min(f.w - 60, edge + 20), by + 140),
-          mount("tray-2", "second drive plate", "behind-tray", ["drive"], Math.min(f.w - 60, edge + 20), by + 225),
+          ...times(n(v, "trays"), (i) =>
+            mount(
+              `tray-${i + 1}`,
+              ["drive plate", "second drive plate"][i] ?? `drive plate ${i + 1}`,
+              "behind-tray",
+              ["drive"],
+              Math.min(f.w - 60, edge + 20),
+              // Beyond the lower edge they stand beside one another.
+              Math.min(by + 140 + 85 * i, f.h - 30 - 40 * Math.max(0, i - 1)),
+            ),
+          ),
           mount("hub", "hub plate", "behind-tray", ["hub"], Math.min(f.w - 70, edge + 15), by + 60),
           mount("strip-top", "top edge", "top", ["lighting"], f.w / 2, 34),
           mount("strip-front", "front edge", "front", ["lighting"], f.w - 40, f.h / 2),
@@ -315,8 +359,8 @@ export const CASE: TypicalKind = {
                   label: "top",
                   region: "top",
                   mounts: times(n(v, "top"), (i) => `top-${i + 1}`),
-                  fanMm: [120],
-                  maxLengthMm: 122 * n(v, "top") + 42,
+                  fanMm: ts >= 140 ? [120, 140] : [120],
+                  maxLengthMm: (ts + 2) * n(v, "top") + 42,
                   maxThicknessMm: n(v, "topThickMm"),
                   overBoardMm: by - 12,
                   offsetMm: 40,
@@ -330,8 +374,8 @@ export const CASE: TypicalKind = {
                   label: "front",
                   region: "front",
                   mounts: times(n(v, "front"), (i) => `front-${i + 1}`),
-                  fanMm: [120],
-                  maxLengthMm: 125 * n(v, "front") + 40,
+                  fanMm: fs >= 140 ? [120, 140] : [120],
+                  maxLengthMm: (fs + 5) * n(v, "front") + 40,
                   maxThicknessMm: 85,
                 },
               ]
