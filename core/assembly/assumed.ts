@@ -1,4 +1,4 @@
-import { figuresOf, isProvisional, type PartKind, type PartType } from "../catalogue";
+import { assumed, figuresOf, isProvisional, type PartKind, type PartType } from "../catalogue";
 import { partsOfKind } from "./kept";
 import type { Graph } from "./shape";
 
@@ -29,3 +29,10 @@ export function sayingAssumed(sentence: string, assumed: readonly string[]): str
   const list = some.length > 1 ? `${some.slice(0, -1).join(", ")} and ${some.at(-1)}` : some[0];
   return `${sentence} Assumed: ${list}.`;
 }
+
+/** How many values of the machine's parts nobody has confirmed; a cable out of a bag is its owner's. */
+export const assumedOn = (graph: Graph): number =>
+  [...new Map([...graph.parts.values()].filter((p) => !p.cable).map((p) => [p.type.id, p.type])).values()].reduce(
+    (n, t) => n + (isProvisional(t) ? assumed(t).length : 0),
+    0,
+  );

@@ -1,5 +1,5 @@
 export { partIdOf } from "./address";
-export { assumedIn, type RestsOn, sayingAssumed } from "./assumed";
+export { assumedIn, assumedOn, type RestsOn, sayingAssumed } from "./assumed";
 export { coolsCpu, cpuCoolers } from "./cools";
 export { manhattanMm, type Rect, runCostCm, runLengthMm, SLACK_MM } from "./geometry";
 export {

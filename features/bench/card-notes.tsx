@@ -55,8 +55,8 @@ export function CardNotes({ card, step, graph, notes, number }: { card: Card; st
       {assumed ? (
         <div className="flex flex-col gap-2">
           <p>
-            Only assumed: {assumed.name} has {typeof assumed.is === "number" ? `${assumed.is} ${assumed.word}` : `a ${assumed.word}`}, {assumed.port}{" "}
-            here.
+            Only assumed: {assumed.port} of {assumed.name} is here
+            {typeof assumed.is === "number" ? ` (${assumed.word}: ${assumed.is})` : ""}.
           </p>
           <div className="flex flex-wrap gap-3">
             <Button bench disabled={act.pending} aria-label={`So it is: ${assumed.port} is there`} onClick={() => answer(assumed.is)}>

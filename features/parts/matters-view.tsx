@@ -1,8 +1,8 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import type { Graph } from "../../core/assembly";
-import { assumed, figuresOf, figureWords } from "../../core/catalogue";
+import { assumedOn, type Graph } from "../../core/assembly";
+import { figuresOf, figureWords } from "../../core/catalogue";
 import type { Matter, Matters } from "../../core/matters";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
@@ -13,7 +13,7 @@ import { useAct } from "../frame/use-act";
 /** What turns on what is only assumed of the parts: the question, what follows of each answer, and the answer itself. */
 export function MattersView({ graph, number, revision }: { graph: Graph; number: string; revision: number }) {
   const types = useMemo(() => [...new Map([...graph.parts.values()].filter((p) => !p.cable).map((p) => [p.type.id, p.type])).values()], [graph]);
-  const open = types.reduce((n, t) => n + assumed(t).length, 0);
+  const open = assumedOn(graph);
   // What the list says is there at once, what the wiring says once it was tried.
   const first = useQuery({
     queryKey: ["matters of the list", number, revision],

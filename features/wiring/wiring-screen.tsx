@@ -1,6 +1,7 @@
 "use client";
 import { useCallback, useMemo, useReducer, useState } from "react";
-import { assumed, LOOM_NAME, LOOMS } from "../../core/catalogue";
+import { assumedOn } from "../../core/assembly";
+import { LOOM_NAME, LOOMS } from "../../core/catalogue";
 import { sceneOf } from "../../core/scene";
 import { lower } from "../../core/words";
 import type { JobData } from "../../server/views/data";
@@ -197,7 +198,7 @@ export function WiringScreen({ first }: { first: Had<JobData<"wiring">> }) {
         : [],
     );
   }, [lead, taking, graph]);
-  const assumptions = useMemo(() => [...new Set([...graph.parts.values()].map((p) => p.type))].reduce((n, t) => n + assumed(t).length, 0), [graph]);
+  const assumptions = useMemo(() => assumedOn(graph), [graph]);
   const wanted = view.leads.filter((l) => l.loom !== "seat" && !l.out);
 
   return (

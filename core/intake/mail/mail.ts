@@ -183,7 +183,9 @@ export function readMail(input: string, index: ShelfIndex, today: string): Mail 
     for (const w of kept) {
       if (w.extra === "monitor") monitorIn(mail, cut, w.count);
       if (w.extra) {
-        mail.lines.push({ line, text: t, as: "extra", ...plainWanted(w), alternatives: [] });
+        // What names it may stand before the colon: then all of the line is its words.
+        const own = extraIn(w.words) ? w : { ...w, words: withoutBullet(cut).slice(0, 300) };
+        mail.lines.push({ line, text: t, as: "extra", ...plainWanted(own), alternatives: [] });
         continue;
       }
       const m = matchOf(w, index);
