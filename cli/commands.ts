@@ -13,13 +13,14 @@ import { plan, waysIn } from "../core/plan";
 import { byDraw, plugDrops, powerBudget } from "../core/power";
 import { routesJson } from "../core/routes";
 import { paperDrawing, svgOf } from "../core/scene";
+import { readReadings, soakOf } from "../core/soak";
 import { wayWords } from "../core/wiring";
 import { BadInput } from "./bad-input";
 import { intake, typeJudged } from "./intake";
 import { leadOf, placesJson, whyJson } from "./leads";
 import { readShelf } from "./shelf";
 
-const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD or STEP] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE] [--posture HOW]
+const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD, STEP or LOG] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE] [--posture HOW]
   plan FILE         where every lead goes and why, what is tied back, what to order, what would let the rest in
   why FILE LEAD     why a lead (or the plug in a power socket) is where it is, the next best place and what it would cost
   places FILE LEAD  every place of a lead, with its cost in words and level by level
@@ -32,12 +33,13 @@ const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD or STEP] [--s
   undo FILE STEP    what must come out before a step can be done again or was forgotten, what stays, what is made anew, minutes
   power FILE        draw by moment, rail and plug, against the supply
   intake FILE       a mail, a table or a list of parts: line by line what it asks for, the build it makes, and what has to be asked
+  soak FILE LOG     a log of readings judged: minutes, the highest that held, the lowest clock, whether it held
   type FILE         a part type judged: what contradicts itself, and what of it is only assumed
-FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input; of intake the text itself, of type a part type. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in).
+FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input; of intake the text itself, of type a part type. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in), LOG a table of readings as logging tools write it.
 JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
 Exit 2: bad input, one sentence a fault on standard error.`;
 
-const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "order", "undo", "power", "intake", "type"];
+const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "order", "undo", "power", "intake", "type", "soak"];
 /** Seconds for a whole plan unless said otherwise. */
 const DEADLINE_S = 60;
 
@@ -102,7 +104,7 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
   const posture = postureFrom(args);
   const [command, file, lead, ...rest] = args;
   const asksLead = command === "why" || command === "places";
-  const asksOne = asksLead || command === "undo";
+  const asksOne = asksLead || command === "undo" || command === "soak";
   const astray = (sheet && command !== "draw") || (posture && command !== "order");
   if (!command || !file || rest.length > 0 || asksOne !== (lead !== undefined) || !COMMANDS.includes(command) || astray) throw new BadInput([USAGE]);
   const shelf = shelfFrom(folder);
@@ -143,6 +145,12 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
   if (command === "order") {
     const json = orderJson(read.graph, posture);
     return { json, stop: json.conflicts.length > 0 };
+  }
+  if (command === "soak" && lead !== undefined) {
+    const log = readReadings(readInput(lead, standardInput));
+    if (typeof log === "string") throw new BadInput([`${lead}: ${log}`]);
+    const soak = soakOf(log);
+    return { json: { ...soak, unknown: log.unknown, faults: log.faults }, stop: soak.verdict !== "held" };
   }
   if (command === "undo" && lead !== undefined) {
     const json = undoJson(read.graph, lead);

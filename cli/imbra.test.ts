@@ -203,6 +203,19 @@ describe("imbra on the command line", () => {
     expect([known.status, JSON.parse(known.stdout).assumed]).toEqual([0, 0]);
     expect(await imbra(["intake", "-"], "   ")).toMatchObject({ status: 2, stderr: expect.stringMatching(/The text is empty/) });
   }, 120_000);
+  it("soak: a log judged, with what was not understood; one that is none is bad input", async () => {
+    const log = file("log.csv", `Time,CPU temp °C,Colour\n${Array.from({ length: 1900 }, (_, t) => `${t},61,blue`).join("\n")}`);
+    const held = await imbra(["soak", "examples/fs-1041.json", log]);
+    expect([held.status, JSON.parse(held.stdout)]).toMatchObject([
+      0,
+      { verdict: "held", maxima: [{ name: "CPU temp °C", value: 61, limit: 95 }], unknown: ["Colour"] },
+    ]);
+    expect(await imbra(["soak", "examples/fs-1041.json", "-"], "no log")).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/fewer than two/),
+    });
+    expect(await imbra(["soak", "examples/fs-1041.json"])).toMatchObject({ status: 2 });
+  });
   it("type: a part type judged, and what of it is assumed", async () => {
     const { build } = JSON.parse((await imbra(["intake", "-"], "- Case: Vantage Airbox 9")).stdout);
     const type = await imbra(["type", "-"], JSON.stringify(build.partTypes.find((t: { kind: string }) => t.kind === "case")));

@@ -31,9 +31,9 @@ export function decode(bytes: Uint8Array, what = "a parts list"): { ok: true; te
 
 /**
  * RFC 4180, comma, semicolon or tab. Bounded; a quote that never closes is named with its line. Without `named`, a first
- * row that holds a number or an empty cell is taken for data.
+ * row that holds a number or an empty cell is taken for data. `mostRows`: more are refused.
  */
-export function readCsv(text: string, named?: true): Read {
+export function readCsv(text: string, named?: true, mostRows = MOST_ROWS): Read {
   if (text.includes("\u0000")) return { ok: false, sentence: "The file holds binary data, not text. Nothing was read." };
   const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, "").trim(), { delimitersToGuess: [",", ";", "\t"], skipEmptyLines: "greedy" });
   const open = parsed.errors.find((e) => e.type === "Quotes");
@@ -43,8 +43,8 @@ export function readCsv(text: string, named?: true): Read {
   const head = rows[0] ?? [];
   const hasNames = named ?? (head.length > 1 && head.every((c) => c !== "" && !/^\d+([.,]\d+)?$/.test(c)));
   const data = hasNames ? rows.slice(1) : rows;
-  if (data.length > MOST_ROWS) return { ok: false, sentence: `${data.length} rows; at most ${MOST_ROWS}. Nothing was read. Split the list.` };
-  const width = Math.max(...rows.map((r) => r.length));
+  if (data.length > mostRows) return { ok: false, sentence: `${data.length} rows; at most ${mostRows}. Nothing was read. Split the list.` };
+  const width = rows.reduce((n, r) => Math.max(n, r.length), 0);
   if (width > MOST_COLUMNS) return { ok: false, sentence: `${width} columns; at most ${MOST_COLUMNS}. Nothing was read. Is it the right file?` };
   return {
     ok: true,

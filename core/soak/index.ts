@@ -1,0 +1,2 @@
+export { MOST_READING_CHARS, type ReadingColumn, type Readings, readReadings } from "./readings";
+export { LIMITS, type Soak, soakOf } from "./soak";
