@@ -27,6 +27,7 @@ export {
   ShelfType,
   Shop,
   ShopEntry,
+  SoakLog,
   StepDone,
   StepSkipped,
   StepTime,

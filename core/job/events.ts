@@ -71,6 +71,7 @@ export interface JobEvents {
   replaced: { part: string; name: string; serial: string | null };
   "set-aside": { finding: string; message: string; reason: string };
   soaking: Record<string, never>;
+  "soak-log": { name: string; verdict: string; minutes: number; because: string };
   waiting: { for: string; until: string | null };
   "goes-on": { to: Stage };
   "handed-over": { open: string[]; reason: string };

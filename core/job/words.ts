@@ -21,6 +21,7 @@ const list = (words: readonly (string | false | undefined)[]) => words.filter(Bo
 
 /** The log's sentence for each kind of event. */
 const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
+  "soak-log": (d) => `Soak: ${d.verdict}, ${d.minutes} minutes (${d.name}). ${d.because}`.trim(),
   brief: (d) => `With the client: ${d.changes.join("; ")}.`,
   "figure-confirmed": (d) =>
     d.was ? `${d.name}: ${d.word} is ${d.value}; ${d.was} was assumed.` : `${d.name}: ${d.word} is ${d.value}, as assumed.`,

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { readReadings, soakOf } from ".";
+import { MOST_THINNED, readReadings, soakOf, thinned } from ".";
 
 /** A lump of heat: T = T0 + P R (1 − e^(−t/τ)) (lumped capacity, textbook formula); with 65 W, 0.8 K/W, τ 300 s it ends at 25 + 52 = 77 °C. */
 const lump = (t: number, watts = 65) => 25 + watts * 0.8 * (1 - Math.exp(-t / 300));
@@ -59,6 +59,28 @@ describe("a soak's readings", () => {
     const r = read(rows.join("\n"));
     expect(r.faults).toEqual([expect.stringMatching(/CPU Package \[°C\]”: 1 of 1351 readings/)]);
     expect(soakOf(r).maxima[0]?.value).toBeLessThan(82);
+  });
+});
+
+describe("a log that is thinned", () => {
+  it("has as few moments as are kept, its gaps, and the same verdict", () => {
+    const long = read(logOf(1, 150, 65, () => 4700));
+    const t = thinned(long);
+    expect(t.atS.length).toBeLessThanOrEqual(MOST_THINNED);
+    const back = { ...long, atS: t.atS, values: t.values.map((v) => v.map((x) => x ?? Number.NaN)) };
+    const [a, b] = [soakOf(long), soakOf(back)];
+    expect([b.verdict, b.lowestClock]).toEqual([a.verdict, a.lowestClock]);
+    expect(Math.abs((a.maxima[0]?.value ?? 0) - (b.maxima[0]?.value ?? 0))).toBeLessThan(0.5);
+    const gap = read(
+      logOf(1, 90, 65, () => 4700)
+        .split("\n")
+        .filter((l) => !/^2\d\d\d;/.test(l))
+        .join("\n"),
+    );
+    const g = thinned(gap);
+    expect(soakOf({ ...gap, atS: g.atS, values: g.values.map((v) => v.map((x) => x ?? Number.NaN)) }).verdict).toBe("interrupted");
+    const short = read(logOf(2, 40, 65, () => 4700));
+    expect(thinned(short).atS).toEqual(short.atS);
   });
 });
 

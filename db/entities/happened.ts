@@ -90,5 +90,21 @@ export const PartReturn = defineEntity({
   },
 });
 
+/** A log of readings under load, thinned, and what it came to. */
+export const SoakLog = defineEntity({
+  name: "SoakLog",
+  tableName: "soak_log",
+  indexes: [{ name: "soak_log_job_index", properties: ["job", "at"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    name: p.text(),
+    readings: p.json<unknown>(),
+    soak: p.json<unknown>(),
+    by: () => p.manyToOne(Person),
+    at: now(),
+  },
+});
+
 export type PartReturnRow = InferEntity<typeof PartReturn>;
 export type FaultRow = InferEntity<typeof Fault>;

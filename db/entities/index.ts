@@ -1,5 +1,5 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
-import { Fault, LogEntry, Observation, PartReturn } from "./happened";
+import { Fault, LogEntry, Observation, PartReturn, SoakLog } from "./happened";
 import { Job, JobHead, JobPart, Offer, Override } from "./job";
 import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
 import { Link, Plan, PlanRun } from "./plan";
@@ -41,4 +41,5 @@ export const ENTITIES = [
   Offer,
   Tip,
   TypePhoto,
+  SoakLog,
 ];

@@ -18,6 +18,7 @@ import { NewsAfterCommit } from "./0017-news-after-commit";
 import { Returns } from "./0018-returns";
 import { Brief } from "./0019-brief";
 import { ShopAndOffer } from "./0020-shop-and-offer";
+import { SoakLogs } from "./0021-soak";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -41,4 +42,5 @@ export const MIGRATIONS = [
   { name: "0018-returns", class: Returns },
   { name: "0019-brief", class: Brief },
   { name: "0020-shop-and-offer", class: ShopAndOffer },
+  { name: "0021-soak", class: SoakLogs },
 ];

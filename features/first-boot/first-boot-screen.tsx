@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { asExpected, type Expectation, GROUPS, type Group } from "../../core/machine";
+import type { SoakView } from "../../server/first-boot/soak-log";
 import type { JobView } from "../../server/views/job-view";
 import type { BootSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
@@ -11,11 +12,12 @@ import { Caution, SeverityShape, StateShape } from "../../ui/marks";
 import { observeAction, settingAction, soakAction } from "../actions/first-boot";
 import { type Acting, useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
+import { SoakPanel } from "./soak-panel";
 
 type Seen = JobView["seen"];
 
 /** Expected beside seen: the expected is computed from what is plugged, never from the plan. */
-export function FirstBootScreen({ view }: { view: BootSlice }) {
+export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: readonly SoakView[] }) {
   const { power, seen, head } = view;
   const groups = useMemo(() => GROUPS.filter((g) => power.lines.some((l) => l.group === g)), [power]);
   const firstWrong = power.lines.find((l) => seen[l.id] && !seen[l.id]?.asExpected);
@@ -143,6 +145,7 @@ export function FirstBootScreen({ view }: { view: BootSlice }) {
           <Caution text="Hands, leads and loose screws out of the fans before mains. Mains off again before any plug moves." />
         </div>
         <Settings view={view} act={act} />
+        <SoakPanel number={head.number} soaks={soaks} />
         <p className="mt-6 text-second text-soft">
           Normal at the very first start: full fan noise, still fans on a card or supply with a quiet mode, memory at its default speed. None of these
           is a fault.

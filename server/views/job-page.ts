@@ -1,6 +1,7 @@
 import "server-only";
 import { notFound } from "next/navigation";
 import { cache } from "react";
+import { soakLogs } from "../first-boot/soak-log";
 import { see } from "../unit/door";
 import { type BenchesData, benchesSlice, type JobData, type JobSliceName, jobSlice } from "./data";
 import type { Had } from "./had";
@@ -33,6 +34,7 @@ export async function jobData<N extends JobSliceName>(number: string, slice: N):
 export const benchesData = async (): Promise<Had<BenchesData>> => (await orNotFound(see(benchesSlice, {}))) as Had<BenchesData>;
 
 export const receiptPage = (number: string) => orNotFound(see(questions.receipt, { number: meant(number) }));
+export const soaksPage = async (number: string) => (await see(soakLogs, { number: meant(number) })) ?? [];
 export const isPlanning = async (number: string) => (await see(questions.planning, { number })) ?? false;
 export const earlierJobs = async () => (await see(questions.earlierJobs, {})) ?? [];
 export const partTypePage = (id: string) => orNotFound(see(questions.partType, { id: meant(id) }));

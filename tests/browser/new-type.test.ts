@@ -216,3 +216,26 @@ describe("the shop", () => {
     expect([pdf.status(), pdf.headers()["content-type"]]).toEqual([200, "application/pdf"]);
   });
 });
+
+describe("a soak by its readings", () => {
+  it("a log is chosen, judged at once, and stays with its curve and table; one that is none is told in a sentence", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/job/FS-1045/first-boot`);
+    await page.waitForLoadState("networkidle");
+    const panel = page.getByRole("region", { name: "Soak" });
+    const give = (name: string, text: string) =>
+      panel.locator('input[type="file"]').setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
+    await give("none.csv", "a,b\nc,d\ne,f\ng,h");
+    await panel.getByText(/^none\.csv: No column of the log holds a time/).waitFor();
+    const rows = Array.from({ length: 1400 }, (_, i) => `${i * 2};${(61 + Math.sin(i / 50)).toFixed(1).replace(".", ",")};4800;lots`);
+    await give("two-hours.csv", `Time [s];CPU Package [°C];CPU Clock [MHz];Mood\n${rows.join("\n")}`);
+    await panel.getByText(/^It held\./).waitFor();
+    await panel.getByText("Not understood: Mood.").waitFor();
+    await panel.getByRole("button", { name: "Curve and table" }).first().click();
+    const sheet = page.getByRole("dialog", { name: /^two-hours\.csv: it held/ });
+    await sheet.getByRole("img", { name: /^CPU Package \[°C\] over/ }).waitFor();
+    await accessible(page);
+    await sheet.getByRole("button", { name: "Close" }).click();
+    expect(desk.errors.filter((e) => !/404/.test(e))).toEqual([]);
+  });
+});

@@ -118,6 +118,7 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   defaultsAction: L,
   tipAction: TL,
   mergeAction: TL,
+  soakLogAction: TL,
   tapsAction: TL,
   stillSoAction: TL,
   withdrawTipAction: L,

@@ -55,6 +55,7 @@ describe("migrations", () => {
         insert into offer (job_id, count, body, by_id) select j.id, 1, '{}', t.id from job j, person t;
         insert into tip (type, words, by_id) select 'f', 'its screws are short', id from person;
         insert into type_photo (type, width, height, bytes, by_id) select 'f', 2, 2, 9, id from person`,
+      "0021-soak": `insert into soak_log (job_id, name, readings, soak, by_id) select j.id, 'log.csv', '{}', '{}', t.id from job j, person t`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });
