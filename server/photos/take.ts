@@ -1,5 +1,6 @@
 import "server-only";
 import { createHash, randomUUID } from "node:crypto";
+import { may, mayNot } from "../kernel/actor";
 import { bodyAtMost } from "../kernel/body";
 import { no, type Result } from "../kernel/result";
 import { sealedOfPhoto } from "../kernel/seal";
@@ -44,6 +45,9 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
 
 /** A photo for under a part type's drawing: whoever sends it stands at a page that waits for the answer. */
 async function takeTypePhoto(request: Request, type: string): Promise<Result> {
+  // Nothing is read, let alone unpacked, of whoever may not keep it.
+  const actor = (await seatHere())?.actor;
+  if (!may(actor, keepTypePhoto.permission)) return no(mayNot(actor, keepTypePhoto.permission));
   const raw = await bodyAtMost(request.body, MOST_PHOTO_BYTES);
   if (!raw) return no(`The photo is larger than ${MOST_PHOTO_BYTES / 1_000_000} MB. Take it with fewer pixels. Nothing was changed.`);
   const made = await uprightBeside(raw);

@@ -28,6 +28,7 @@ const SAYS = {
   inCase: true,
   bracket: true,
   fanUpMm: 12,
+  firmware: 1.4,
   reused: true,
   measured: [{ what: "depthMm", mm: 161 }],
   price: 12.5,
