@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Card, Step } from "../../core/order";
-import { blockedBy, canNow, cardNow, coverersOf, inTwo, openOn } from "./cards";
+import { blockedBy, canNow, cardNow, coverersOf, inTwo, openOn, stopOn } from "./cards";
 
 const step = (id: string, after: string[] = [], done = false): Step => ({
   id,
@@ -85,5 +85,27 @@ describe("a detail in two", () => {
     ]);
     const one = `${"word ".repeat(40)}end.`;
     expect(inTwo(one)).toEqual([one, ""]);
+  });
+});
+
+describe("what stops a card", () => {
+  const step = (kind: string, parts: string[], lead?: string) =>
+    ({ id: `${kind}:${parts.join()}`, kind, parts, leads: [], done: false, ...(lead ? { lead } : {}) }) as never;
+  const could = { severity: "warn" as const, ends: ["card-1"], holds: ["card-1"] };
+  const isSeat = (s: { lead?: string }) => s.lead?.endsWith(":seat") ?? false;
+  const on = (s: never, finding: { severity: "stop" | "warn" | "note"; ends: string[]; holds?: string[] } = could) =>
+    stopOn([finding], { steps: [s] } as never, [s], isSeat as never);
+  it("a length to be measured first holds what puts that part in, by hand or into its slot, and nothing else", () => {
+    expect(on(step("plug", ["card-1"], "card-1:seat"))).toBe(could);
+    expect(on(step("fit", ["card-1"]))).toBe(could);
+    for (const other of [step("check", ["card-1"]), step("plug", ["card-1"], "supply/gfx/1:plug-1"), step("fit", ["cooler"]), step("gate", [])])
+      expect(on(other)).toBeUndefined();
+    // Waived by somebody it is a note, and holds nothing.
+    expect(on(step("fit", ["card-1"]), { ...could, severity: "note" })).toBeUndefined();
+  });
+  it("a stop holds the card of its lead", () => {
+    const stop = { severity: "stop" as const, ends: ["supply/cpu/1:root-1"] };
+    expect(on(step("plug", [], "supply/cpu/1:root-1"), stop)).toBe(stop);
+    expect(on(step("plug", [], "supply/gfx/1:root-1"), stop)).toBeUndefined();
   });
 });

@@ -97,3 +97,27 @@ export function underTitle(card: Card, step: Step, tag: string | undefined): str
   if (done === card.steps.length) return `All ${done} are done.`;
   return done > 0 ? `${done} of ${card.steps.length} are done. Now: ${step.title}` : `First: ${step.title}`;
 }
+
+interface Stopping {
+  severity: "stop" | "warn" | "note";
+  ends: readonly string[];
+  holds?: readonly string[];
+}
+
+/**
+ * What stops the card in front: a stop at a lead of it, or what has to be settled before a part goes in that is still open on it. A look, a
+ * test or another part goes on.
+ */
+export const stopOn = <F extends Stopping>(
+  findings: readonly F[],
+  card: Card | undefined,
+  open: readonly Step[],
+  isSeat: (s: Step) => boolean,
+): F | undefined => {
+  const goesIn = open.filter((s) => s.kind === "fit" || s.kind === "assemble" || isSeat(s)).flatMap((s) => s.parts);
+  return findings.find((f) =>
+    f.severity === "stop"
+      ? f.ends.some((e) => card?.steps.some((s) => s.lead === e))
+      : f.severity === "warn" && f.holds?.some((p) => goesIn.includes(p)),
+  );
+};

@@ -12,7 +12,7 @@ import { useSlice } from "../frame/slices";
 import { useUntouched, useWorker, type Worker } from "../frame/worker";
 import { graphOf } from "../shared/candidates";
 import type { Sheet } from "./bench-sheet";
-import { awayOn, coverersOf } from "./cards";
+import { awayOn, coverersOf, stopOn } from "./cards";
 import { useBench } from "./use-bench";
 import { notHereOn, useSaying } from "./use-saying";
 
@@ -86,10 +86,7 @@ export function useBenchState(first: Had<JobData<"bench">>, seat: BenchSeat) {
   /** The one that hands are at: a plug of the card that is still open, else its first. */
   const step = open[0] ?? card?.steps[0];
   const lead = bench.leadOf(step);
-  const goesIn = open.filter((s) => s.kind === "fit" || s.kind === "assemble").flatMap((s) => s.parts);
-  const stop = view.findings.find((f) =>
-    f.severity === "stop" ? f.ends.some((e) => card?.steps.some((s) => s.lead === e)) : f.holds?.some((p) => goesIn.includes(p)),
-  );
+  const stop = stopOn(view.findings, card, open, (s) => bench.leadOf(s)?.loom === "seat");
   /** Forgotten until what hides it was in. */
   const covered = open.find((s) => coverersOf(s, steps).length > 0);
   const missing = card ? notHereOn(card.steps, view.notHere) : [];

@@ -37,7 +37,8 @@ export const mergeTypes = shopAction({
     if (open.length > MOST_JOBS)
       return no(`${open.length} open jobs have ${was.name}; at most ${MOST_JOBS} are changed at once. Nothing was changed.`);
     const ends = new Set([...is.ports.map((p) => p.id), ...is.leads.map((l) => l.id)]);
-    const body = toStored(is);
+    const revision = keep.revision + 1;
+    const body = toStored({ ...is, revision });
     const touched: string[] = [];
     for (const { id } of open.sort((a, b) => (a.number < b.number ? -1 : 1))) {
       const job = (await tx.findOneOrFail(Job, { id }, { lockMode: LockMode.PESSIMISTIC_WRITE, refresh: true })) as JobRow;
@@ -49,7 +50,7 @@ export const mergeTypes = shopAction({
       if (plugged)
         return no(`At ${job.number} a plug is in ${plugged.port}, which ${is.name} does not have. Nothing was changed. Take it out first.`);
       for (const l of lost) tx.remove(l);
-      for (const r of mine) Object.assign(r, { type: is.id, body, typeRevision: keep.revision });
+      for (const r of mine) Object.assign(r, { type: is.id, body, typeRevision: revision });
       const one = new JobUnit(tx, unit.actor, unit.when, jobRead(job), undefined);
       one.partsChanged();
       for (const r of mine) one.emit("part-swapped", { part: r.key, name: r.label ?? was.name, was: was.name, now: is.name });
@@ -60,13 +61,13 @@ export const mergeTypes = shopAction({
     Object.assign(keep, { stock: keep.stock + drop.stock, spares: keep.spares + drop.spares });
     tx.create(ShelfRevision, {
       type: is.id,
-      revision: keep.revision + 1,
-      body: toStored({ ...is, revision: keep.revision + 1 }),
+      revision,
+      body,
       by: unit.by,
       at: unit.when.happened,
       because: `${was.name} (${was.id}) is it, too.`,
     });
-    Object.assign(keep, { revision: keep.revision + 1, body: toStored({ ...is, revision: keep.revision + 1 }) });
+    Object.assign(keep, { revision, body });
     tx.remove(drop);
     return yes({ jobs: touched });
   },
