@@ -60,6 +60,26 @@ describe("a soak's readings", () => {
     expect(r.faults).toEqual([expect.stringMatching(/CPU Package \[°C\]”: 1 of 1351 readings/)]);
     expect(soakOf(r).maxima[0]?.value).toBeLessThan(82);
   });
+  it("a machine that idles has not soaked, one of which no temperature was logged is not judged; neither is called held", () => {
+    const idle = logOf(2, 45, 20, () => 4800).replace(/;100$/gm, ";4");
+    expect(soakOf(read(idle))).toMatchObject({ verdict: "no load", because: [expect.stringMatching(/^It was at work for 0 minutes, of 30\.$/)] });
+    const clocks = Array.from({ length: 1300 }, (_, i) => `${i * 2};4800`).join("\n");
+    expect(soakOf(read(`Time;CPU Clock MHz\n${clocks}`)).verdict).toBe("not judged");
+    const unsaid = Array.from({ length: 1300 }, (_, i) => `${i * 2};60`).join("\n");
+    expect(soakOf(read(`Time;CPU temp °C\n${unsaid}`))).toMatchObject({
+      verdict: "held",
+      because: [expect.stringMatching(/at work was not logged\.$/)],
+    });
+  });
+  it("a log of days, or one that is written every two minutes, is no row of gaps", () => {
+    const every = (s: number, n: number) => read(`Time;CPU temp °C\n${Array.from({ length: n }, (_, i) => `${i * s};60`).join("\n")}`);
+    expect(soakOf(every(120, 60)).verdict).toBe("held");
+    const days = every(20, 15_000);
+    expect(soakOf(days).verdict).toBe("held");
+    const t = thinned(days);
+    expect(t.atS.length).toBeLessThanOrEqual(MOST_THINNED);
+    expect(soakOf({ ...days, atS: t.atS, values: t.values.map((v) => v.map((x) => x ?? Number.NaN)) }).verdict).toBe("held");
+  });
 });
 
 describe("a log that is thinned", () => {

@@ -4,17 +4,21 @@ import type { ReadingColumn, Readings } from "./readings";
 export const LIMITS: Readonly<Partial<Record<ReadingColumn["part"], number>>> = { cpu: 95, card: 90, drive: 70, memory: 85, board: 100 };
 /** A value counts that held for so long, s: a spike of one sample is none, and how often was sampled makes no difference. */
 const HELD_S = 10;
-/** Readings further apart than this leave a gap in which nobody knows what was, s. */
-const GAP_S = 60;
+/** Readings further apart than this leave a gap in which nobody knows what was, s; a log that is written less often has longer ones. */
+const LEAST_GAP_S = 60;
+/** So many times as far apart as usual is a gap. */
+const GAPS = 3;
 /** Without so many minutes of readings nothing has soaked. */
 const LEAST_MIN = 30;
 /** A clock that falls under this share of the highest that held is slowed down (common practice: boost falls by a fifth from heat or power). */
 const SLOWED = 0.8;
+/** At work from this load on, percent. */
+const BUSY = 50;
 /** It is steady when the last quarter rises by no more than this, K. */
 const STEADY_K = 2;
 
 export interface Soak {
-  verdict: "held" | "too hot" | "slowed down" | "still rising" | "interrupted" | "cut short";
+  verdict: "held" | "too hot" | "slowed down" | "still rising" | "interrupted" | "cut short" | "no load" | "not judged";
   /** Minutes of readings without the gaps. */
   minutes: number;
   /** Highest that held, by column: °C, W, rpm. */
@@ -28,12 +32,23 @@ export interface Soak {
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
+/** From how far apart on two readings leave a gap, s: by the log's own rhythm (median). */
+export function gapOf(atS: readonly number[]): number {
+  const steps = atS
+    .slice(1)
+    .map((s, i) => s - (atS[i] ?? 0))
+    .sort((a, b) => a - b);
+  return Math.max(LEAST_GAP_S, GAPS * (steps[Math.floor(steps.length / 2)] ?? 0));
+}
+const most = (list: readonly number[]) => list.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
+const least = (list: readonly number[]) => list.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+
 /** Stretches without a gap, as pairs of indexes. */
-function stretches(atS: readonly number[]): [number, number][] {
+function stretches(atS: readonly number[], gapS: number): [number, number][] {
   const out: [number, number][] = [];
   let from = 0;
   for (let i = 1; i <= atS.length; i++)
-    if (i === atS.length || (atS[i] ?? 0) - (atS[i - 1] ?? 0) > GAP_S) {
+    if (i === atS.length || (atS[i] ?? 0) - (atS[i - 1] ?? 0) > gapS) {
       if (i - 1 > from) out.push([from, i - 1]);
       from = i;
     }
@@ -74,7 +89,8 @@ function held(atS: readonly number[], v: readonly number[], [from, to]: readonly
  * rising, was interrupted or cut short. Values are means over ten seconds, so that the verdict is the same however often was sampled.
  */
 export function soakOf(r: Readings, { leastMinutes = LEAST_MIN, limits = LIMITS }: { leastMinutes?: number; limits?: typeof LIMITS } = {}): Soak {
-  const runs = stretches(r.atS);
+  const gapS = gapOf(r.atS);
+  const runs = stretches(r.atS, gapS);
   const minutes = runs.reduce((n, [a, b]) => n + ((r.atS[b] ?? 0) - (r.atS[a] ?? 0)) / 60, 0);
   const gaps = Math.max(0, runs.length - 1);
   const by = r.columns.map((c, k) => ({ c, windows: runs.map((run) => held(r.atS, r.values[k] ?? [], run)).filter((w) => w.length > 0) }));
@@ -86,7 +102,7 @@ export function soakOf(r: Readings, { leastMinutes = LEAST_MIN, limits = LIMITS 
         name: c.name,
         part: c.part,
         quantity: c.quantity,
-        value: tenth(Math.max(...windows.flat().map((w) => w.mean))),
+        value: tenth(most(windows.flat().map((w) => w.mean))),
         ...(limit === undefined ? {} : { limit }),
       },
     ];
@@ -106,8 +122,17 @@ export function soakOf(r: Readings, { leastMinutes = LEAST_MIN, limits = LIMITS 
   });
   because.push(...rising);
   if (gaps > 0)
-    because.push(`${gaps === 1 ? "Once" : `${gaps} times`} nothing was read for more than ${GAP_S} s: it stopped, was started anew, or the log did.`);
+    because.push(
+      `${gaps === 1 ? "Once" : `${gaps} times`} nothing was read for more than ${Math.round(gapS)} s: it stopped, was started anew, or the log did.`,
+    );
   if (minutes < leastMinutes) because.push(`${tenth(minutes)} minutes were read, of ${leastMinutes}.`);
+  // At work is what the load says; where none was logged, nobody knows, and it is said.
+  const loads = by.filter(({ c }) => c.quantity === "load" && (c.part === "cpu" || c.part === "card"));
+  const busyMin = most([0, ...loads.map(({ windows }) => windows.flat().filter((w) => w.mean >= BUSY).length / 60)]);
+  const idle = loads.length > 0 && busyMin < 0.9 * leastMinutes;
+  if (idle && minutes >= leastMinutes) because.push(`It was at work for ${tenth(busyMin)} minutes, of ${leastMinutes}.`);
+  const judged = maxima.some((m) => m.limit !== undefined);
+  if (!judged) because.push("No temperature that has a limit was logged.");
   const verdict =
     hot.length > 0
       ? "too hot"
@@ -117,17 +142,19 @@ export function soakOf(r: Readings, { leastMinutes = LEAST_MIN, limits = LIMITS 
           ? "interrupted"
           : minutes < leastMinutes
             ? "cut short"
-            : rising.length > 0
-              ? "still rising"
-              : "held";
+            : !judged
+              ? "not judged"
+              : idle
+                ? "no load"
+                : rising.length > 0
+                  ? "still rising"
+                  : "held";
   if (verdict === "held")
     because.push(
-      `${tenth(minutes)} minutes: ${
-        maxima
-          .filter((m) => m.limit !== undefined)
-          .map((m) => `${m.name} ${m.value} of ${m.limit} °C`)
-          .join(", ") || "nothing that has a limit was read"
-      }.`,
+      `${tenth(minutes)} minutes: ${maxima
+        .filter((m) => m.limit !== undefined)
+        .map((m) => `${m.name} ${m.value} of ${m.limit} °C`)
+        .join(", ")}.${loads.length > 0 ? "" : " Whether it was at work was not logged."}`,
     );
   return { verdict, minutes: tenth(minutes), maxima, ...(clock ? { lowestClock: clock } : {}), limits, because };
 }
@@ -137,11 +164,11 @@ function slowest(by: readonly { c: ReadingColumn; windows: readonly { atS: numbe
   const found = by.flatMap(({ c, windows }): NonNullable<Soak["lowestClock"]>[] => {
     if (c.quantity !== "clock" || (c.part !== "cpu" && c.part !== "card")) return [];
     const load = by.find((o) => o.c.quantity === "load" && o.c.part === c.part)?.windows.flat();
-    const busy = load && new Map(load.map((w) => [Math.round(w.atS), w.mean >= 50]));
+    const busy = load && new Map(load.map((w) => [Math.round(w.atS), w.mean >= BUSY]));
     const all = windows.flatMap((run) => run.filter((w) => (busy ? busy.get(Math.round(w.atS)) === true : w.atS - (run[0]?.atS ?? 0) > 60)));
     if (all.length === 0) return [];
     const means = all.map((w) => w.mean);
-    return [{ name: c.name, mhz: Math.round(Math.min(...means)), ofMhz: Math.round(Math.max(...means)) }];
+    return [{ name: c.name, mhz: Math.round(least(means)), ofMhz: Math.round(most(means)) }];
   });
   return found.sort((a, b) => a.mhz / a.ofMhz - b.mhz / b.ofMhz)[0];
 }

@@ -1,19 +1,18 @@
 import type { Readings } from "./readings";
+import { gapOf } from "./soak";
 
 /** So many moments are kept of a log: two hours by three seconds. */
 export const MOST_THINNED = 2400;
-/** A gap stays a gap. */
-const GAP_S = 60;
-
 /** The same log with fewer moments: means of neighbours, never across a gap; nothing is changed of one that is short enough. */
 export function thinned(r: Pick<Readings, "atS" | "columns" | "values">, most = MOST_THINNED): { atS: number[]; values: (number | null)[][] } {
   const n = r.atS.length;
-  const gaps = r.atS.filter((s, i) => i > 0 && s - (r.atS[i - 1] ?? 0) > GAP_S).length;
+  const gapS = gapOf(r.atS);
+  const gaps = r.atS.filter((s, i) => i > 0 && s - (r.atS[i - 1] ?? 0) > gapS).length;
   const size = Math.max(1, Math.ceil(n / Math.max(1, most - gaps - 1)));
   const buckets: [number, number][] = [];
   for (let i = 0; i < n; ) {
     let end = i + 1;
-    while (end < n && end - i < size && (r.atS[end] ?? 0) - (r.atS[end - 1] ?? 0) <= GAP_S) end++;
+    while (end < n && end - i < size && (r.atS[end] ?? 0) - (r.atS[end - 1] ?? 0) <= gapS) end++;
     buckets.push([i, end]);
     i = end;
   }

@@ -17,6 +17,8 @@ const WORD: Record<SoakView["soak"]["verdict"], string> = {
   "still rising": "Still rising",
   interrupted: "Interrupted",
   "cut short": "Cut short",
+  "no load": "Not at work",
+  "not judged": "Not judged",
 };
 const UNIT = { temperature: "°C", clock: "MHz", power: "W", speed: "rpm", load: "%" } as const;
 
