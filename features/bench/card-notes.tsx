@@ -6,9 +6,9 @@ import type { Notes } from "../../server/shelf/tips";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
 import { confirmAction } from "../actions/parts";
-import { stillSoAction } from "../actions/shelf";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
+import { StillSo } from "../shared/still-so";
 
 /** The port that a plug goes into, where that it is there is only assumed: what counts it, and what it would be without. */
 function assumedPort(graph: Graph, step: Step) {
@@ -85,19 +85,7 @@ export function CardNotes({ card, step, graph, notes, number }: { card: Card; st
               {t.stillSo ? `; still so: ${t.stillSo.by}, ${dates.day(t.stillSo.at)}` : ""}
             </span>
           </p>
-          <Button
-            bench
-            aria-label={`Still so: ${t.words}`}
-            disabled={act.pending}
-            onClick={() =>
-              act.run(
-                () => stillSoAction({ tip: t.id }),
-                () => "Still so, with your name.",
-              )
-            }
-          >
-            Still so
-          </Button>
+          <StillSo tip={t} act={act} bench />
         </div>
       ))}
       <p role="status" className="text-soft">

@@ -8,11 +8,14 @@ export function PartDecisions({
   type,
   pending,
   place,
+  cards,
 }: {
   part: JobView["build"]["parts"][number];
   type: PartType;
   pending: boolean;
   place: (change: Record<string, unknown>) => void;
+  /** Cards that a cooler may be for. */
+  cards: readonly { id: string; name: string }[];
 }) {
   const { cagePlaces, maxSupplyMm, maxSupplyWithCageMm, formFactor, underMm } = type.body;
   const hasCage = type.kind === "case" && (cagePlaces.length > 0 || (maxSupplyMm ?? 0) > (maxSupplyWithCageMm ?? maxSupplyMm ?? 0));
@@ -47,6 +50,25 @@ export function PartDecisions({
         <label className="flex min-h-9 items-center gap-2">
           <input type="checkbox" checked={part.bracket === true} disabled={pending} onChange={(e) => place({ bracket: e.target.checked })} />
           On a bracket into a larger bay
+        </label>
+      ) : null}
+      {type.kind === "cooler" && type.body.radiator ? (
+        <label>
+          <span className="block text-second text-soft">What it cools</span>
+          <select
+            className="field w-full"
+            value={part.cools ?? "cpu"}
+            disabled={pending}
+            onChange={(e) => place({ cools: e.target.value === "cpu" ? null : e.target.value })}
+          >
+            <option value="cpu">the CPU</option>
+            {cards.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.name}
+              </option>
+            ))}
+            <option value="loop">a loop of several radiators</option>
+          </select>
         </label>
       ) : null}
       {type.kind === "cooler" && underMm !== undefined ? (

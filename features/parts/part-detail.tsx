@@ -48,12 +48,13 @@ export function PartDetail({
   radiatorAt: string | undefined;
   tubing: Tubes | undefined;
   canStand: boolean;
-  others: { id: string; name: string; type: string }[];
+  others: { id: string; name: string; type: string; kind: string }[];
   findings: JobView["findings"];
   photos: PartsSlice["photos"];
   corrected: { had: number; now: number } | undefined;
   trying: boolean;
-  facts: Facts;
+  /** Of a part that joined a moment ago nothing is known. */
+  facts: Facts | undefined;
   tips: readonly TipView[];
 }) {
   const act = useAct();
@@ -243,7 +244,7 @@ export function PartDetail({
           </select>
         </label>
       ) : null}
-      <PartDecisions part={part} type={type} pending={act.pending} place={place} />
+      <PartDecisions part={part} type={type} pending={act.pending} place={place} cards={others.filter((o) => o.kind === "card")} />
       {type.kind === "card" && canStand ? (
         <Button className="self-start" disabled={act.pending} onClick={() => place({ vertical: !part.vertical })}>
           {part.vertical ? "Put it level on the board" : "Put it on the vertical mount"}
@@ -290,7 +291,7 @@ export function PartDetail({
           Record
         </Button>
       </form>
-      <Piece number={number} part={part.id} name={type.name} facts={facts} />
+      {facts ? <Piece number={number} part={part.id} name={type.name} facts={facts} /> : null}
       <Tips type={part.type} name={type.name} tips={tips} />
       <PartPhotos number={number} part={part.id} photos={photos} />
       {/* Seen wherever in the panel the hand is. */}

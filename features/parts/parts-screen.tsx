@@ -4,7 +4,6 @@ import { useEffect, useMemo, useState } from "react";
 import { buildGraph, partsOfKind, typeLookup } from "../../core/assembly";
 import { fullName, PART_KINDS } from "../../core/catalogue";
 import { radiatorSeats, tubes } from "../../core/fit";
-import type { Facts } from "../../server/parts/facts";
 import type { JobData } from "../../server/views/data";
 import type { Had } from "../../server/views/had";
 import { cx } from "../../ui/cx";
@@ -33,18 +32,6 @@ const SHOWS = [
   ["client", "Client"],
   ["offer", "Offer"],
 ] as const;
-
-const NOTHING: Facts = {
-  firmware: "",
-  madeOn: null,
-  origin: null,
-  whose: "",
-  untilOn: null,
-  condition: "",
-  proved: "",
-  defect: { what: "", toldOn: null, answer: "" },
-  came: [],
-};
 
 /** These say nothing of one part: whoever chooses one is led back to Fit. */
 const BESIDE: ReadonlySet<string> = new Set(["power", "order", "matters", "client", "offer"]);
@@ -226,6 +213,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
                         .filter(Boolean)
                         .join(" "),
                       type: types.get(p.type)?.name ?? p.type,
+                      kind: types.get(p.type)?.kind ?? "cable",
                     }))}
                   canStand={shell?.vertical !== undefined}
                   mounts={shell?.mounts ?? []}
@@ -235,7 +223,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
                   photos={view.photos.filter((p) => p.parts.includes(part.id))}
                   corrected={corrected.find((c) => c.part === part.id)}
                   trying={tryFor === part.id}
-                  facts={facts[part.id] ?? NOTHING}
+                  facts={facts[part.id]}
                   tips={tips.filter((t) => t.type === part.type)}
                 />
               ) : null}

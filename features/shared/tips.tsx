@@ -2,9 +2,10 @@
 import { useState } from "react";
 import type { TipView } from "../../server/shelf/tips";
 import { Button } from "../../ui/button";
-import { stillSoAction, tipAction, withdrawTipAction } from "../actions/shelf";
+import { tipAction, withdrawTipAction } from "../actions/shelf";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
+import { StillSo } from "./still-so";
 
 const ABOUT: readonly (readonly [string, string])[] = [
   ["", "wherever it is in the hand"],
@@ -35,18 +36,7 @@ export function Tips({ type, name, tips, mayWithdraw = false }: { type: string; 
               {t.stillSo ? `; still so: ${t.stillSo.by}, ${dates.day(t.stillSo.at)}` : ""}
             </span>
             <span className="mt-1 flex gap-2">
-              <Button
-                aria-label={`Still so: ${t.words}`}
-                disabled={act.pending}
-                onClick={() =>
-                  act.run(
-                    () => stillSoAction({ tip: t.id }),
-                    () => "Still so, with your name.",
-                  )
-                }
-              >
-                Still so
-              </Button>
+              <StillSo tip={t} act={act} />
               {mayWithdraw ? (
                 <Button
                   aria-label={`Withdraw: ${t.words}`}

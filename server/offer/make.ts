@@ -31,6 +31,8 @@ export const makeOffer = jobAction({
   },
 });
 
+const dayOf = (at: Date, days = 0): string => new Date(at.getTime() + days * 86_400_000).toISOString().slice(0, 10);
+
 /** The client said yes: who, and on which day. From then on it is what was agreed. */
 export const acceptOffer = jobAction({
   name: "job.offer-accepted",
@@ -42,8 +44,9 @@ export const acceptOffer = jobAction({
     if (row.acceptedBy) return no(`Offer ${a.count} was accepted by ${row.acceptedBy} already. Nothing was changed.`);
     const last = await unit.tx.findOne(Offer, { job: unit.job.id }, { orderBy: { count: "desc" } });
     if (last && last.count !== a.count) return no(`Offer ${last.count} was made since. Nothing was changed. It is the one to accept.`);
-    if (a.on < row.at.toISOString().slice(0, 10))
-      return no(`Offer ${a.count} was made on ${row.at.toISOString().slice(0, 10)}, later than that day. Nothing was changed.`);
+    // A day of slack on either side: the day is that of the person's own clock.
+    if (a.on < dayOf(row.at, -1)) return no(`Offer ${a.count} was made on ${dayOf(row.at)}, later than that day. Nothing was changed.`);
+    if (a.on > dayOf(unit.when.arrived, 1)) return no(`${a.on} is still to come. Nothing was changed. Give the day on which the client said yes.`);
     Object.assign(row, { acceptedBy: a.by, acceptedOn: a.on, acceptedToldBy: unit.by });
     unit.emit("offer-accepted", { count: a.count, by: a.by, on: a.on, total: sumsOf(Agreed.parse(row.body)).total });
     return done();

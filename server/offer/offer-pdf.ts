@@ -1,12 +1,13 @@
 import { type Agreed, type OfferLine, sumsOf } from "../../core/offer";
 import type { EntityManager } from "../../db";
+import { findJob } from "../build/build-of-job";
 import { MM, newPaper, PAGE } from "../documents/paper";
 import { type ShopDefaults, shopDefaults } from "../shop/defaults";
-import { jobRow, offerNow, offersOf } from "./offers";
+import { offerNow, offersOf } from "./offers";
 
 /** The last offer of a job as a paper; where none was made, what would be offered, marked as a draft. */
 export async function offerPdf(em: EntityManager, number: string): Promise<Buffer | undefined> {
-  const job = await jobRow(em, number);
+  const job = await findJob(em, number);
   if (!job) return undefined;
   const [last] = await offersOf(em, job.id);
   const shop = await shopDefaults(em);

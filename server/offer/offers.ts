@@ -1,5 +1,5 @@
 import { Agreed, type OfferAsked, offerOf } from "../../core/offer";
-import { type EntityManager, Job, JobHead, type JobRow, Offer } from "../../db";
+import { type EntityManager, JobHead, type JobRow, Offer } from "../../db";
 import { buildOfJob } from "../build/build-of-job";
 import { Brief } from "../job/brief";
 import { day } from "../kernel/text";
@@ -30,7 +30,7 @@ export async function offersOf(em: EntityManager, jobId: string): Promise<OfferV
 }
 
 /** Hours of work that the steps of the order take, in quarters. Nothing is known of it: none. */
-export async function hoursLikely(em: EntityManager, jobId: string): Promise<number> {
+async function hoursLikely(em: EntityManager, jobId: string): Promise<number> {
   const head = await em.findOne(JobHead, { job: jobId });
   return Math.ceil((head?.minutes ?? 0) / 15) / 4;
 }
@@ -61,6 +61,3 @@ export async function offerNow(
   };
   return offerOf(build, types, asked);
 }
-
-/** A job's row of today, for whoever only has its number. */
-export const jobRow = (em: EntityManager, number: string): Promise<JobRow | null> => em.findOne(Job, { number });

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { type EntityManager, JobPart } from "../../db";
-import { no, type Result, yes } from "../kernel/result";
+import { done, no, type Result } from "../kernel/result";
 import { Day, JobNumber, key, line, PartKey, text } from "../kernel/text";
 import { jobAction } from "../unit/action";
 import { findPart } from "./find-part";
@@ -46,10 +46,10 @@ export function factsOf(raw: unknown): Facts {
   return { ...NOTHING, ...(read.success ? read.data : {}) } as Facts;
 }
 
-/** By part, where anything is known. */
+/** By part. */
 export async function factsOfJob(em: EntityManager, jobId: string): Promise<Record<string, Facts>> {
   const rows = await em.find(JobPart, { job: jobId }, { limit: 250 });
-  return Object.fromEntries(rows.flatMap((r) => (Object.keys((r.facts ?? {}) as object).length > 0 ? [[r.key, factsOf(r.facts)]] : [])));
+  return Object.fromEntries(rows.map((r) => [r.key, factsOf(r.facts)]));
 }
 
 const WORD: { [K in keyof Facts]: string } = {
@@ -69,17 +69,18 @@ export const changeFacts = jobAction({
   name: "parts.facts",
   permission: "record",
   input: z.object({ number: JobNumber, part: PartKey, facts: FactsGiven }),
-  run: async (unit, c): Promise<Result<undefined>> => {
+  run: async (unit, c): Promise<Result> => {
     const found = await findPart(unit, c.part);
     if (!found.ok) return found;
     const was = factsOf(found.row.facts);
     const now = { ...was, ...Object.fromEntries(Object.entries(c.facts).filter(([, v]) => v !== undefined)) } as Facts;
     const changed = (Object.keys(now) as (keyof Facts)[]).filter((k) => JSON.stringify(was[k]) !== JSON.stringify(now[k]));
-    if (changed.length === 0) return yes(undefined);
+    if (changed.length === 0) return done();
     if (now.origin === "loan" && now.whose === "") return no(`Whose is ${found.name}? Nothing was changed. A thing on loan has an owner.`);
-    found.row.facts = now as unknown as Record<string, unknown>;
+    const kept: Record<string, unknown> = { ...now };
+    found.row.facts = kept;
     unit.emit("facts", { part: c.part, name: found.name, changed: changed.map((k) => WORD[k]) });
-    return yes(undefined);
+    return done();
   },
 });
 

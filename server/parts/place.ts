@@ -23,6 +23,8 @@ export const PlacePart = z.object({
   cage: key(40).nullable().optional(),
   standoffsSet: z.boolean().optional(),
   bracket: z.boolean().optional(),
+  /** Of a cooler: `cpu`, `loop`, or the card that it cools. */
+  cools: key(60).nullable().optional(),
   fanUpMm: z.number().min(0).max(80).nullable().optional(),
   saw: Saw,
 });
@@ -44,6 +46,8 @@ export const placePart = jobAction({
     const shell = partsOfKind(b.graph, "case")[0]?.type.body;
     if (p.cage && p.cage !== "out" && !shell?.cagePlaces.some((c) => c.id === p.cage))
       return no(`The case has no place ${p.cage} for its drive cage. Nothing was changed.`);
+    if (p.cools && p.cools !== "cpu" && p.cools !== "loop" && b.graph.parts.get(p.cools)?.type.kind !== "card")
+      return no(`There is no card ${p.cools} that ${name} could cool. Nothing was changed.`);
     const stored = row.placing as Record<string, string | number | boolean | undefined>;
     const two = seenOtherwise(p.saw, [
       { field: "mount", word: `where ${name} hangs`, is: row.mount ?? null, now: p.mount },
@@ -59,7 +63,7 @@ export const placePart = jobAction({
       said.push(hung.said);
     }
     const placing: Record<string, unknown> = { ...(row.placing as object) };
-    for (const field of ["frame", "blows", "tubes", "cage"] as const) {
+    for (const field of ["frame", "blows", "tubes", "cage", "cools"] as const) {
       const value = p[field];
       if (value === undefined) continue;
       if (value === null) delete placing[field];
@@ -88,26 +92,29 @@ export const placePart = jobAction({
     }
     row.placing = placing;
     // Whose a part is and where its tubes come out moves no plug: the plan stays good.
-    if ([p.mount, p.frame, p.blows, p.vertical, p.boot].some((x) => x !== undefined)) unit.partsChanged();
+    if ([p.mount, p.frame, p.blows, p.vertical, p.boot, p.cools].some((x) => x !== undefined)) unit.partsChanged();
     unit.emit("part-placed", { part: p.part, name, changes: said });
     return done();
   },
 });
 
 /** Of which kinds of part each of these can be said. */
-const SAID_OF: Record<"frame" | "blows" | "lowNoise" | "vertical" | "tubes" | "fanUpMm" | "boot" | "cage" | "standoffsSet" | "bracket", PartKind[]> =
-  {
-    frame: ["fan"],
-    blows: ["fan"],
-    lowNoise: ["fan"],
-    vertical: ["card"],
-    tubes: ["cooler"],
-    fanUpMm: ["cooler"],
-    boot: ["drive"],
-    cage: ["case"],
-    standoffsSet: ["case"],
-    bracket: ["supply"],
-  };
+const SAID_OF: Record<
+  "frame" | "blows" | "lowNoise" | "vertical" | "tubes" | "fanUpMm" | "boot" | "cage" | "standoffsSet" | "bracket" | "cools",
+  PartKind[]
+> = {
+  frame: ["fan"],
+  blows: ["fan"],
+  lowNoise: ["fan"],
+  vertical: ["card"],
+  tubes: ["cooler"],
+  fanUpMm: ["cooler"],
+  boot: ["drive"],
+  cage: ["case"],
+  standoffsSet: ["case"],
+  bracket: ["supply"],
+  cools: ["cooler"],
+};
 const KEYS = Object.keys(SAID_OF) as (keyof typeof SAID_OF)[];
 
 const WORD_OF = {
@@ -121,6 +128,7 @@ const WORD_OF = {
   boot: "whether the system starts from it",
   standoffsSet: "its standoffs",
   bracket: "its bracket",
+  cools: "what it cools",
   fanUpMm: "how far its fan is moved up",
 } as const;
 const FIELDS = Object.keys(WORD_OF) as (keyof typeof WORD_OF)[];
@@ -138,5 +146,6 @@ const PLACED = {
   frame: (v: string | null) => `${v ?? "inside"} the frame`,
   blows: (v: string | null) => `blowing ${v ?? "the usual way"}`,
   tubes: (v: string | null) => (v === null ? "tubes where they reach and are in nobody's way" : `tubes at the ${v} end`),
+  cools: (v: string | null) => (v === null || v === "cpu" ? "cools the CPU" : v === "loop" ? "one of a loop of several" : `cools ${v}`),
   cage: (v: string | null) => (v === null ? "the drive cage as it comes" : v === "out" ? "the drive cage out" : `the drive cage at ${v}`),
 };

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { isProvisional, toStored } from "../../core/catalogue";
 import { isClosed, isStage } from "../../core/job";
-import { Job, JobPart, type JobRow, Link, LockMode, ShelfRevision, ShelfType } from "../../db";
+import { Job, JobPart, type JobRow, Link, LockMode, ShelfRevision, ShelfType, Tip, TypePhoto } from "../../db";
 import { entryOf } from "../build/parts-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { TypeId } from "../kernel/text";
@@ -24,7 +24,7 @@ export const mergeTypes = shopAction({
     if (m.drop === m.keep) return no("That is the same part type twice. Nothing was changed.");
     const [drop, keep] = await Promise.all([
       tx.findOne(ShelfType, { id: m.drop }, { lockMode: LockMode.PESSIMISTIC_WRITE }),
-      tx.findOne(ShelfType, { id: m.keep }),
+      tx.findOne(ShelfType, { id: m.keep }, { lockMode: LockMode.PESSIMISTIC_WRITE }),
     ]);
     if (!drop || !keep) return no(`The shelf has no part type ${drop ? m.keep : m.drop} any more. Nothing was changed.`);
     const [was, is] = [entryOf(drop.body), entryOf(keep.body)];
@@ -68,6 +68,9 @@ export const mergeTypes = shopAction({
       because: `${was.name} (${was.id}) is it, too.`,
     });
     Object.assign(keep, { revision, body });
+    // What colleagues know of the one is known of the other; a photo that is there stays.
+    await tx.nativeUpdate(Tip, { type: m.drop }, { type: m.keep });
+    if ((await tx.count(TypePhoto, { type: m.keep })) === 0) await tx.nativeUpdate(TypePhoto, { type: m.drop }, { type: m.keep });
     tx.remove(drop);
     return yes({ jobs: touched });
   },

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { STEP_KINDS } from "../../core/order";
 import { type EntityManager, ShelfType, Tip } from "../../db";
-import { no, type Result, yes } from "../kernel/result";
+import { done, no, type Result, yes } from "../kernel/result";
 import { line, TypeId } from "../kernel/text";
 import { shopDefaults } from "../shop/defaults";
 import { shopAction } from "../unit/action";
@@ -92,11 +92,11 @@ export const stillSo = shopAction({
   name: "shelf.tip-still-so",
   permission: "record",
   input: z.object({ tip: z.uuid("is none of ours") }),
-  run: async (unit, { tip }): Promise<Result<undefined>> => {
+  run: async (unit, { tip }): Promise<Result> => {
     const row = await unit.tx.findOne(Tip, { id: tip, withdrawnAt: null });
     if (!row) return no("That tip was withdrawn. Nothing was changed.");
     Object.assign(row, { stillSoAt: unit.when.happened, stillSoBy: unit.by });
-    return yes(undefined);
+    return done();
   },
 });
 
@@ -105,10 +105,10 @@ export const withdrawTip = shopAction({
   name: "shelf.tip-withdraw",
   permission: "keep the shop",
   input: z.object({ tip: z.uuid("is none of ours") }),
-  run: async (unit, { tip }): Promise<Result<undefined>> => {
+  run: async (unit, { tip }): Promise<Result> => {
     const row = await unit.tx.findOne(Tip, { id: tip, withdrawnAt: null });
     if (!row) return no("That tip was withdrawn already. Nothing was changed.");
     row.withdrawnAt = unit.when.happened;
-    return yes(undefined);
+    return done();
   },
 });

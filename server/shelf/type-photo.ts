@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { type EntityManager, ShelfType, TypePhoto } from "../../db";
-import { no, type Result, yes } from "../kernel/result";
+import { afterCommit, type EntityManager, ShelfType, TypePhoto } from "../../db";
+import { done, no, type Result } from "../kernel/result";
 import { TypeId } from "../kernel/text";
 import { photoStore } from "../photos/store";
 import { shopAction } from "../unit/action";
@@ -37,16 +37,17 @@ export const keepTypePhoto = shopAction({
     type: TypeId,
     photo: z.object({ id: z.uuid(), width: z.number().int().min(1), height: z.number().int().min(1), bytes: z.number().int().min(1) }),
   }),
-  run: async (unit, p): Promise<Result<undefined>> => {
+  run: async (unit, p): Promise<Result> => {
     if ((await unit.tx.count(ShelfType, { id: p.type })) === 0) return no(`The shelf has no part type ${p.type}. Nothing was kept.`);
     const had = await unit.tx.findOne(TypePhoto, { type: p.type });
     if (had) {
       unit.tx.remove(had);
       await unit.tx.flush();
-      await photoStore.remove(had.id);
+      // Not before it is certain that the new one is kept.
+      afterCommit(unit.tx, () => void photoStore.remove(had.id));
     }
     unit.tx.create(TypePhoto, { ...p.photo, type: p.type, taps: [], by: unit.by, at: unit.when.happened });
-    return yes(undefined);
+    return done();
   },
 });
 
@@ -55,10 +56,10 @@ export const keepTaps = shopAction({
   name: "shelf.photo-taps",
   permission: "keep the shelf",
   input: z.object({ type: TypeId, photo: z.uuid("is none of ours"), taps: Taps }),
-  run: async (unit, { type, photo, taps }): Promise<Result<undefined>> => {
+  run: async (unit, { type, photo, taps }): Promise<Result> => {
     const row = await unit.tx.findOne(TypePhoto, { type, id: photo });
     if (!row) return no("Somebody put another photo there meanwhile. Nothing was kept. Look again.");
     row.taps = taps;
-    return yes(undefined);
+    return done();
   },
 });

@@ -68,6 +68,8 @@ describe("an offer", () => {
     const today = new Date().toISOString().slice(0, 10);
     const early = await carryOut(db.em(), by, acceptOffer, { number, count: 1, by: "The client", on: "2000-01-01" });
     expect(early).toMatchObject({ ok: false, sentence: expect.stringContaining("later than that day") });
+    const late = await carryOut(db.em(), by, acceptOffer, { number, count: 1, by: "The client", on: "2199-01-01" });
+    expect(late).toMatchObject({ ok: false, sentence: expect.stringContaining("still to come") });
     expect(await carryOut(db.em(), by, acceptOffer, { number, count: 1, by: "The client", on: today })).toMatchObject({ ok: true });
     expect(await carryOut(db.em(), by, acceptOffer, { number, count: 1, by: "Another", on: today })).toMatchObject({
       ok: false,

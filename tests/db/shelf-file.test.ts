@@ -204,6 +204,7 @@ describe("two part types that are one", () => {
     expect((await searchShelf(db.em(), "", undefined, { provisional: true, order: "jobs" })).rows[0]).toMatchObject({ id: "new-breeze", jobs: 1 });
     expect(await carryOut(db.em(), by, mergeTypes, { drop: "whirrow-120", keep: "new-breeze" })).toMatchObject({ ok: false });
     expect(await carryOut(db.em(), by, mergeTypes, { drop: "new-breeze", keep: "coldwharf-tower" })).toMatchObject({ ok: false });
+    await carryOut(db.em(), by, addTip, { type: "new-breeze", words: "Its corners are soft." } as never);
     const before = await db.view("FS-1044");
     const merged = await carryOut(db.em(), by, mergeTypes, { drop: "new-breeze", keep: "whirrow-120" });
     expect(merged).toMatchObject({ ok: true, value: { jobs: ["FS-1044"] } });
@@ -214,6 +215,8 @@ describe("two part types that are one", () => {
     expect(after.build.parts.some((p) => p.type === "new-breeze")).toBe(false);
     expect(await db.em().count(ShelfType, { id: "new-breeze" })).toBe(0);
     expect(after.log[0]?.text).toMatch(/Breeze 120 replaced by Whirrow 120/);
+    // What colleagues know of the one is known of the other.
+    expect((await shelfEntry(db.em(), "whirrow-120"))?.tips.map((t) => t.words)).toContain("Its corners are soft.");
   });
 });
 
