@@ -165,6 +165,17 @@ describe("intake", () => {
     expect(await carryOut(db.em(), by, placePart, { number, part: fan, blows: "out" })).toMatchObject({ ok: true });
     expect(await stale()).toBe(true);
   });
+  it("what a cooler cools is said: a loop has no head on the CPU; a card that is none is refused", async () => {
+    const by = await db.by();
+    const cools = async (to: string | null) => carryOut(db.em(), by, placePart, { number: "FS-1045", part: "cooler", cools: to });
+    expect(await cools("loop")).toMatchObject({ ok: true });
+    const after = await view("FS-1045");
+    expect(after.build.parts.find((p) => p.id === "cooler")?.cools).toBe("loop");
+    expect(after.log[0]?.text).toMatch(/one of a loop of several/);
+    expect(await cools("mem-1")).toMatchObject({ ok: false, sentence: expect.stringMatching(/There is no card mem-1/) });
+    expect(await cools(null)).toMatchObject({ ok: true });
+    expect((await view("FS-1045")).build.parts.find((p) => p.id === "cooler")?.cools).toBeUndefined();
+  });
   it("refuses what names nothing, stores nothing, and says so", async () => {
     const by = await db.by();
     const before = await db.em().count(Job);
