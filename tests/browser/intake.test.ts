@@ -90,7 +90,8 @@ describe("a mail of a client", () => {
     await page.getByRole("link", { name: /Wiring/ }).click();
     await page.getByRole("button", { name: "Plan the wiring" }).click();
     actions += 2;
-    await page.getByText(/^Plan 1, proved/).waitFor({ timeout: 200_000 });
+    // A slow machine shows a first plan before its proof, and may replace it.
+    await page.getByText(/^Plan \d+(, proved| is proved)/).waitFor({ timeout: 200_000 });
     expect(actions).toBeLessThanOrEqual(60);
     expect(desk.errors).toEqual([]);
   });
