@@ -13,6 +13,7 @@ export { fromStored, STORED_VERSION, toStored } from "./stored";
 export {
   assumed,
   type Beside,
+  comesAlong,
   counted,
   type Figure,
   type FigureValue,

@@ -51,6 +51,8 @@ const WIRES: Readonly<Record<string, readonly string[]>> = {
     "usbc",
     "sata",
     "m2",
+    "m2Two",
+    "m2Sata",
     "slots",
     "led5",
     "led12",

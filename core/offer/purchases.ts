@@ -9,6 +9,8 @@ export interface Bought {
   supplier?: string | undefined;
   priceFrom?: string | undefined;
   priceOn?: string | undefined;
+  /** How soon it can be had, in the supplier's words. */
+  availability?: string | undefined;
   orderedOn?: string | undefined;
   expectedOn?: string | undefined;
   /** It is here. */
@@ -28,6 +30,7 @@ export interface Purchase {
   supplier?: string;
   priceFrom?: string;
   priceOn?: string;
+  availability?: string;
   orderedOn?: string;
   expectedOn?: string;
   /** How many of them are here. */
@@ -49,6 +52,7 @@ export function purchases(build: Build, types: TypeLookup, bought: readonly Boug
       supplier: b?.supplier,
       priceFrom: b?.priceFrom,
       priceOn: b?.priceOn,
+      availability: b?.availability,
       orderedOn: b?.orderedOn,
       expectedOn: b?.expectedOn,
     };
@@ -111,7 +115,7 @@ export function asCsv(rows: readonly Purchase[], besides: readonly { what: strin
     .filter((r) => r.from === "buy" && r.arrived < r.parts.length)
     .sort((a, b) => ((a.supplier ?? "") < (b.supplier ?? "") ? -1 : (a.supplier ?? "") > (b.supplier ?? "") ? 1 : 0));
   return writeCsv(
-    ["supplier", "count", "what", "kind", "each", "sum", "price from", "price on", "ordered on", "expected on"],
+    ["supplier", "count", "what", "kind", "each", "sum", "price from", "price on", "availability", "ordered on", "expected on"],
     [
       ...open.map((r) => {
         const count = r.parts.length - r.arrived;
@@ -125,11 +129,12 @@ export function asCsv(rows: readonly Purchase[], besides: readonly { what: strin
           money(sum),
           r.priceFrom ?? "",
           day(r.priceOn),
+          r.availability ?? "",
           day(r.orderedOn),
           day(r.expectedOn),
         ];
       }),
-      ...besides.filter((b) => b.from === "order").map((b) => ["", String(b.count), b.what, "besides", "", "", "", "", "", ""]),
+      ...besides.filter((b) => b.from === "order").map((b) => ["", String(b.count), b.what, "besides", "", "", "", "", "", "", ""]),
     ],
   );
 }

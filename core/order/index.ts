@@ -20,6 +20,7 @@ export {
 export { notInYet } from "./not-in-yet";
 export { type Now, nowOf } from "./now";
 export { type OrderAsked, orderOf, orderOfProblem } from "./order";
+export { MEASURE_WORDS, MEASURES_SET, minutesOf } from "./practice";
 export { problemOf } from "./problem";
 export { type Pulled, pull } from "./pull";
 export { startedBy, startWords } from "./rig";

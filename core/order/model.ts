@@ -58,7 +58,7 @@ export interface Work {
   postures: readonly Posture[];
   minutes: Minutes;
   /** Whose figure that is: practice, or so many times of the shop's own. */
-  minutesFrom: "practice" | number;
+  minutesFrom: "practice" | "said" | number;
   /** What the minutes of the shop are kept under: steps of one measure take about as long. */
   measure: string;
   tools: readonly string[];

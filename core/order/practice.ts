@@ -45,6 +45,35 @@ const MINUTES: Readonly<Record<string, Minutes>> = {
   pack: hands(5),
 };
 const PLUG = hands(1);
+
+/** What a shop may say of itself how long it takes, by measure, with words. */
+export const MEASURE_WORDS = {
+  open: "opening the case",
+  standoffs: "setting standoffs",
+  "seat-cpu": "seating the CPU",
+  "seat-m2": "fitting an M.2 drive",
+  "seat-card": "fitting a card",
+  backplate: "fitting a backplate",
+  cooler: "fitting a cooler, with paste",
+  "bench-test": "the test on the table",
+  firmware: "a firmware update",
+  fan: "fitting a fan",
+  hub: "fitting a hub",
+  drive: "fitting a drive",
+  supply: "fitting the supply",
+  radiator: "fans on a radiator",
+  hang: "hanging a radiator",
+  head: "fitting a pump head",
+  "fill-loop": "filling a loop",
+  "board-in": "the board into the case",
+  dress: "dressing an edge",
+  tie: "tying what is left",
+  look: "the last look",
+  "first-start": "the first start",
+  close: "closing the case",
+  pack: "packing the bag",
+} as const;
+export const MEASURES_SET = Object.keys(MEASURE_WORDS) as (keyof typeof MEASURE_WORDS)[];
 /** Leading a lead behind the tray, and folding and tying it, minutes each. */
 export const PER_LEAD = { route: 0.7, dress: 1.3, tie: 0.3 } as const;
 

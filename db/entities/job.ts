@@ -89,6 +89,7 @@ export const JobPart = defineEntity({
     /** Where the price was read, and on which day. */
     priceFrom: p.text().nullable(),
     priceOn: p.date().nullable(),
+    availability: p.text().nullable(),
     orderedOn: p.date().nullable(),
     expectedOn: p.date().nullable(),
     /** What is known of this very piece: firmware, where it comes from, its condition, what was proved on it. */

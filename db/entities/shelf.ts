@@ -56,6 +56,11 @@ export const Tip = defineEntity({
     at: now(),
     stillSoAt: p.datetime().nullable(),
     stillSoBy: () => p.manyToOne(Person).nullable(),
+    /** In the photo store under this id; lengths in px and bytes. */
+    photo: p.uuid().nullable().unique(),
+    photoWidth: p.integer().nullable(),
+    photoHeight: p.integer().nullable(),
+    photoBytes: p.integer().nullable(),
     withdrawnAt: p.datetime().nullable(),
   },
 });

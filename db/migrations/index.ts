@@ -19,6 +19,7 @@ import { Returns } from "./0018-returns";
 import { Brief } from "./0019-brief";
 import { ShopAndOffer } from "./0020-shop-and-offer";
 import { SoakLogs } from "./0021-soak";
+import { BesideParts } from "./0022-beside-parts";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -43,4 +44,5 @@ export const MIGRATIONS = [
   { name: "0019-brief", class: Brief },
   { name: "0020-shop-and-offer", class: ShopAndOffer },
   { name: "0021-soak", class: SoakLogs },
+  { name: "0022-beside-parts", class: BesideParts },
 ];

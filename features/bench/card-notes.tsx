@@ -5,10 +5,12 @@ import type { Card, Step } from "../../core/order";
 import type { Notes } from "../../server/shelf/tips";
 import { Button } from "../../ui/button";
 import Link from "../../ui/link";
+import { Photo } from "../../ui/photo";
 import { confirmAction } from "../actions/parts";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
 import { StillSo } from "../shared/still-so";
+import { PortInPhoto } from "./type-photo";
 
 /** The port that a plug goes into, where that it is there is only assumed: what counts it, and what it would be without. */
 function assumedPort(graph: Graph, step: Step) {
@@ -49,7 +51,8 @@ export function CardNotes({ card, step, graph, notes, number }: { card: Card; st
   const tips = notes.tips.filter((t) => (t.step === null ? !steps.has("plug") : steps.has(t.step)) && types.some((x) => x.id === t.type));
   const prompts = notes.prompts.filter((p) => types.some((t) => t.kind === p.kind) && !steps.has("plug"));
   const assumed = assumedPort(graph, step);
-  if (tips.length + prompts.length === 0 && !assumed) return null;
+  const photo = PortInPhoto({ graph, step, photos: notes.photos });
+  if (tips.length + prompts.length === 0 && !assumed && !photo) return null;
   return (
     <aside aria-label="To remember" className="mt-4 border-t border-rule pt-3">
       {assumed ? (
@@ -71,6 +74,7 @@ export function CardNotes({ card, step, graph, notes, number }: { card: Card; st
           </div>
         </div>
       ) : null}
+      {photo}
       {prompts.map((p) => (
         <p key={`${p.kind} ${p.words}`} className="font-semibold">
           {p.words}
@@ -84,6 +88,7 @@ export function CardNotes({ card, step, graph, notes, number }: { card: Card; st
               {t.by}, {dates.day(t.at)}
               {t.stillSo ? `; still so: ${t.stillSo.by}, ${dates.day(t.stillSo.at)}` : ""}
             </span>
+            {t.photo ? <Photo id={t.photo.id} alt={`What is meant: ${t.words}`} high="h-28" /> : null}
           </p>
           <StillSo tip={t} act={act} bench />
         </div>

@@ -2,6 +2,7 @@
 import { useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/assembly";
 import { fullName, LOOM_NAME, LOOMS } from "../../core/catalogue";
+import type { LeftOver } from "../../server/parts/left-over";
 import type { HandoverSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { StateMark } from "../../ui/marks";
@@ -11,7 +12,7 @@ import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
 
 /** The record so far: what is in it, what is connected where, what stays free and why, what was seen. */
-export function HandoverScreen({ view }: { view: HandoverSlice }) {
+export function HandoverScreen({ view, leftOver }: { view: HandoverSlice; leftOver: readonly LeftOver[] }) {
   return (
     <section aria-label="Record of the job" tabIndex={0} className="region min-w-0 flex-1 px-6 py-4">
       <h1 className="text-verdict font-semibold">
@@ -70,8 +71,17 @@ export function HandoverScreen({ view }: { view: HandoverSlice }) {
             </>
           ) : null}
           <AsBuilt view={view} />
-          <h2 className="mt-6 text-key font-[650]">In the cable bag</h2>
-          <p>{view.inBag.length > 0 ? view.inBag.join(", ") : "Nothing yet."}</p>
+          <h2 className="mt-6 text-key font-[650]">In the bag</h2>
+          <p>{view.inBag.length > 0 ? `Cables: ${view.inBag.join(", ")}.` : leftOver.length > 0 ? "" : "Nothing yet."}</p>
+          {leftOver.length > 0 ? (
+            <ul>
+              {leftOver.map((l) => (
+                <li key={`${l.with} ${l.what}`} className="border-t border-rule py-1.5">
+                  {l.what.charAt(0).toUpperCase() + l.what.slice(1)} <span className="text-soft">with {l.with}</span>
+                </li>
+              ))}
+            </ul>
+          ) : null}
           <h2 className="mt-6 text-key font-[650]">Photos</h2>
           {view.photos.length === 0 ? (
             <p>None was taken.</p>

@@ -73,6 +73,7 @@ export function ListItself({
                   {[
                     r.provisional ? "some values assumed" : "",
                     r.supplier ? `from ${r.supplier}` : "",
+                    r.availability && r.arrived < r.parts.length ? `availability: ${r.availability}` : "",
                     r.priceFrom || r.priceOn
                       ? `price ${[r.priceFrom ? `of ${r.priceFrom}` : "", r.priceOn ? dates.day(r.priceOn) : ""].filter(Boolean).join(", ")}`
                       : "",
@@ -131,6 +132,7 @@ function BuySheet({ r, number, act, last }: { r: Purchase; number: string; act: 
     priceFrom: r.priceFrom ?? "",
     priceOn: r.priceOn ?? "",
     supplier: r.supplier ?? "",
+    availability: r.availability ?? "",
     orderedOn: r.orderedOn ?? "",
     expectedOn: r.expectedOn ?? "",
   };
@@ -141,7 +143,7 @@ function BuySheet({ r, number, act, last }: { r: Purchase; number: string; act: 
       <input
         className={type === "text" ? "field w-full" : "field mono w-full"}
         type={type}
-        {...(type === "number" ? { min: 0, step: "any" } : { maxLength: 120 })}
+        {...(type === "number" ? { min: 0, step: "any" } : { maxLength: id === "availability" ? 80 : 120 })}
         value={form[id]}
         onChange={(e) => setForm((f) => ({ ...f, [id]: e.target.value }))}
       />
@@ -171,6 +173,7 @@ function BuySheet({ r, number, act, last }: { r: Purchase; number: string; act: 
                 priceFrom: form.priceFrom,
                 priceOn: form.priceOn || null,
                 supplier: form.supplier,
+                availability: form.availability,
                 orderedOn: form.orderedOn || null,
                 expectedOn: form.expectedOn || null,
               }),
@@ -184,7 +187,8 @@ function BuySheet({ r, number, act, last }: { r: Purchase; number: string; act: 
         {field("price", "Price of one", "number")}
         {field("priceOn", "Price of which day", "date")}
         {field("priceFrom", "Where the price was read", "text", "col-span-2")}
-        {field("supplier", "Supplier", "text", "col-span-2")}
+        {field("supplier", "Supplier", "text")}
+        {field("availability", "Availability, as the supplier says", "text")}
         {field("orderedOn", "Ordered on", "date")}
         {field("expectedOn", "Expected on", "date")}
         {last && form.price === "" ? (

@@ -191,7 +191,7 @@ export function PartsScreen({ first }: { first: Had<JobData<"parts">> }) {
               graph={graph}
               planned={view.plan !== null || graph.connections.length > 0}
               aside={aside}
-              came={Object.entries(facts).flatMap(([part, f]) => f.came.map((id) => ({ id, with: nameOf(part) })))}
+              came={Object.entries(facts).flatMap(([part, f]) => f.came.map(({ id }) => ({ id, with: nameOf(part) })))}
               list={{ number, bought, lastPrices, currency: offerNow.currency }}
             />
           ) : show === "offer" ? (

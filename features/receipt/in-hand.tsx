@@ -107,6 +107,68 @@ function One({ a, number, row, act, because }: { a: AssumedOf; number: string; r
   );
 }
 
+/** What lay in the box besides and is not used: it goes into the bag that the client gets. */
+export function LeftOver({ number, row, usual }: { number: string; row: ReceiptRow; usual: readonly string[] }) {
+  const act = useAct();
+  const [more, setMore] = useState("");
+  const list = [...new Set([...usual, ...row.facts.along])];
+  const keep = (along: string[], what: string, isIn: boolean) =>
+    act.run(
+      () => factsAction({ number, part: row.part, facts: { along } }),
+      () => (isIn ? `Into the bag: ${what}.` : `Not in the bag: ${what}.`),
+    );
+  return (
+    <details className="border-t border-rule pt-4">
+      <summary className="flex min-h-16 cursor-pointer items-center">
+        {row.facts.along.length > 0 ? `Into the bag: ${row.facts.along.length} things` : "What lay in the box and is not used goes into the bag"}
+      </summary>
+      <ul>
+        {list.map((what) => (
+          <li key={what}>
+            <label className="flex min-h-16 items-center gap-4">
+              <input
+                type="checkbox"
+                className="size-7"
+                checked={row.facts.along.includes(what)}
+                disabled={act.pending}
+                onChange={(e) =>
+                  keep(e.target.checked ? [...row.facts.along, what] : row.facts.along.filter((x) => x !== what), what, e.target.checked)
+                }
+              />
+              {what.charAt(0).toUpperCase() + what.slice(1)}
+            </label>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-2 flex flex-wrap items-center gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          const what = more.trim();
+          if (what === "" || row.facts.along.includes(what)) return;
+          setMore("");
+          keep([...row.facts.along, what], what, true);
+        }}
+      >
+        <input
+          className="min-h-16 min-w-0 flex-1 rounded border-2 border-edge bg-sheet px-4 text-bench"
+          aria-label={`Something else that came with ${row.name}`}
+          placeholder="Something else"
+          maxLength={120}
+          value={more}
+          onChange={(e) => setMore(e.target.value)}
+        />
+        <Button bench type="submit" disabled={act.pending || more.trim() === ""}>
+          Into the bag
+        </Button>
+      </form>
+      <p role="status" className="text-soft">
+        {act.sentence}
+      </p>
+    </details>
+  );
+}
+
 /** What of the order list came along in the box: ticked it need not be bought. */
 export function CameAlong({
   number,
@@ -131,10 +193,10 @@ export function CameAlong({
               <input
                 type="checkbox"
                 className="size-7"
-                checked={row.facts.came.includes(i.id)}
+                checked={row.facts.came.some((c) => c.id === i.id)}
                 disabled={act.pending}
                 onChange={(e) => {
-                  const came = e.target.checked ? [...row.facts.came, i.id] : row.facts.came.filter((x) => x !== i.id);
+                  const came = e.target.checked ? [...row.facts.came, { id: i.id, what: i.what }] : row.facts.came.filter((x) => x.id !== i.id);
                   act.run(
                     () => factsAction({ number, part: row.part, facts: { came } }),
                     () => (e.target.checked ? `${i.what} need not be bought.` : `${i.what} stands on the order list again.`),

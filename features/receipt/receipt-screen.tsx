@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
+import { comesAlong, type PartKind } from "../../core/catalogue";
 import type { ReceiptRow, ReceiptView } from "../../server/receipt/receipt-view";
 import { Button } from "../../ui/button";
 import { cx } from "../../ui/cx";
@@ -13,7 +14,7 @@ import { useSteady } from "../frame/use-steady";
 import type { Worker } from "../frame/worker";
 import { KIND_WORD } from "../shared/kinds";
 import { Piece } from "../shared/piece";
-import { CameAlong, InHand } from "./in-hand";
+import { CameAlong, InHand, LeftOver } from "./in-hand";
 import { type Arrival, answer, NO_SCANS, nextLine, type Scans, scan } from "./scans";
 
 const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);
@@ -204,6 +205,7 @@ export function ReceiptScreen({ view, who, people }: { view: ReceiptView; who: W
             </form>
             {at.assumed.length > 0 ? <InHand key={at.part} number={number} row={at} /> : null}
             <CameAlong key={`came ${at.part}`} number={number} row={at} items={view.toOrder} />
+            <LeftOver key={`left ${at.part}`} number={number} row={at} usual={comesAlong(at.kind as PartKind)} />
             <Piece key={`piece ${at.part}`} number={number} part={at.part} name={at.name} facts={at.facts} before={at.before} bench />
             {at.back === null && at.testResult !== "dead" ? (
               <NotAsItShould number={number} row={at} act={act} serial={typed} onSaid={() => setRecorded((r) => r.filter((x) => x !== at.part))} />

@@ -36,7 +36,7 @@ export function CardDetails({
       <h2 className="text-verdict font-semibold">{card.title}</h2>
       <p className="text-second text-soft">
         {card.posture ? `Case: ${POSTURE_WORDS[card.posture]}` : "On the table"} · {minutesWords(card.minutes)},{" "}
-        {history ? `from ${history} of our own` : "practice value"}
+        {history === "said" ? "as the shop says" : history ? `from ${history} of our own` : "practice value"}
         {tools.length > 0 ? ` · ${tools.join("; ")}` : ""}
       </p>
       {cautions.slice(0, 2).map((c) => (

@@ -1,10 +1,14 @@
 "use client";
+import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { TipView } from "../../server/shelf/tips";
 import { Button } from "../../ui/button";
+import { Photo } from "../../ui/photo";
 import { tipAction, withdrawTipAction } from "../actions/shelf";
+import { PHOTO_TYPES } from "../device/photos";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
+import { sendShelfPhoto } from "./send-shelf-photo";
 import { StillSo } from "./still-so";
 
 const ABOUT: readonly (readonly [string, string])[] = [
@@ -21,6 +25,7 @@ const ABOUT: readonly (readonly [string, string])[] = [
 export function Tips({ type, name, tips, mayWithdraw = false }: { type: string; name: string; tips: readonly TipView[]; mayWithdraw?: boolean }) {
   const act = useAct();
   const dates = useDates();
+  const router = useRouter();
   const [words, setWords] = useState("");
   const [step, setStep] = useState("");
   return (
@@ -35,8 +40,31 @@ export function Tips({ type, name, tips, mayWithdraw = false }: { type: string; 
               {t.step ? `; at ${ABOUT.find(([id]) => id === t.step)?.[1] ?? t.step}` : ""}
               {t.stillSo ? `; still so: ${t.stillSo.by}, ${dates.day(t.stillSo.at)}` : ""}
             </span>
-            <span className="mt-1 flex gap-2">
+            {t.photo ? <Photo id={t.photo.id} alt={`What is meant: ${t.words}`} high="h-24" /> : null}
+            <span className="mt-1 flex flex-wrap gap-2">
               <StillSo tip={t} act={act} />
+              <label className="key">
+                {t.photo ? "Another photo" : "Photo"}
+                <span className="sr-only"> of: {t.words}</span>
+                <input
+                  type="file"
+                  accept={PHOTO_TYPES.join()}
+                  className="sr-only"
+                  disabled={act.pending}
+                  onChange={(e) => {
+                    const file = e.target.files?.[0];
+                    e.target.value = "";
+                    if (!file) return;
+                    act.run(
+                      () => sendShelfPhoto({ tip: t.id }, file),
+                      () => {
+                        router.refresh();
+                        return "The photo is kept.";
+                      },
+                    );
+                  }}
+                />
+              </label>
               {mayWithdraw ? (
                 <Button
                   aria-label={`Withdraw: ${t.words}`}

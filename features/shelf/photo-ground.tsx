@@ -3,12 +3,12 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { PartType } from "../../core/catalogue";
 import { groundOf, type Tap } from "../../core/photo";
-import type { Result } from "../../server/kernel/result";
 import type { TypePhotoView } from "../../server/shelf/type-photo";
 import { Button } from "../../ui/button";
 import { tapsAction } from "../actions/shelf";
-import { MOST_PHOTO_BYTES, PHOTO_TYPES } from "../device/photos";
+import { PHOTO_TYPES } from "../device/photos";
 import { useAct } from "../frame/use-act";
+import { sendShelfPhoto } from "../shared/send-shelf-photo";
 
 /** Points of a part whose places are known: the holes of a board (published for its form factor), the corners of a case. */
 function knownPoints(type: PartType): { id: string; label: string; xMm: number; yMm: number }[] {
@@ -41,14 +41,6 @@ export function PhotoGround({ type, photo }: { type: PartType; photo: TypePhotoV
   const [free, setFree] = useState<{ xPx: number; yPx: number }[]>([]);
   const ground = groundOf(taps);
   const nameOf = (t: Tap) => points.find((p) => p.xMm === t.xMm && p.yMm === t.yMm)?.label ?? `${t.xMm}, ${t.yMm} mm`;
-  const send = async (file: File): Promise<Result<undefined>> => {
-    if (!PHOTO_TYPES.includes(file.type))
-      return { ok: false, sentence: `${file.name} is no photo that Imbra reads: it takes JPEG, PNG and WebP. Nothing was changed.` };
-    if (file.size > MOST_PHOTO_BYTES)
-      return { ok: false, sentence: `${file.name} is too large: ${Math.round(MOST_PHOTO_BYTES / 1_000_000)} MB at most. Nothing was changed.` };
-    const r = await fetch(`/photos?type=${encodeURIComponent(type.id)}`, { method: "POST", headers: { "Content-Type": file.type }, body: file });
-    return (await r.json()) as Result<undefined>;
-  };
   const keep = (list: Tap[]) => {
     setTaps(list);
     if (!photo) return;
@@ -100,7 +92,7 @@ export function PhotoGround({ type, photo }: { type: PartType; photo: TypePhotoV
             if (!file) return;
             act.run(
               async () => {
-                const r = await send(file);
+                const r = await sendShelfPhoto({ type: type.id }, file);
                 if (r.ok) {
                   setTaps([]);
                   router.refresh();

@@ -1,12 +1,15 @@
 "use client";
 import { useState } from "react";
 import { PART_KINDS, type PartKind } from "../../core/catalogue";
+import { MEASURE_WORDS, MEASURES_SET, minutesOf } from "../../core/order";
 import { SCHOOLS } from "../../core/schools";
 import type { ShopDefaults } from "../../server/shop/defaults";
 import { Button } from "../../ui/button";
 import { defaultsAction } from "../actions/job";
 import { useAct } from "../frame/use-act";
 import { KIND_WORD } from "../shared/kinds";
+
+const upper = (w: string) => w.charAt(0).toUpperCase() + w.slice(1);
 
 /** What the shop sets once, for every job that is made from now on: money, words on papers, how it is done, what to remember at the bench. */
 export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boolean }) {
@@ -90,6 +93,16 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
                 onChange={(e) => set("offerWords", e.target.value)}
               />
             </label>
+            <label>
+              <span className="block text-second text-soft">What a letter to a client begins with: above the list of every offer</span>
+              <textarea
+                className="field w-full"
+                rows={3}
+                maxLength={2000}
+                value={form.letterWords}
+                onChange={(e) => set("letterWords", e.target.value)}
+              />
+            </label>
             <h2 className="mt-4 text-key font-[650]">To remember at the bench</h2>
             <p className="text-second text-soft">Stands at each card that has a part of the kind, at every job.</p>
             <ul>
@@ -164,6 +177,30 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
                 </select>
               </label>
             ))}
+            <h2 className="mt-4 text-key font-[650]">How long it takes here</h2>
+            <p className="text-second text-soft">
+              Minutes of hands. Left empty: the practice value beside it. From five times on, what was recorded counts.
+            </p>
+            <div className="grid gap-x-6 gap-y-2 min-[1100px]:grid-cols-2">
+              {MEASURES_SET.map((m) => (
+                <label key={m} className="flex items-center gap-3">
+                  <span className="min-w-0 flex-1 text-second">{upper(MEASURE_WORDS[m])}</span>
+                  <input
+                    className="field mono w-24"
+                    type="number"
+                    min={0.5}
+                    max={600}
+                    step="any"
+                    placeholder={String(minutesOf(m).handsOn)}
+                    value={form.minutes[m] ?? ""}
+                    onChange={(e) => {
+                      const { [m]: _, ...others } = form.minutes;
+                      set("minutes", e.target.value === "" ? others : { ...others, [m]: Number(e.target.value) });
+                    }}
+                  />
+                </label>
+              ))}
+            </div>
           </fieldset>
         </div>
       </form>

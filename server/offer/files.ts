@@ -27,7 +27,7 @@ export const purchasesAsFile = query({
   run: async (em, { number }): Promise<Result<string>> => {
     const job = await findJob(em, number);
     if (!job) return no(`There is no job ${number}.`);
-    const came = new Set(Object.values(await factsOfJob(em, job.id)).flatMap((f) => f.came));
+    const came = new Set(Object.values(await factsOfJob(em, job.id)).flatMap((f) => f.came.map((c) => c.id)));
     const { build, graph, types } = await buildOfJob(em, job);
     return yes(
       asCsv(

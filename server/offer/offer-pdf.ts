@@ -22,7 +22,7 @@ const FOOT = PAGE.h - PAGE.edge - 10 * MM;
 export function offerPaper(
   head: { number: string; title: string; client: string },
   a: Agreed,
-  shop: Pick<ShopDefaults, "name" | "address">,
+  shop: Pick<ShopDefaults, "name" | "address" | "letterWords">,
   made?: { count: number; at: string; by: string; acceptedBy: string | null; acceptedOn: string | null },
 ): Promise<Buffer> {
   const { doc, end } = newPaper(`${head.number} offer${made ? ` ${made.count}` : ""}`);
@@ -38,6 +38,7 @@ export function offerPaper(
   doc.fontSize(10).text(`${head.client}: ${head.title}. Job ${head.number}${made ? `, ${made.at.slice(0, 10)}, ${made.by}` : ""}.`);
   if (made?.acceptedBy) doc.text(`Accepted by ${made.acceptedBy} on ${made.acceptedOn ?? ""}.`);
   if (a.machines > 1) doc.text(`${a.machines} such machines.`);
+  if (shop.letterWords) doc.moveDown(0.6).fontSize(9.5).text(shop.letterWords);
   const row = (count: string, what: string, each: string, sum: string, bold = false) => {
     doc.fontSize(bold ? 11 : 9.5);
     const high = doc.heightOfString(what, { width: EACH - PAGE.edge - 16 * MM });

@@ -11,6 +11,7 @@ export async function boughtOf(em: EntityManager, jobId: string): Promise<Bought
     supplier: r.supplier ?? undefined,
     priceFrom: r.priceFrom ?? undefined,
     priceOn: day(r.priceOn) ?? undefined,
+    availability: r.availability ?? undefined,
     orderedOn: day(r.orderedOn) ?? undefined,
     expectedOn: day(r.expectedOn) ?? undefined,
   }));

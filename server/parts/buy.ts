@@ -13,6 +13,8 @@ export const Buy = z.object({
   priceFrom: line(120).optional(),
   priceOn: Day.nullable().optional(),
   supplier: line(120).optional(),
+  /** How soon it can be had, in the supplier's words. */
+  availability: line(80).optional(),
   orderedOn: Day.nullable().optional(),
   expectedOn: Day.nullable().optional(),
 });
@@ -32,6 +34,7 @@ export const buy = jobAction({
         ...(b.priceFrom === undefined ? {} : { priceFrom: b.priceFrom || null }),
         ...(b.priceOn === undefined ? {} : { priceOn: b.priceOn }),
         ...(b.supplier === undefined ? {} : { supplier: b.supplier || null }),
+        ...(b.availability === undefined ? {} : { availability: b.availability || null }),
         ...(b.orderedOn === undefined ? {} : { orderedOn: b.orderedOn }),
         ...(b.expectedOn === undefined ? {} : { expectedOn: b.expectedOn }),
       });

@@ -22,7 +22,9 @@ const FactsGiven = z
     /** What went wrong with its like, told to the maker: what, when, what they said. */
     defect: z.strictObject({ what: line(300), toldOn: Day.nullable(), answer: line(300) }),
     /** Things of the order list that came along with it. */
-    came: z.array(key(160)).max(60),
+    came: z.array(z.preprocess((c) => (typeof c === "string" ? { id: c, what: "" } : c), z.strictObject({ id: key(160), what: line(160) }))).max(60),
+    /** What else came with it and is not used: it lies in the bag. */
+    along: z.array(line(120)).max(40, "at most 40 things"),
   })
   .partial();
 
@@ -38,6 +40,7 @@ const NOTHING: Facts = {
   proved: "",
   defect: { what: "", toldOn: null, answer: "" },
   came: [],
+  along: [],
 };
 
 /** As it was stored; what nobody said is empty. */
@@ -62,6 +65,7 @@ const WORD: { [K in keyof Facts]: string } = {
   proved: "what was proved on it",
   defect: "a defect",
   came: "what came along",
+  along: "what lies in the bag",
 };
 
 /** What is known of a piece: only what is given changes. */

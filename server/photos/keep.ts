@@ -1,9 +1,10 @@
 import { z } from "zod";
-import { Photo, TypePhoto } from "../../db";
+import { Photo, Tip, TypePhoto } from "../../db";
 import { done, no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
 import { jobAction, query } from "../unit/action";
+import { KeptPhotoSize } from "./size";
 import { photoStore } from "./store";
 
 /** Photos of one job. */
@@ -13,7 +14,7 @@ export const KeepPhoto = z.object({
   number: JobNumber,
   step: key(200).optional(),
   part: PartKey.optional(),
-  photo: z.object({ id: z.uuid(), width: z.number().int().min(1), height: z.number().int().min(1), bytes: z.number().int().min(1) }),
+  photo: KeptPhotoSize,
 });
 
 /** A photo that is in the store already hangs on its step or part from now on. */
@@ -38,7 +39,8 @@ export const photo = query({
   name: "photo.see",
   input: z.object({ id: z.uuid() }),
   run: async (em, { id }): Promise<Result<Buffer>> => {
-    const known = (await em.findOne(Photo, { id })) ?? (await em.findOne(TypePhoto, { id }));
+    const known =
+      (await em.findOne(Photo, { id })) ?? (await em.findOne(TypePhoto, { id })) ?? (await em.findOne(Tip, { photo: id, withdrawnAt: null }));
     const bytes = known ? await photoStore.get(id) : undefined;
     return bytes ? yes(bytes) : no("There is no such photo.");
   },

@@ -1,15 +1,17 @@
 import "server-only";
 import { createHash, randomUUID } from "node:crypto";
-import { may, mayNot } from "../kernel/actor";
+import { may, mayNot, type Permission } from "../kernel/actor";
 import { bodyAtMost } from "../kernel/body";
 import { no, type Result } from "../kernel/result";
 import { sealedOfPhoto } from "../kernel/seal";
 import { seatHere } from "../kernel/who";
+import { keepTipPhoto } from "../shelf/tips";
 import { keepTypePhoto } from "../shelf/type-photo";
 import { perform } from "../unit/door";
 import { performKept } from "../unit/kept-entry";
 import { uprightBeside } from "./beside";
 import { keepPhoto } from "./keep";
+import type { Kept } from "./size";
 import { photoStore } from "./store";
 import { MOST_PHOTO_BYTES } from "./upright";
 
@@ -18,8 +20,11 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   // Nobody's pictures are read.
   if (!(await seatHere())) return { status: 200, body: { ...no("You are not signed in any more. The photo is kept on the tablet."), later: "who" } };
   const asked = new URL(request.url).searchParams;
-  const type = asked.get("type");
-  if (type !== null) return { status: 200, body: await takeTypePhoto(request, type) };
+  const [type, tip] = [asked.get("type"), asked.get("tip")];
+  if (type !== null)
+    return { status: 200, body: await takeShelfPhoto(request, keepTypePhoto.permission, (photo) => perform(keepTypePhoto, { type, photo })) };
+  if (tip !== null)
+    return { status: 200, body: await takeShelfPhoto(request, keepTipPhoto.permission, (photo) => perform(keepTipPhoto, { tip, photo })) };
   let entry: unknown;
   try {
     entry = JSON.parse(asked.get("entry") ?? "");
@@ -43,11 +48,11 @@ export async function takePhoto(request: Request): Promise<{ status: number; bod
   return { status: 200, body: said };
 }
 
-/** A photo for under a part type's drawing: whoever sends it stands at a page that waits for the answer. */
-async function takeTypePhoto(request: Request, type: string): Promise<Result> {
+/** A photo of the shelf, under a part type's drawing or of a tip: whoever sends it stands at a page that waits for the answer. */
+async function takeShelfPhoto(request: Request, permission: Permission, keep: (photo: Kept) => Promise<Result>): Promise<Result> {
   // Nothing is read, let alone unpacked, of whoever may not keep it.
   const actor = (await seatHere())?.actor;
-  if (!may(actor, keepTypePhoto.permission)) return no(mayNot(actor, keepTypePhoto.permission));
+  if (!may(actor, permission)) return no(mayNot(actor, permission));
   const raw = await bodyAtMost(request.body, MOST_PHOTO_BYTES);
   if (!raw) return no(`The photo is larger than ${MOST_PHOTO_BYTES / 1_000_000} MB. Take it with fewer pixels. Nothing was changed.`);
   const made = await uprightBeside(raw);
@@ -56,7 +61,7 @@ async function takeTypePhoto(request: Request, type: string): Promise<Result> {
   const id = randomUUID();
   const { bytes, ...size } = made;
   await photoStore.put(id, bytes);
-  const said = await perform(keepTypePhoto, { type, photo: { id, ...size, bytes: bytes.length } });
+  const said = await keep({ id, ...size, bytes: bytes.length });
   if (!said.ok) await photoStore.remove(id);
   return said;
 }

@@ -76,7 +76,9 @@ async function receiptOf(em: EntityManager, job: JobRow, b: { build: Build }): P
 
 function assumedOf(type: PartType | undefined): AssumedOf[] {
   if (!type) return [];
-  return assumed(type).map((f) => {
+  // What nobody said and is only text is nothing that a tap answers.
+  const answerable = assumed(type).filter((f) => f.options || typeof type.figures?.[f.id]?.value !== "string" || rangeOf(type, f).length > 0);
+  return answerable.map((f) => {
     const value = type.figures?.[f.id]?.value ?? 0;
     // Lengths and watts are typed, what is counted or chosen is tapped.
     const other = typeof value === "number" && f.unit ? [] : rangeOf(type, f);

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { afterCommit, type EntityManager, ShelfType, TypePhoto } from "../../db";
 import { done, no, type Result } from "../kernel/result";
 import { TypeId } from "../kernel/text";
+import { KeptPhotoSize } from "../photos/size";
 import { photoStore } from "../photos/store";
 import { shopAction } from "../unit/action";
 
@@ -29,13 +30,20 @@ export async function typePhotoOf(em: EntityManager, type: string): Promise<Type
   return row ? { id: row.id, width: row.width, height: row.height, taps: row.taps } : null;
 }
 
+/** Of these types, those that have one. */
+export async function typePhotosOf(em: EntityManager, types: readonly string[]): Promise<Record<string, TypePhotoView>> {
+  if (types.length === 0) return {};
+  const rows = await em.find(TypePhoto, { type: { $in: [...types] } }, { limit: 400 });
+  return Object.fromEntries(rows.map((r) => [r.type, { id: r.id, width: r.width, height: r.height, taps: r.taps }]));
+}
+
 /** A photo that is in the store already lies under the type's drawing from now on; the one before goes. */
 export const keepTypePhoto = shopAction({
   name: "shelf.photo",
   permission: "keep the shelf",
   input: z.object({
     type: TypeId,
-    photo: z.object({ id: z.uuid(), width: z.number().int().min(1), height: z.number().int().min(1), bytes: z.number().int().min(1) }),
+    photo: KeptPhotoSize,
   }),
   run: async (unit, p): Promise<Result> => {
     if ((await unit.tx.count(ShelfType, { id: p.type })) === 0) return no(`The shelf has no part type ${p.type}. Nothing was kept.`);

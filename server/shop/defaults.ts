@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { PART_KINDS } from "../../core/catalogue";
 import { type EntityManager, Shop } from "../../db";
+import { MinutesSaid } from "../build/own-minutes";
 import { line, text } from "../kernel/text";
 import { SchoolsPicked } from "../schools/follow";
 
@@ -18,6 +19,10 @@ export const ShopDefaults = z.object({
     .default(""),
   /** Schools that every new job follows; those left out are Imbra's. */
   schools: SchoolsPicked.default({}),
+  /** What a letter to a client begins with: above the list of every offer. */
+  letterWords: text(2000).default(""),
+  /** What hands take here, by measure, minutes; instead of the practice value, until enough were recorded. */
+  minutes: MinutesSaid.default({}),
   /** Under every offer. */
   offerWords: text(2000).default(""),
   /** What the shop reminds everybody of at the bench, at parts of a kind. */

@@ -56,6 +56,7 @@ describe("migrations", () => {
         insert into tip (type, words, by_id) select 'f', 'its screws are short', id from person;
         insert into type_photo (type, width, height, bytes, by_id) select 'f', 2, 2, 9, id from person`,
       "0021-soak": `insert into soak_log (job_id, name, readings, soak, by_id) select j.id, 'log.csv', '{}', '{}', t.id from job j, person t`,
+      "0022-beside-parts": `update tip set photo = gen_random_uuid(), photo_width = 2, photo_height = 2, photo_bytes = 9; update job_part set availability = 'in three days' where key = 'fan-1'`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

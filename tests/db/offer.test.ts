@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { changedSince } from "../../core/offer";
-import { Person, type PersonRow } from "../../db";
+import { JobPart, Person, type PersonRow } from "../../db";
 import { findJob } from "../../server/build/build-of-job";
+import { ownMinutes } from "../../server/build/own-minutes";
 import { changeBrief } from "../../server/job/change-brief";
 import { newJob } from "../../server/job/make";
 import { changeWishes } from "../../server/job/wishes";
@@ -12,12 +13,14 @@ import { offerNow, offersOf } from "../../server/offer/offers";
 import { addPart } from "../../server/parts/add";
 import { boughtOf, lastPrices } from "../../server/parts/bought";
 import { buy } from "../../server/parts/buy";
-import { changeFacts, factsOfJob, whereBefore } from "../../server/parts/facts";
+import { changeFacts, factsOf, factsOfJob, whereBefore } from "../../server/parts/facts";
+import { leftOver } from "../../server/parts/left-over";
 import { receiptView } from "../../server/receipt/receipt-view";
 import { addTip, stillSo, tipsOf, withdrawTip } from "../../server/shelf/tips";
 import { changeDefaults } from "../../server/shop/change-defaults";
 import { ShopDefaults, shopDefaults } from "../../server/shop/defaults";
 import { carryOut } from "../../server/unit/action";
+import { jobView } from "../../server/views/job-view";
 import { testDatabase } from "./setup";
 
 const db = testDatabase();
@@ -39,6 +42,21 @@ describe("what the shop sets once", () => {
     expect(late).toMatchObject({ ok: false, sentence: expect.stringContaining("meanwhile") });
     const tech = await carryOut(db.em(), await db.by(), changeDefaults, { defaults: was, saw: await shopDefaults(db.em()) });
     expect(tech).toMatchObject({ ok: false, sentence: expect.stringContaining("may not") });
+  });
+  it("says how long hands take here, until enough was recorded; minutes of no step are refused", async () => {
+    const by = await lead();
+    const was = await shopDefaults(db.em());
+    const before = (await ownMinutes(db.em())).get("fill-loop");
+    expect(before?.said).toBeUndefined();
+    expect((await carryOut(db.em(), by, changeDefaults, { defaults: { ...was, minutes: { yoga: 3 } as never }, saw: was })).ok).toBe(false);
+    const said = await carryOut(db.em(), by, changeDefaults, { defaults: { ...was, minutes: { "board-in": 21 } }, saw: was });
+    expect(said).toMatchObject({ ok: true });
+    const view = await jobView(db.em(), "FS-1042");
+    const step = view?.steps.find((s) => s.measure === "board-in");
+    const times = (await ownMinutes(db.em())).get("board-in")?.times ?? 0;
+    if (times < 5) expect([step?.minutes.handsOn, step?.minutesFrom]).toEqual([21, "said"]);
+    else expect(step?.minutesFrom).toBe(times);
+    expect(times).toBeLessThan(5);
   });
   it("is what a new job begins with: its schools, and the hour of its day", async () => {
     const by = await lead();
@@ -98,12 +116,14 @@ describe("a list as it is bought", () => {
       priceFrom: "their page",
       priceOn: "2026-11-20",
       supplier: "Northgate",
+      availability: "four in stock",
       orderedOn: "2026-11-21",
       expectedOn: "2026-11-27",
     });
     expect(bought).toMatchObject({ ok: true });
     expect((await boughtOf(db.em(), id)).find((b) => b.part === "board")).toMatchObject({
       supplier: "Northgate",
+      availability: "four in stock",
       orderedOn: "2026-11-21",
       expectedOn: "2026-11-27",
     });
@@ -132,8 +152,24 @@ describe("a piece and a tip", () => {
         facts: { origin: "loan", whose: "The neighbour", untilOn: "2026-12-20", firmware: "F12" },
       }),
     ).toMatchObject({ ok: true });
-    expect(await carryOut(db.em(), by, changeFacts, { number, part: "board", facts: { came: ["standoffs"] } })).toMatchObject({ ok: true });
-    expect((await factsOfJob(db.em(), id)).board).toMatchObject({ origin: "loan", whose: "The neighbour", firmware: "F12", came: ["standoffs"] });
+    expect(
+      await carryOut(db.em(), by, changeFacts, {
+        number,
+        part: "board",
+        facts: { came: [{ id: "no-such-line", what: "Y-splitter" }], along: ["screws by bag"] },
+      }),
+    ).toMatchObject({ ok: true });
+    expect((await factsOfJob(db.em(), id)).board).toMatchObject({
+      origin: "loan",
+      whose: "The neighbour",
+      firmware: "F12",
+      along: ["screws by bag"],
+    });
+    // What the list no longer wants is not used, and lies in the bag; an older record without words says nothing.
+    const bag = await carryOut(db.em(), by, leftOver, { number });
+    expect(bag.ok && bag.value.map((l) => l.what)).toEqual(["screws by bag", "Y-splitter"]);
+    const row = await db.em().findOneOrFail(JobPart, { job: id, key: "board" });
+    expect(factsOf({ ...(row.facts as object), came: ["standoffs"] }).came).toEqual([{ id: "standoffs", what: "" }]);
     expect(await whereBefore(db.em(), id, [])).toEqual([]);
   });
   it("a tip is one line at a type; still so with a name; a lead withdraws it, nobody else", async () => {

@@ -3,12 +3,13 @@ import { describe, expect, it } from "vitest";
 import { provisional } from "../../core/catalogue";
 import { ShelfType } from "../../db";
 import { addPart } from "../../server/parts/add";
+import { photo } from "../../server/photos/keep";
 import { photoStore } from "../../server/photos/store";
 import { mergeTypes } from "../../server/shelf/merge";
 import { saveType } from "../../server/shelf/save";
 import { SHELF_ORDERS, searchShelf, shelfEntry } from "../../server/shelf/search";
 import { type FileRow, judgeShelfFile, shelfFile, takeShelfFile } from "../../server/shelf/shelf-file";
-import { addTip } from "../../server/shelf/tips";
+import { addTip, keepTipPhoto } from "../../server/shelf/tips";
 import { typeAsFile } from "../../server/shelf/type-file";
 import { keepTaps, keepTypePhoto } from "../../server/shelf/type-photo";
 import { carryOut } from "../../server/unit/action";
@@ -160,6 +161,17 @@ describe("a part type with its tips and photo as one file", () => {
     const id = crypto.randomUUID();
     await photoStore.put(id, jpeg);
     await carryOut(db.em(), by, keepTypePhoto, { type: board, photo: { id, width: 40, height: 30, bytes: jpeg.length } });
+    // What a tip means is shown by a photo; another in its place takes the first away.
+    const [tip] = (await shelfEntry(db.em(), board))?.tips ?? [];
+    const [one, two] = [crypto.randomUUID(), crypto.randomUUID()];
+    for (const p of [one, two]) {
+      await photoStore.put(p, jpeg);
+      const kept = await carryOut(db.em(), by, keepTipPhoto, { tip: tip?.id ?? "", photo: { id: p, width: 40, height: 30, bytes: jpeg.length } });
+      expect(kept).toMatchObject({ ok: true });
+    }
+    expect((await carryOut(db.em(), by, photo, { id: two })).ok).toBe(true);
+    expect((await carryOut(db.em(), by, photo, { id: one })).ok).toBe(false);
+    expect(await photoStore.get(one)).toBeUndefined();
     const taps = [
       { xPx: 1, yPx: 1, xMm: 10, yMm: 6 },
       { xPx: 39, yPx: 1, xMm: 237, yMm: 6 },
@@ -175,6 +187,7 @@ describe("a part type with its tips and photo as one file", () => {
     expect(took).toMatchObject({ ok: true, value: { made: 1, beside: 2, left: [] } });
     const entry = await shelfEntry(db.em(), "their-heron");
     expect(entry?.tips.map((t) => [t.words, t.step])).toEqual([["Its shield has sharp edges.", "fit"]]);
+    expect(entry?.tips[0]?.photo).toMatchObject({ width: 40, height: 30 });
     expect(entry?.photo).toMatchObject({ width: 40, height: 30, taps });
     const { type } = (await shelfEntry(db.em(), board)) ?? {};
     expect({ ...entry?.type, revision: 0, id: board }).toEqual({ ...type, revision: 0 });

@@ -116,12 +116,13 @@ const formOf = (v: Values): Form => (FORM[s(v, "form")] ?? FORM.ATX) as Form;
 const SLOT_MM = 20.32;
 
 export const BOARD: TypicalKind = {
+  along: ["SATA data cables", "screws for M.2 drives", "an antenna", "ties or labels for leads"],
   // As one goes round the board with a finger.
   groups: {
     "Top edge": ["cpuPlugs", "cpuOpt", "pump"],
     "Right edge": ["usb3", "usbc", "sata"],
     "Bottom edge": ["usb2", "led5", "led12"],
-    "Over the board": ["caseFans", "dimms", "m2", "slots", "wireless"],
+    "Over the board": ["caseFans", "dimms", "m2", "m2Two", "m2Sata", "slots", "wireless"],
   },
   figures: [
     {
@@ -181,6 +182,20 @@ export const BOARD: TypicalKind = {
     { id: "sata", word: "SATA ports", by: "seen", range: (v) => between(v, "sata", 2, 8), ask: (x) => `How many SATA ports has ${x}?` },
     { id: "m2", word: "M.2 slots", by: "manual", range: (v) => between(v, "m2", 1, 4), ask: (x) => `How many M.2 slots has ${x}?` },
     {
+      id: "m2Two",
+      word: "M.2 slots with two lanes",
+      by: "manual",
+      range: (v) => (n(v, "m2") > 1 ? between(v, "m2Two", 0, 1) : []),
+      ask: (x) => `How many M.2 slots of ${x} have only two lanes?`,
+    },
+    {
+      id: "m2Sata",
+      word: "M.2 slots that take SATA",
+      by: "manual",
+      range: (v) => between(v, "m2Sata", 0, n(v, "m2")),
+      ask: (x) => `How many M.2 slots of ${x} take SATA drives, too?`,
+    },
+    {
       id: "slots",
       word: "expansion slots",
       by: "seen",
@@ -234,6 +249,8 @@ export const BOARD: TypicalKind = {
       usbc: { value: true, rule: "boards of these years" },
       sata: { value: f.sata, rule: usual },
       m2: { value: f.m2, rule: usual },
+      m2Two: { value: 0, rule: usual },
+      m2Sata: { value: Math.max(0, (said.m2 === undefined ? f.m2 : n(said, "m2")) - 2), rule: "from the third on, as is usual" },
       slots: { value: f.slots, rule: usual },
       led5: { value: f.led5, rule: usual },
       led12: { value: f.led12, rule: usual },
@@ -306,8 +323,9 @@ export const BOARD: TypicalKind = {
           {
             key: "M",
             rank: i,
-            protocols: i < 2 ? ["nvme"] : ["nvme", "sata"],
-            link: { generation: 4, lanes: 4 },
+            // The first are the fast ones; those that take SATA, too, and those with fewer lanes come last.
+            protocols: i < n(v, "m2") - (v.m2Sata === undefined ? n(v, "m2") - 2 : n(v, "m2Sata")) ? ["nvme"] : ["nvme", "sata"],
+            link: { generation: 4, lanes: i < n(v, "m2") - n(v, "m2Two") ? 4 : 2 },
           },
         ),
       ),

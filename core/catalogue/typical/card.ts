@@ -7,6 +7,7 @@ const gfx8 = (count: number) =>
 const plugsFor = (w: number): string => (w <= 75 ? "none" : w <= 225 ? "one 8-pin" : w <= 300 ? "two 8-pin" : "one 16-pin");
 
 export const CARD: TypicalKind = {
+  along: ["an adapter for its power", "a support bracket", "a low bracket"],
   figures: [
     {
       id: "lengthMm",

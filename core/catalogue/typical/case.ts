@@ -109,11 +109,12 @@ const SHAPE: Readonly<Record<string, Shape>> = {
 const shapeOf = (form: string): Shape => (SHAPE[form] ?? SHAPE.ATX) as Shape;
 
 export const CASE: TypicalKind = {
+  along: ["screws by bag", "spare standoffs", "cable ties", "spare drive brackets", "an adapter for the audio plug"],
   groups: {
     Rooms: ["cardMm", "coolerMm", "supplyMm", "behindMm"],
     Front: ["front", "frontMm", "frontC", "front3"],
     Top: ["top", "topMm", "topThickMm"],
-    Inside: ["disks", "trays", "ownFans"],
+    Inside: ["overMm", "shroud", "disks", "trays", "ownFans"],
   },
   figures: [
     { id: "form", word: "largest board", options: Object.keys(SHAPE), by: "label", range: () => [], ask: (x) => `Which boards does ${x} take?` },
@@ -209,6 +210,21 @@ export const CASE: TypicalKind = {
       ask: (x) => `How many USB 3 plugs (20 pins) has the front of ${x}?`,
     },
     {
+      id: "overMm",
+      word: "from the top to the board",
+      unit: "mm",
+      by: "measured",
+      range: () => [],
+      ask: (x) => `How far is it from the top of ${x} to the upper edge of the board?`,
+    },
+    {
+      id: "shroud",
+      word: "cover over the supply",
+      by: "seen",
+      range: () => [],
+      ask: (x) => `Has ${x} a cover over the supply?`,
+    },
+    {
       id: "disks",
       word: "places for 3.5 inch drives",
       by: "seen",
@@ -238,6 +254,8 @@ export const CASE: TypicalKind = {
       frontMm: { value: 120, rule: usual },
       topMm: { value: 120, rule: usual },
       trays: { value: 2, rule: usual },
+      overMm: { value: f.boardAt[1], rule: usual },
+      shroud: { value: false, rule: "where nobody says so" },
       topThickMm: { value: f.top > 1 ? 55 : 0, rule: usual },
       frontC: { value: true, rule: "cases of these years" },
       front3: { value: 1, rule: usual },
@@ -251,10 +269,11 @@ export const CASE: TypicalKind = {
     // A case that holds more fans than its like is so much taller or deeper.
     const f = {
       ...shape,
-      h: Math.max(shape.h, Math.ceil(30 + (fs + 4) * n(v, "front") + 6)),
+      h: Math.max(shape.h + Math.max(0, (n(v, "overMm") || shape.boardAt[1]) - shape.boardAt[1]), Math.ceil(30 + (fs + 4) * n(v, "front") + 6)),
       w: Math.max(shape.w, Math.ceil(30 + (ts + 2) * n(v, "top") + 20)),
     };
-    const [bx, by] = f.boardAt;
+    const [bx] = f.boardAt;
+    const by = n(v, "overMm") || f.boardAt[1];
     const lead = (id: string, label: string, family: string, role: string, lengthMm: number, more: object = {}) => ({
       id,
       label,
@@ -343,6 +362,21 @@ export const CASE: TypicalKind = {
           },
           { id: "bottom-1", label: "bottom", at: { xMm: bx + 130, yMm: below }, widthMm: 48, heightMm: 20, grommet: "fixed" },
         ],
+        ...(is(v, "shroud")
+          ? {
+              bodies: [
+                {
+                  id: "shroud",
+                  label: "cover over the supply",
+                  kind: "cover",
+                  at: { xMm: 0, yMm: below + 12 },
+                  widthMm: f.w - 40,
+                  heightMm: Math.max(20, f.h - below - 16),
+                  side: "front",
+                },
+              ],
+            }
+          : {}),
         behindTrayMm: n(v, "behindMm"),
         maxCardMm: n(v, "cardMm"),
         maxCoolerMm: n(v, "coolerMm"),

@@ -1,6 +1,16 @@
-import { between, is, n, others, type TypicalKind, times } from "./kind";
+import { between, is, n, others, s, type TypicalKind, times, type Values } from "./kind";
+
+const NOT_SAID = "not said";
+/** What of its box goes on which socket; nothing where nobody said so. */
+function kitsOf(v: Values): { mountings?: { socket: string; bracket: string; backplate: "own" }[] } {
+  const said = s(v, "sockets");
+  if (said === "" || said === NOT_SAID) return {};
+  const sockets = [...new Set(said.split(/[,;/]/).map((x) => x.trim().slice(0, 60)))].filter(Boolean).slice(0, 12);
+  return { mountings: sockets.map((socket) => ({ socket, bracket: `for ${socket}`, backplate: "own" })) };
+}
 
 export const COOLER: TypicalKind = {
+  along: ["brackets for other sockets", "paste that is left", "a splitter for its fans", "spare fan clips", "its driver or key"],
   figures: [
     { id: "liquid", word: "liquid", by: "seen", range: () => [], ask: (x) => `Is ${x} a liquid cooler?` },
     {
@@ -42,6 +52,13 @@ export const COOLER: TypicalKind = {
       range: (v) => (is(v, "liquid") ? [] : others(v, "fans", 1, 2)),
       ask: (x) => `How many fans come with ${x}?`,
     },
+    {
+      id: "sockets",
+      word: "CPU sockets it has kits for",
+      by: "label",
+      range: () => [],
+      ask: (x) => `Which CPU sockets, with commas between, does the box of ${x} have mounting kits for?`,
+    },
   ],
   typical: (said) => {
     const liquid = said.liquid === true || n(said, "radiatorMm") > 0;
@@ -56,6 +73,7 @@ export const COOLER: TypicalKind = {
         value: liquid ? (rad <= 140 ? 150 : rad <= 280 ? 220 : 300) : h < 80 ? 80 : h < 130 ? 120 : 180,
         rule: liquid ? `usual at ${rad} mm` : `usual at ${h} mm`,
       },
+      sockets: { value: NOT_SAID, rule: "where nobody says so" },
       fans: { value: liquid ? fansOf(rad).fans : 1, rule: liquid ? "as many as the radiator is long" : "usual towers" },
     };
   },
@@ -77,6 +95,7 @@ export const COOLER: TypicalKind = {
         cables: [],
         leads: times(n(v, "fans"), (i) => fanLead(i, "cpu-fan")) as never,
         body: {
+          ...kitsOf(v),
           heightMm: n(v, "heightMm"),
           ...(n(v, "heightMm") >= 90 ? { widthMm: 125, depthMm: 75 + 25 * n(v, "fans") } : { widthMm: 95, depthMm: 95 }),
         },
@@ -101,6 +120,7 @@ export const COOLER: TypicalKind = {
         ...times(fans, (i) => ({ ...fanLead(i, "radiator-fan"), need: "wanted" })),
       ] as never,
       body: {
+        ...kitsOf(v),
         heightMm: n(v, "heightMm"),
         radiator: { fanMm: fanMm as 120 | 140, fans, lengthMm: fans * fanMm + 37, widthMm: fanMm, thicknessMm: n(v, "thickMm"), tubeMm: 400 },
       },

@@ -33,6 +33,23 @@ describe("a part as somebody counts it", () => {
     expect(port(t)).toMatchObject({ label: "CHA_FAN2", at: { xMm: 200 } });
     expect(port(withFigure(t, "sata", 6, "confirmed"))).toMatchObject({ label: "CHA_FAN2", at: { xMm: 200 } });
   });
+  it("has M.2 slots by lanes and by what they take, kits by socket, a cover over the supply, and the board so far from the top", () => {
+    const m2 = counted("board", head, { m2: 4, m2Two: 1, m2Sata: 2 }).ports.filter((p) => p.id.startsWith("M2_"));
+    expect(m2.map((p) => [p.link?.lanes, p.protocols?.includes("sata")])).toEqual([
+      [4, false],
+      [4, false],
+      [4, true],
+      [2, true],
+    ]);
+    const cooler = counted("cooler", { ...head, id: "c" }, { sockets: "S1, S2 / S1" });
+    expect(cooler.body.mountings?.map((m) => m.socket)).toEqual(["S1", "S2"]);
+    expect(counted("cooler", { ...head, id: "c" }, {}).body.mountings).toBeUndefined();
+    const [low, high] = [45, 95].map((overMm) => counted("case", { ...head, id: "k" }, { overMm, shroud: true }));
+    expect([low?.body.boardAt?.yMm, high?.body.boardAt?.yMm]).toEqual([45, 95]);
+    expect((high?.body.heightMm ?? 0) - (low?.body.heightMm ?? 0)).toBe(50);
+    expect([low, high].map((k) => (k ? contradictions(k) : ["none made"]))).toEqual([[], []]);
+    expect(low?.body.bodies?.map((b) => b.kind)).toEqual(["cover"]);
+  });
   it("from one alike takes over what that one has, as an assumption that names it", () => {
     const alike = counted("board", head, { caseFans: 7, form: "microATX" });
     const t = counted("board", { ...head, id: "b", name: "Gorge B8" }, { sata: 2 }, { alike });

@@ -1,6 +1,7 @@
 import { between, is, n, others, s, type TypicalKind } from "./kind";
 
 export const CPU: TypicalKind = {
+  along: ["its box and sticker"],
   figures: [
     { id: "socket", word: "socket", by: "label", range: (v) => others(v, "socket", "another"), ask: (x) => `Does ${x} go into the board's socket?` },
     {

@@ -1,6 +1,7 @@
 import { n, others, s, type TypicalKind } from "./kind";
 
 export const DRIVE: TypicalKind = {
+  along: ["screws", "a bracket for another bay"],
   figures: [
     {
       id: "form",

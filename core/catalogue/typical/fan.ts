@@ -10,6 +10,7 @@ const FAN: Readonly<Record<number, { currentA: number; rpm: number; flow: number
 };
 
 export const FAN_KIND: TypicalKind = {
+  along: ["screws", "rubber pins", "a low-noise lead", "an adapter to a drive plug"],
   figures: [
     {
       id: "sizeMm",

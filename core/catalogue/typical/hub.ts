@@ -1,6 +1,7 @@
 import { between, n, type TypicalKind, times } from "./kind";
 
 export const HUB: TypicalKind = {
+  along: ["adhesive pads", "spare leads"],
   figures: [
     { id: "ways", word: "fan ports", by: "seen", range: (v) => between(v, "ways", 4, 10), ask: (x) => `How many fans go into ${x}?` },
     {

@@ -33,6 +33,8 @@ const KINDS: Partial<Record<PartKind, TypicalKind>> = {
 
 /** Kinds of which a provisional part can be made. */
 export const TYPICAL_KINDS = Object.keys(KINDS) as PartKind[];
+/** What else usually lies in the box of such a part (common practice). */
+export const comesAlong = (kind: PartKind): readonly string[] => KINDS[kind]?.along ?? [];
 export const figuresOf = (kind: PartKind): readonly Figure[] => KINDS[kind]?.figures ?? [];
 
 const valuesOf = (t: Pick<PartType, "figures">): Values => Object.fromEntries(Object.entries(t.figures ?? {}).map(([id, f]) => [id, f.value]));

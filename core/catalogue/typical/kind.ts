@@ -33,6 +33,8 @@ export interface Figure {
 /** A kind of part as it usually is, by what is said of it. Data with the rule that gave it; common practice unless another source is named. */
 export interface TypicalKind {
   figures: readonly Figure[];
+  /** What else usually lies in its box, and is not always used. */
+  along?: readonly string[];
   /** Figures in the order in which one counts them, under headings; those of none stand first. */
   groups?: Readonly<Record<string, readonly string[]>>;
   /** Every figure's value, and the rule that gives it, for what is not said. */

@@ -1,6 +1,7 @@
 import { between, is, n, others, type TypicalKind } from "./kind";
 
 export const LIGHTING: TypicalKind = {
+  along: ["clips or adhesive pads", "an adapter to the other plug"],
   figures: [
     { id: "leds", word: "LEDs", by: "seen", range: (v) => between(v, "leds", 10, 60), ask: (x) => `How many LEDs has ${x}?` },
     { id: "volts", word: "volts", by: "seen", range: (v) => others(v, "volts", 5, 12), ask: (x) => `Is ${x} for 5 V (3 pins) or 12 V (4 pins)?` },

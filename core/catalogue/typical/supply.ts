@@ -7,6 +7,7 @@ function bag(w: number): { cpu: number; gfx: number; g16: number; sata: number }
 const cableFits = (v: Values) => (s(v, "form") === "ATX" ? 0 : -150);
 
 export const SUPPLY: TypicalKind = {
+  along: ["screws", "cable ties", "a bag for the cables"],
   groups: { "In the bag": ["modular", "cpu", "gfx", "g16", "sata", "cpuMm"], Size: ["lengthMm"] },
   figures: [
     { id: "watts", word: "what it gives", unit: "W", by: "label", range: () => [], ask: (x) => `How many watts does ${x} give?` },

@@ -10,8 +10,8 @@ import { tableSteps } from "./table";
 
 export { measureOfPlug } from "./plugs";
 
-/** What the shop itself has measured: minutes of hands by measure, and how many times. */
-export type History = ReadonlyMap<string, { minutes: number; times: number }>;
+/** What the shop itself has measured: minutes of hands by measure, and how many times; or only said of itself (`said`, no times yet). */
+export type History = ReadonlyMap<string, { minutes: number; times: number; said?: number }>;
 
 /** So many times of its own, and the shop's figure counts instead of the practice value. */
 export const ENOUGH_TIMES = 5;
@@ -86,7 +86,8 @@ export function stepsByName(graph: Graph): (id: string) => Pick<Work, "id" | "ti
 
 function withHistory(w: Work, history: History): Work {
   const own = history.get(w.measure);
-  if (!own || own.times < ENOUGH_TIMES) return w;
+  if (!own) return w;
+  if (own.times < ENOUGH_TIMES) return own.said === undefined ? w : { ...w, minutes: { ...w.minutes, handsOn: own.said }, minutesFrom: "said" };
   const minutes: Minutes = { ...w.minutes, handsOn: Math.round(own.minutes * 2) / 2 || 0.5 };
   return { ...w, minutes, minutesFrom: own.times };
 }
