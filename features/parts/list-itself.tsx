@@ -188,7 +188,7 @@ function BuySheet({ r, number, act, last }: { r: Purchase; number: string; act: 
         {field("priceOn", "Price of which day", "date")}
         {field("priceFrom", "Where the price was read", "text", "col-span-2")}
         {field("supplier", "Supplier", "text")}
-        {field("availability", "Availability, as the supplier says", "text")}
+        {field("availability", "Availability, in their words", "text")}
         {field("orderedOn", "Ordered on", "date")}
         {field("expectedOn", "Expected on", "date")}
         {last && form.price === "" ? (

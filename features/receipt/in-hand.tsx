@@ -120,7 +120,9 @@ export function LeftOver({ number, row, usual }: { number: string; row: ReceiptR
   return (
     <details className="border-t border-rule pt-4">
       <summary className="flex min-h-16 cursor-pointer items-center">
-        {row.facts.along.length > 0 ? `Into the bag: ${row.facts.along.length} things` : "What lay in the box and is not used goes into the bag"}
+        {row.facts.along.length > 0
+          ? `Into the bag: ${row.facts.along.length} ${row.facts.along.length === 1 ? "thing" : "things"}`
+          : "What lay in the box and is not used goes into the bag"}
       </summary>
       <ul>
         {list.map((what) => (

@@ -84,16 +84,6 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
               {text("dueHour", "Usual hour when due", { type: "time" })}
             </div>
             <label>
-              <span className="block text-second text-soft">Under every offer</span>
-              <textarea
-                className="field w-full"
-                rows={4}
-                maxLength={2000}
-                value={form.offerWords}
-                onChange={(e) => set("offerWords", e.target.value)}
-              />
-            </label>
-            <label>
               <span className="block text-second text-soft">What a letter to a client begins with: above the list of every offer</span>
               <textarea
                 className="field w-full"
@@ -101,6 +91,16 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
                 maxLength={2000}
                 value={form.letterWords}
                 onChange={(e) => set("letterWords", e.target.value)}
+              />
+            </label>
+            <label>
+              <span className="block text-second text-soft">Under every offer</span>
+              <textarea
+                className="field w-full"
+                rows={4}
+                maxLength={2000}
+                value={form.offerWords}
+                onChange={(e) => set("offerWords", e.target.value)}
               />
             </label>
             <h2 className="mt-4 text-key font-[650]">To remember at the bench</h2>
@@ -177,32 +177,34 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
                 </select>
               </label>
             ))}
-            <h2 className="mt-4 text-key font-[650]">How long it takes here</h2>
-            <p className="text-second text-soft">
-              Minutes of hands. Left empty: the practice value beside it. From five times on, what was recorded counts.
-            </p>
-            <div className="grid gap-x-6 gap-y-2 min-[1100px]:grid-cols-2">
-              {MEASURES_SET.map((m) => (
-                <label key={m} className="flex items-center gap-3">
-                  <span className="min-w-0 flex-1 text-second">{upper(MEASURE_WORDS[m])}</span>
-                  <input
-                    className="field mono w-24"
-                    type="number"
-                    min={0.5}
-                    max={600}
-                    step="any"
-                    placeholder={String(minutesOf(m).handsOn)}
-                    value={form.minutes[m] ?? ""}
-                    onChange={(e) => {
-                      const { [m]: _, ...others } = form.minutes;
-                      set("minutes", e.target.value === "" ? others : { ...others, [m]: Number(e.target.value) });
-                    }}
-                  />
-                </label>
-              ))}
-            </div>
           </fieldset>
         </div>
+        <fieldset className="mt-8 min-w-0" disabled={!mayChange}>
+          <legend className="mb-2 text-key font-[650]">How long it takes here</legend>
+          <p className="text-second text-soft">
+            Minutes of hands. Left empty: the practice value beside it. From five times on, what was recorded counts.
+          </p>
+          <div className="grid gap-x-6 gap-y-2 min-[700px]:grid-cols-2 min-[1100px]:grid-cols-3">
+            {MEASURES_SET.map((m) => (
+              <label key={m} className="flex items-center gap-3">
+                <span className="min-w-0 flex-1 text-second">{upper(MEASURE_WORDS[m])}</span>
+                <input
+                  className="field mono w-24"
+                  type="number"
+                  min={0.5}
+                  max={600}
+                  step="any"
+                  placeholder={String(minutesOf(m).handsOn)}
+                  value={form.minutes[m] ?? ""}
+                  onChange={(e) => {
+                    const { [m]: _, ...others } = form.minutes;
+                    set("minutes", e.target.value === "" ? others : { ...others, [m]: Number(e.target.value) });
+                  }}
+                />
+              </label>
+            ))}
+          </div>
+        </fieldset>
       </form>
     </main>
   );
