@@ -6,7 +6,7 @@ import { check, checkAll, checkParts, withTriedWays } from "../core/checks";
 import { tiedBack } from "../core/claims";
 import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";
-import { powerOn } from "../core/machine";
+import { simulate } from "../core/machine";
 import { couldStop } from "../core/matters";
 import { orderJson, POSTURES, type Posture, undoJson } from "../core/order";
 import { plan, waysIn } from "../core/plan";
@@ -195,11 +195,11 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
       stop: findings.some((f) => f.severity === "stop"),
     };
   }
-  const seen = powerOn(read.graph);
+  const { faults: left, ...seen } = simulate(read.graph);
   const plugged = read.build.connections.filter(isDone).length;
   const findings = check(asPlugged(read.graph), "plugged");
   return {
-    json: { plugged, ...seen, findings },
+    json: { plugged, ...seen, ...(left.length > 0 ? { left } : {}), findings },
     stop: seen.damage.length > 0 || seen.stopsAt !== undefined || findings.some((f) => f.severity === "stop"),
   };
 }

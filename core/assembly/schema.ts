@@ -167,6 +167,12 @@ export const Build = z.strictObject({
     .default([])
     .describe("splitters, hubs, extensions and adapters on the shelf"),
   connections: z.array(Connection).max(1500).default([]),
+  modes: z
+    .record(z.string().min(1).max(300), z.string().min(1).max(40))
+    .optional()
+    .describe(
+      "the way each of some elements is in, other than good, for what the machine answers: part, `lead@port`, port, `mains`, `monitor`, a switch's lead",
+    ),
   ways: z
     .array(z.strictObject({ lead: Address, cutout: z.string().min(1).max(40) }))
     .max(600)

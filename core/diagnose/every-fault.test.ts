@@ -65,6 +65,7 @@ describe("half-split (troubleshooting handbooks, from memory)", () => {
       group: "Fans and pump" as const,
       what: id,
       expected: "turns",
+      wanted: "turns",
       otherwise: ["still"],
       works: true,
       because: "",

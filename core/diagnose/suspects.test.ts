@@ -77,6 +77,7 @@ describe("what is cleared, and what does not hang together", () => {
     group: "Fans and pump",
     what: id,
     expected: "turns",
+    wanted: "turns",
     otherwise: ["still"],
     works: true,
     because: "",

@@ -10,6 +10,8 @@ export interface Expectation {
   what: string;
   /** What is to be seen, in the words that the sheet offers. */
   expected: string;
+  /** What is to be seen when all is as it should be. */
+  wanted: string;
   /** The other things it could be seen to do; empty when a value is typed in. */
   otherwise: string[];
   /** True when the expectation is that it works. */

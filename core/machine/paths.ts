@@ -1,6 +1,7 @@
 import { type Address, type Graph, type LeadNode, mateOf, type PortNode, partsOfKind } from "../assembly";
 import { rootOf, wayOfLead } from "../brings";
 import { family, type PartKind, usable } from "../catalogue";
+import { type Failing, failing } from "./modes";
 
 /** Something that must be good for a result to be seen: a part, a plugged joint, a header or an outlet. */
 export interface Element {
@@ -29,6 +30,14 @@ export interface World {
   graph: Graph;
   /** Elements known or pretended to be bad: for the simulated machine. */
   bad: ReadonlySet<string>;
+  /** What is said of each that is bad; else that it is bad. */
+  words?: ReadonlyMap<string, string>;
+}
+
+/** Said of a function that fails alone, where it does; by the element or one that it belongs to. */
+export function fails(world: World, fn: Failing, ...elements: string[]): string | undefined {
+  const at = elements.find((e) => world.bad.has(failing(e, fn)));
+  return at === undefined ? undefined : (world.words?.get(failing(at, fn)) ?? `${at} fails`);
 }
 
 export const partElement = (graph: Graph, id: string): Element => {
@@ -47,13 +56,14 @@ export const MAINS: Element = { id: "mains", kind: "mains", name: "Mains lead an
 
 /** The monitor with its cable, which somebody has plugged into what gives the picture, or not. */
 export function monitorPath(world: World, into: "card" | "board"): Path {
-  return judge(world, [{ id: "monitor", kind: "monitor", name: `Monitor and its cable, in the ${into}`, of: into }]);
+  const elsewhere = fails(world, "input", "monitor") ?? (into === "card" ? fails(world, "elsewhere", "monitor") : undefined);
+  return judge(world, [{ id: "monitor", kind: "monitor", name: `Monitor and its cable, in the ${into}`, of: into }], elsewhere);
 }
 
 function judge(world: World, leans: Element[], missing?: string): Path {
   const broken = leans.find((e) => world.bad.has(e.id));
   if (missing !== undefined) return { ok: false, leans, missing };
-  if (broken) return { ok: false, leans, missing: `${broken.name} is bad` };
+  if (broken) return { ok: false, leans, missing: world.words?.get(broken.id) ?? `${broken.name} is bad` };
   return { ok: true, leans };
 }
 
@@ -138,7 +148,9 @@ export function controlPath(world: World, lead: Address, depth = 0): Path | unde
   if (root?.kind !== "hub" || root.port.port.controlledBy === undefined) return undefined;
   const control = `${root.part.id}:${root.port.port.controlledBy}`;
   if (graph.leads.get(control)?.lead.ownControl && !graph.ofLead.has(control)) return undefined;
-  const own = leadPath(world, control);
+  const mute = fails(world, "control", root.part.id);
+  const led = leadPath(world, control);
+  const own: Path = mute === undefined ? led : { ...led, ok: false, missing: mute };
   const travel = graph.leads.get(lead)?.loom === "lighting" ? "colour" : "control";
   const ring = wayOfLead(graph, control, travel).nowhere?.kind === "ring";
   if (ring || depth > 20) return judge(world, own.leans, `${partElement(graph, root.part.id).name} gets its command from itself`);

@@ -1,4 +1,4 @@
-import { asPlugged, cpuCoolers, type Graph, type LeadNode, mateOf, partsOfKind, withConnections } from "../assembly";
+import { asPlugged, cpuCoolers, type Graph, type LeadNode, mateOf, type PortNode, partsOfKind, withConnections } from "../assembly";
 import { hungOn, panelPinout, signallers } from "../brings";
 import { cpuDrawW, cpuFilledW } from "../power";
 import { list, upper } from "../words";
@@ -10,6 +10,7 @@ import {
   controlPath,
   type Element,
   either,
+  fails,
   join,
   jointElement,
   leadPath,
@@ -24,12 +25,14 @@ import {
  * What is lit, turns, stops and reads, computed from what is plugged; `bad` pretends that elements are bad. A machine that is only started
  * to see that it does is not `loaded`.
  */
-export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), loaded = true): PowerOn {
+export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), loaded = true, words?: ReadonlyMap<string, string>): PowerOn {
   const graph = asPlugged(whole);
-  const world: World = { graph, bad };
-  const damage = damageOf(graph);
+  const world: World = { graph, bad, ...(words ? { words } : {}) };
+  const damage = [...damageOf(graph), ...foreignCables(world)];
   const board = boardPath(world);
-  const button = join(world, [board, buttonPath(world)]);
+  const short = partsOfKind(graph, "board").flatMap((b) => fails(world, "short", b.id) ?? [])[0];
+  const pressed = join(world, [board, buttonPath(world)]);
+  const button: Path = short === undefined || !pressed.ok ? pressed : { ...pressed, ok: false, missing: short };
   const runs = button.ok;
   const lines: Expectation[] = [];
   const add = (id: string, group: Group, what: string, path: Path, words: [string, string], good = "", runsOnly = true) => {
@@ -41,6 +44,7 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
       what,
       works,
       expected: works ? words[0] : words[1],
+      wanted: words[0],
       otherwise: works ? [words[1]] : [words[0]],
       because: missing ? `${upper(missing)}.` : good,
       ...leansOf(runsOnly ? join(world, [button, path]) : path),
@@ -51,7 +55,9 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
   add("button", "Power", "Reaction to the power button", button, ["starts", "nothing"], "The switch pulls PS-ON to ground.", false);
 
   for (const l of turning(whole)) {
-    const path = leadPath(world, l.address);
+    const led = leadPath(world, l.address);
+    const still = fails(world, "motor", l.address, l.part.id);
+    const path: Path = still === undefined || !led.ok ? led : { ...led, ok: false, missing: still };
     const control = controlPath(world, l.address);
     const rpm = l.part.type.ratings.rpm;
     add(
@@ -74,7 +80,9 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
     const over = port && overloaded(graph, port.address);
     // Addressable lights do nothing without a signal.
     const control = l.lead.family === "light-12v" ? undefined : controlPath(world, l.address);
-    const path = join(world, [leadPath(world, l.address), ...(control ? [control] : [])]);
+    const led = join(world, [leadPath(world, l.address), ...(control ? [control] : [])]);
+    const dark = fails(world, "leds", l.address, l.part.id);
+    const path: Path = dark === undefined || !led.ok ? led : { ...led, ok: false, missing: dark };
     add(
       `lit:${l.address}`,
       "Lights",
@@ -100,6 +108,7 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
       what: l.name,
       works: path.ok,
       expected,
+      wanted: "works",
       otherwise: ["works", "dead"].filter((w) => w !== expected),
       because: path.ok ? "Plug a stick or a headset in." : `${upper(path.missing ?? "")}.`,
       ...leansOf(join(world, [button, path])),
@@ -155,7 +164,8 @@ const pumpsOf = (graph: Graph): string[] =>
   cpuCoolers(graph).flatMap((c) => c.type.leads.flatMap((l) => (l.role === "pump" ? [`${c.id}:${l.id}`] : [])));
 
 /** What keeps the CPU from its full load though it has power: a pump that stands still, a cooler that carries less than the CPU gives. */
-function notCooled(graph: Graph, turns: ReadonlyMap<string, boolean>): { expected: string; because: string } | undefined {
+function notCooled(world: World, turns: ReadonlyMap<string, boolean>): { expected: string; because: string } | undefined {
+  const { graph } = world;
   const heatW = partsOfKind(graph, "cpu")[0]?.type.ratings.heatW ?? 0;
   const coolers = cpuCoolers(graph);
   const still = pumpsOf(graph).find((l) => turns.get(l) === false);
@@ -163,12 +173,29 @@ function notCooled(graph: Graph, turns: ReadonlyMap<string, boolean>): { expecte
     const of = graph.leads.get(still)?.part;
     return { expected: "shuts down", because: `The pump of ${of?.part.label ?? of?.type.name} stands still: the CPU overheats within a minute.` };
   }
+  const bare = coolers.flatMap((c) => fails(world, "film", c.id) ?? fails(world, "paste", c.id) ?? [])[0];
+  if (bare !== undefined) return { expected: SLOWS, because: `${upper(bare)}: the heat does not get through.` };
   const carriesW = Math.max(...coolers.map((c) => c.type.ratings.cooledW ?? Number.POSITIVE_INFINITY));
   const name = coolers[0]?.part.label ?? coolers[0]?.type.name;
   if (coolers.length > 0 && carriesW < heatW)
     return { expected: SLOWS, because: `${name} carries ${carriesW} W, the CPU gives ${heatW} W at full load.` };
   return undefined;
 }
+
+/** What lets the current go under load though it starts: a supply that gives way, a power plug that is only half in. */
+function givesWay(world: World, sockets: readonly PortNode[]): { expected: string; because: string } | undefined {
+  const weak = partsOfKind(world.graph, "supply").flatMap((s) => fails(world, "weak", s.id) ?? [])[0];
+  const half = sockets.flatMap((s) => (world.graph.atPort.get(s.address) ?? []).flatMap((c) => fails(world, "half", `${c.lead}@${c.port}`) ?? []))[0];
+  const why = weak ?? half;
+  return why === undefined ? undefined : { expected: "shuts down", because: `${upper(why)}.` };
+}
+
+/** Cables that came with another supply: their pins carry something else. */
+const foreignCables = (world: World): string[] =>
+  [...world.graph.parts.values()].flatMap((p) => {
+    const why = p.cable && fails(world, "foreign", p.id);
+    return why ? [`${why}: other pins carry other volts`] : [];
+  });
 
 interface Start {
   path: Path;
@@ -184,7 +211,9 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
   const main = sockets[0];
   const cpuPower: Path = main ? powerPath(world, main) : { ok: true, leans: [] };
   const cpu = partsOfKind(graph, "cpu")[0];
-  const cpuPath = join(world, [button, cpuPower, cpu ? seatPath(world, cpu.id) : { ok: false, leans: [], missing: "there is no CPU" }]);
+  const seatedCpu = join(world, [button, cpuPower, cpu ? seatPath(world, cpu.id) : { ok: false, leans: [], missing: "there is no CPU" }]);
+  const old = partsOfKind(graph, "board").flatMap((b) => fails(world, "firmware", b.id) ?? [])[0];
+  const cpuPath: Path = old === undefined || !seatedCpu.ok ? seatedCpu : { ...seatedCpu, ok: false, missing: old };
   const modules = partsOfKind(graph, "memory").map((m) => seatPath(world, m.id));
   const seen = modules.filter((m) => m.ok);
   const memory: Path = modules.length > 0 ? either(modules) : { ok: false, leans: [], missing: "there is no memory" };
@@ -216,6 +245,7 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
       what,
       works: path.ok,
       expected: words[path.ok ? 0 : 1],
+      wanted: words[0],
       otherwise: [words[path.ok ? 1 : 0]],
       because: path.ok ? good : `${upper(path.missing ?? "")}.`,
       ...leansOf(path),
@@ -247,6 +277,7 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
       what: "CPU fan warning",
       works: picture.ok && !halts,
       expected,
+      wanted: "none",
       otherwise: words.filter((w) => w !== expected),
       because: !picture.ok
         ? `${upper(picture.missing ?? "")}.`
@@ -265,7 +296,8 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
     );
     const [draw, carries] = [cpuDrawW(graph), cpuFilledW(fed)];
     const short = picture.ok && carries < draw - 1e-9;
-    const hot = picture.ok && !short ? notCooled(graph, turns) : undefined;
+    const giving = picture.ok && !short ? givesWay(world, sockets) : undefined;
+    const hot = picture.ok && !short ? (giving ?? notCooled(world, turns)) : undefined;
     const expected = !picture.ok ? NOT_REACHED : short ? "shuts down" : (hot?.expected ?? "holds");
     lines.push({
       id: "cpu-load",
@@ -273,6 +305,7 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
       what: "Full load on the CPU",
       works: picture.ok && !short && !hot,
       expected,
+      wanted: "holds",
       otherwise: ["holds", SLOWS, "shuts down", NOT_REACHED].filter((w) => w !== expected),
       because: !picture.ok
         ? `${upper(picture.missing ?? "")}.`
@@ -303,14 +336,24 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
   return { path, lines, ...(stopsAt ? { stopsAt } : {}) };
 }
 
+/** A fan that stands still or whose signal is dead tells no speed. */
+function mutedBy(world: World, lead: LeadNode, path: Path): Path {
+  const why = fails(world, "motor", lead.address, lead.part.id) ?? fails(world, "signal", lead.address, lead.part.id);
+  return why === undefined || !path.ok ? path : { ...path, ok: false, missing: why };
+}
+
 /** Some lead under the header gives it a speed signal. */
 function speedSignal(world: World, header: string): Path {
   const { graph } = world;
   const p = graph.ports.get(header);
   const paths = (p ? signallers(graph, p) : []).map(({ lead, through }) =>
-    join(
+    mutedBy(
       world,
-      [lead, ...through].map((l) => leadPath(world, l.address)),
+      lead,
+      join(
+        world,
+        [lead, ...through].map((l) => leadPath(world, l.address)),
+      ),
     ),
   );
   if (paths.length > 0) return either(paths);
