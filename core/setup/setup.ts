@@ -1,0 +1,248 @@
+import { asPlugged, type Graph, partsOfKind } from "../assembly";
+import { memorySpeed } from "../memory";
+import { firmwareBehind } from "../wiring";
+import { curvesOf } from "./curves";
+
+export const SETUP_GROUPS = ["Settings", "System"] as const;
+
+/** Something that is set up after the first start: what, how it is to be, and why. */
+export interface SetupItem {
+  id: string;
+  group: (typeof SETUP_GROUPS)[number];
+  what: string;
+  /** As it is to be, in words. */
+  target: string;
+  /** As a number, where one is read afterwards. */
+  value?: number;
+  unit?: "MT/s" | "%" | "dB(A)";
+  how: string;
+  /** The part that it is about. */
+  part?: string;
+  /** Runs by itself for so long, minutes (common practice). */
+  unattendedMin?: number;
+  /** Must be out again before the machine leaves. */
+  mustBeOut?: true;
+}
+
+/** What the shop sets up besides: its programs, a start drive that it lends, the updates' day. */
+export interface SetupAsked {
+  promises?: readonly { about: string; words: string; value?: number | undefined }[];
+  /** The shop's own programs for the test, which come off again. */
+  testPrograms?: readonly string[];
+  /** Without a system: the client puts one on. */
+  bare?: boolean;
+}
+
+/** Where a memory profile stands in most firmware (common practice). */
+const ADVANCED = "Often behind the advanced view (a function key), or as one touch on the first page.";
+
+/** All that is set up in a machine after it starts, in the order in which it is done. */
+export function setupOf(whole: Graph, { promises = [], testPrograms = [], bare = false }: SetupAsked = {}): SetupItem[] {
+  const graph = asPlugged(whole);
+  return [...settings(graph, promises), ...(bare ? [] : system(graph, promises, testPrograms))];
+}
+
+function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): SetupItem[] {
+  const out: SetupItem[] = [];
+  const add = (i: Omit<SetupItem, "group">) => out.push({ group: "Settings", ...i });
+  const board = partsOfKind(graph, "board")[0];
+  for (const b of firmwareBehind(graph))
+    add({
+      id: "firmware",
+      what: `Firmware of ${b.board.part.label ?? b.board.type.name}`,
+      target: `${b.needs} or newer`,
+      value: b.needs,
+      how: "The current never goes while it writes.",
+      part: b.board.id,
+    });
+  if (board && firmwareBehind(graph).length === 0)
+    add({
+      id: "firmware",
+      what: `Firmware of ${board.part.label ?? board.type.name}`,
+      target: "its version written down",
+      how: "It stands on the first page of the firmware.",
+      part: board.id,
+    });
+  const [now, then] = [memorySpeed(graph, false), memorySpeed(graph, true)];
+  const promised = promises.find((p) => p.about === "memory-speed")?.value;
+  if (now && then && then.mts > now.mts) {
+    const to = Math.min(then.mts, Math.max(promised ?? then.mts, now.mts));
+    add({
+      id: "memory-profile",
+      what: "Memory profile",
+      target: `on: ${to} MT/s`,
+      value: to,
+      unit: "MT/s",
+      how: `${ADVANCED} Not stable: one or two steps lower, and say so. ${now.mts} is its default, no fault and no end.`,
+    });
+  }
+  const drives = partsOfKind(graph, "drive");
+  if (drives.length > 0) {
+    add({
+      id: "drive-mode",
+      what: "Drive mode",
+      target: "plain (AHCI, no array), unless an array was agreed",
+      how: "Before the system goes on: changed afterwards it may not start.",
+    });
+    const boot = bootDrive(graph);
+    if (boot)
+      add({
+        id: "start-order",
+        what: "Start order",
+        target: `${boot.name} first`,
+        how: "The start drive of the shop only for the installation.",
+        part: boot.part,
+      });
+  }
+  for (const c of curvesOf(graph))
+    add({
+      id: `curve:${c.header}`,
+      what: `Fan curve of ${c.name}`,
+      target: c.mode === "full" ? "full speed" : c.points.map((p) => `${p.percent} % at ${p.atC} °C`).join(", "),
+      how: `${c.because} Turns by it: ${c.fans.join(", ")}.`,
+    });
+  add({
+    id: "prompts",
+    what: "CPU fan warning",
+    target: graph.build.settings.cpuFanWarning === "halt" ? "halts start-up" : "ignored, as agreed",
+    how: "A machine that starts with a still fan tells nobody.",
+  });
+  for (const s of partsOfKind(graph, "supply"))
+    if (!s.type.ratings.fanless)
+      add({
+        id: `switch:${s.id}`,
+        what: `Fan switch of ${s.part.label ?? s.type.name}, where it has one`,
+        target: "as the client wants it: quiet, or always turning",
+        how: "A switch on the part; write down how it stands.",
+        part: s.id,
+      });
+  for (const c of partsOfKind(graph, "card").filter((x) => x.type.ratings.hasGraphics))
+    add({
+      id: `switch:${c.id}`,
+      what: `Switch of ${c.part.label ?? c.type.name}, where it has one`,
+      target: "as delivered, unless another was agreed",
+      how: "Two firmwares, quiet and fast, or its lights: a switch on its edge.",
+      part: c.id,
+    });
+  const clock = promises.filter((p) => p.about === "overclock");
+  for (const [i, p] of clock.entries())
+    add({
+      id: `clock:${i + 1}`,
+      what: `Overclock: ${p.words}`,
+      target: p.value ? String(p.value) : "as agreed",
+      how: "Target, what held, under which voltage; what runs as delivered is said, too. The second CPU plug belongs in.",
+    });
+  const lit = [...graph.leads.values()].filter((l) => l.loom === "lighting" && l.lead.role === "light" && graph.ofLead.has(l.address));
+  if (lit.length > 0)
+    add({
+      id: "lights",
+      what: `Lights, ${lit.length} ${lit.length === 1 ? "zone" : "zones"}`,
+      target: promises.find((p) => p.about === "lights")?.words ?? "effect and colour as the client wants them",
+      how: "Say which obeys what: the case's button, the board, a program, nobody.",
+    });
+  return out;
+}
+
+/** The drive that the system goes on: the fastest module, else the first solid one, else the first. */
+function bootDrive(graph: Graph): { part: string; name: string } | undefined {
+  const drives = partsOfKind(graph, "drive");
+  const rank = (d: (typeof drives)[number]) => (d.type.ratings.readMBs ?? 0) + (d.type.leads.some((l) => l.role === "seat") ? 100_000 : 0);
+  const best = [...drives].sort((a, b) => rank(b) - rank(a))[0];
+  if (!best) return undefined;
+  const seat = graph.connections.find((c) => c.lead.startsWith(`${best.id}:`));
+  const at = seat && graph.ports.get(seat.port)?.name;
+  return {
+    part: best.id,
+    name: `${best.part.label ?? best.type.name}${at ? ` in ${at}` : ""}${best.part.serial ? `, serial ${best.part.serial}` : ""}`,
+  };
+}
+
+function system(graph: Graph, promises: NonNullable<SetupAsked["promises"]>, testPrograms: readonly string[]): SetupItem[] {
+  const out: SetupItem[] = [];
+  const add = (i: Omit<SetupItem, "group">) => out.push({ group: "System", ...i });
+  const drives = partsOfKind(graph, "drive");
+  const boot = bootDrive(graph);
+  if (!boot) return [];
+  const others = drives.filter((d) => d.id !== boot.part);
+  add({
+    id: "lent",
+    what: "The shop's start drive",
+    target: "out again",
+    how: "On loan in this machine until it is pulled and back on its hook.",
+    mustBeOut: true,
+  });
+  add({
+    id: "target-drive",
+    what: "The drive for the system",
+    target: boot.name,
+    how:
+      others.length > 0
+        ? `Unplug ${others.map((d) => d.part.label ?? d.type.name).join(", ")} for it, and plug back: an installer takes whichever it likes.`
+        : "The only one.",
+    part: boot.part,
+  });
+  add({
+    id: "install",
+    what: "System",
+    target: "installed: edition, language, key or “key follows”, first user",
+    how: "Copying takes about ten minutes, all of it twenty to sixty.",
+    unattendedMin: 40,
+  });
+  const net = [...partsOfKind(graph, "board"), ...partsOfKind(graph, "card")].some((p) => p.type.ratings.wireless);
+  add({
+    id: "driver:network",
+    what: net ? "Driver of network and wireless" : "Driver of the network",
+    target: "in, and a restart",
+    how: "First, where it fetches the rest. One at a time.",
+  });
+  add({ id: "driver:chipset", what: "Driver of the chipset", target: "in, and a restart", how: "One at a time." });
+  if (partsOfKind(graph, "card").some((c) => c.type.ratings.hasGraphics) || partsOfKind(graph, "cpu").some((c) => c.type.ratings.hasGraphics))
+    add({ id: "driver:graphics", what: "Driver of the graphics", target: "in, and a restart", how: "From its maker, not the one the system finds." });
+  add({
+    id: "updates",
+    what: "Updates",
+    target: "up to today, by themselves from now on as agreed",
+    how: "Before anything is measured: they change it.",
+    unattendedMin: 30,
+  });
+  for (const [i, p] of promises.filter((x) => x.about === "installed").entries())
+    add({ id: `program:${i + 1}`, what: p.words, target: "installed, started once", how: "In one go by one installer where there is one." });
+  for (const [i, p] of promises.filter((x) => x.about === "data-moved").entries())
+    add({
+      id: `data:${i + 1}`,
+      what: p.words,
+      target: "moved, and looked into by the client or with them",
+      how: "The old drive stays as it is until the client says so; wiped only by order, with how and proof.",
+    });
+  for (const t of testPrograms)
+    add({
+      id: `off:${t}`,
+      what: `Test program ${t}`,
+      target: "off again",
+      how: "Programs and accounts of the shop leave the machine before it does.",
+      mustBeOut: true,
+    });
+  add({ id: "devices", what: "Device list", target: "no device without a driver", how: "Look through it once, to its end." });
+  return out;
+}
+
+/** How an item stands, as it was written down. */
+export interface SetupDone {
+  before: string;
+  after: string;
+  state: "set" | "later" | "not";
+  why: string;
+}
+export type SetupState = "open" | "as wanted" | "otherwise" | "later" | "not done";
+
+/** Is what was written down what was wanted? A number is compared; words are taken as said. */
+export function stateOf(item: SetupItem, d: SetupDone | undefined): SetupState {
+  if (!d) return "open";
+  if (d.state === "later") return "later";
+  if (d.state === "not") return "not done";
+  if (item.value === undefined) return "as wanted";
+  const read = Number(/-?\d+(?:[.,]\d+)?/.exec(d.after)?.[0]?.replace(",", ".") ?? Number.NaN);
+  if (!Number.isFinite(read)) return "as wanted";
+  // A tool that shows the clock shows half of the rate (JEDEC: two transfers a clock).
+  return read >= item.value - 2 || (item.unit === "MT/s" && Math.abs(2 * read - item.value) <= 2) ? "as wanted" : "otherwise";
+}
