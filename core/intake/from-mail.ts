@@ -1,4 +1,4 @@
-import { Build, Policy, Wishes } from "../assembly";
+import { Build, byText, Policy, Wishes } from "../assembly";
 import { type Beside, FORM_FACTORS, type PartKind, type PartType, provisional, SUPPLY_FORMS, type Values } from "../catalogue";
 import type { Mail, MailLine } from "./mail";
 import { kindIn } from "./mail";
@@ -156,7 +156,10 @@ const MOST_OF_ONE = 20;
 const MOST_PARTS = 200;
 
 /** What the parts that are there say of those that go with them. */
-function besideOf(list: readonly PartType[], lines: readonly MailLine[]): Beside {
+function besideOf(given: readonly PartType[], all: readonly MailLine[]): Beside {
+  // Of two of a kind always the same one, in whatever order the lines stand.
+  const list = [...given].sort((a, b) => byText(a.name, b.name) || byText(a.id, b.id));
+  const lines = [...all].sort((a, b) => byText(a.words, b.words));
   const of = (k: PartKind) => list.find((t) => t.kind === k);
   const [board, cpu, memory, shell] = [of("board"), of("cpu"), of("memory"), of("case")];
   const real = (x: string | undefined) => (x === "assumed" ? undefined : x);
@@ -188,7 +191,9 @@ export function fromMail(mail: Mail, shelf: (id: string) => PartType | undefined
     if (t) types.set(i, t);
   }
   const open = lines.filter(({ i }) => !types.has(i));
-  for (const kind of TURN)
+  for (const kind of TURN) {
+    // What is of the same kind says nothing of one another.
+    const beside = besideOf([...types.values()], mail.lines);
     for (const { l, i } of open) {
       if (l.kind !== kind) continue;
       const name = nameOfPart(l);
@@ -200,11 +205,12 @@ export function fromMail(mail: Mail, shelf: (id: string) => PartType | undefined
       let id = `new-${slug(l.words) || kind}`;
       for (let k = 2; taken.has(id); k++) id = `new-${slug(l.words) || kind}-${k}`;
       taken.add(id);
-      const type = provisional(kind, { id, name }, saidValues(l), besideOf([...types.values()], mail.lines));
+      const type = provisional(kind, { id, name }, saidValues(l), beside);
       types.set(i, type);
       wordsOfMade.set(id, l.words);
       made.push(type);
     }
+  }
   for (const { l, i } of lines) if (!types.has(i)) aside.push(l);
   const list: { type: PartType; at: number; label?: string; own?: true; price?: number }[] = [];
   for (const { l, i } of lines) {

@@ -71,6 +71,10 @@ export interface JobEvents {
   replaced: { part: string; name: string; serial: string | null };
   "set-aside": { finding: string; message: string; reason: string };
   soaking: Record<string, never>;
+  /** One thing of the set-up. */
+  "set-up": { what: string; target: string; state: "set" | "later" | "not"; before: string; after: string; why: string; stands: string };
+  /** Something that was promised. */
+  proved: { words: string; verdict: string; because: string; conditions: string };
   "soak-log": { name: string; verdict: string; minutes: number; because: string };
   waiting: { for: string; until: string | null };
   "goes-on": { to: Stage };

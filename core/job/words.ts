@@ -21,6 +21,14 @@ const list = (words: readonly (string | false | undefined)[]) => words.filter(Bo
 
 /** The log's sentence for each kind of event. */
 const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
+  "set-up": (d) =>
+    d.state === "later"
+      ? `Put off: ${d.what}.`
+      : d.state === "not"
+        ? `Not done: ${d.what}. ${d.why}`
+        : `${d.what}: ${d.after || d.target}${d.before ? `, before ${d.before}` : ""}${d.stands === "otherwise" ? `; wanted ${d.target}` : ""}.`,
+  proved: (d) =>
+    `Promised: ${d.words}. ${d.verdict.charAt(0).toUpperCase()}${d.verdict.slice(1)}. ${d.because}${d.conditions ? ` (${d.conditions})` : ""}`,
   "soak-log": (d) => `Soak: ${d.verdict}, ${d.minutes} minutes (${d.name}). ${d.because}`.trim(),
   brief: (d) => `With the client: ${d.changes.join("; ")}.`,
   "figure-confirmed": (d) =>

@@ -24,6 +24,8 @@ export interface Expectation {
   /** Also seen on a machine that does not get that far: it clears nothing while something it leans on is in doubt. */
   silent?: true;
   unit?: string;
+  /** A number that is off by no more is as expected. */
+  tolerance?: number;
 }
 
 export interface PowerOn {

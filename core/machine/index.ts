@@ -6,4 +6,5 @@ export { type Element, partsOfElement } from "./paths";
 export { powerOn } from "./power-on";
 export { asExpected } from "./readings";
 export type { Moment } from "./sequence";
+export { HEADINGS, type Heading, headerLines, headingOf, NEEDS_LOAD } from "./sheet";
 export { type Simulation, simulate } from "./simulate";

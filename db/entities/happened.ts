@@ -41,6 +41,8 @@ export const Observation = defineEntity({
     line: p.string(),
     asExpected: p.boolean(),
     value: p.string(),
+    /** What was seen before a second look said otherwise. */
+    firstValue: p.text().nullable(),
     at: now(),
     by: () => p.manyToOne(Person),
   },
@@ -101,6 +103,40 @@ export const SoakLog = defineEntity({
     name: p.text(),
     readings: p.json<unknown>(),
     soak: p.json<unknown>(),
+    by: () => p.manyToOne(Person),
+    at: now(),
+  },
+});
+
+/** One thing of the set-up as somebody wrote it down: how it was, how it is, or why not. */
+export const SetupRow = defineEntity({
+  name: "SetupRow",
+  tableName: "setup_done",
+  uniques: [{ properties: ["job", "item"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    item: p.text(),
+    before: p.text().default(""),
+    after: p.text().default(""),
+    state: p.text(),
+    why: p.text().default(""),
+    by: () => p.manyToOne(Person),
+    at: now(),
+  },
+});
+
+/** What was measured or seen of one thing that was promised. */
+export const ProofRow = defineEntity({
+  name: "ProofRow",
+  tableName: "proof",
+  uniques: [{ properties: ["job", "about", "words"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    about: p.text(),
+    words: p.text(),
+    body: p.json<unknown>(),
     by: () => p.manyToOne(Person),
     at: now(),
   },

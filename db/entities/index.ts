@@ -1,5 +1,5 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
-import { Fault, LogEntry, Observation, PartReturn, SoakLog } from "./happened";
+import { Fault, LogEntry, Observation, PartReturn, ProofRow, SetupRow, SoakLog } from "./happened";
 import { Job, JobHead, JobPart, Offer, Override } from "./job";
 import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
 import { Link, Plan, PlanRun } from "./plan";
@@ -42,4 +42,6 @@ export const ENTITIES = [
   Tip,
   TypePhoto,
   SoakLog,
+  SetupRow,
+  ProofRow,
 ];

@@ -20,6 +20,7 @@ import { Brief } from "./0019-brief";
 import { ShopAndOffer } from "./0020-shop-and-offer";
 import { SoakLogs } from "./0021-soak";
 import { BesideParts } from "./0022-beside-parts";
+import { AfterTheStart } from "./0023-after-the-start";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -45,4 +46,5 @@ export const MIGRATIONS = [
   { name: "0020-shop-and-offer", class: ShopAndOffer },
   { name: "0021-soak", class: SoakLogs },
   { name: "0022-beside-parts", class: BesideParts },
+  { name: "0023-after-the-start", class: AfterTheStart },
 ];

@@ -1,5 +1,6 @@
 "use client";
 import { useMemo, useState } from "react";
+import type { Heat } from "../../core/machine";
 import { MOST_READING_CHARS, readReadings, thinned } from "../../core/soak";
 import type { SoakView } from "../../server/first-boot/soak-log";
 import { Button } from "../../ui/button";
@@ -9,6 +10,7 @@ import { LineChart } from "../../ui/line-chart";
 import { soakLogAction } from "../actions/first-boot";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
+import { TypedSoak } from "./typed-soak";
 
 const WORD: Record<SoakView["soak"]["verdict"], string> = {
   held: "It held",
@@ -23,7 +25,7 @@ const WORD: Record<SoakView["soak"]["verdict"], string> = {
 const UNIT = { temperature: "°C", clock: "MHz", power: "W", speed: "rpm", load: "%" } as const;
 
 /** The soak by its readings: a log is chosen, judged, and stays with the job as a curve and a table. */
-export function SoakPanel({ number, soaks }: { number: string; soaks: readonly SoakView[] }) {
+export function SoakPanel({ number, soaks, heat }: { number: string; soaks: readonly SoakView[]; heat: Heat | null }) {
   const act = useAct();
   const dates = useDates();
   const [notes, setNotes] = useState<string[]>([]);
@@ -41,9 +43,17 @@ export function SoakPanel({ number, soaks }: { number: string; soaks: readonly S
       (s) => `${WORD[s.verdict]}. ${s.because[0] ?? ""}`,
     );
   return (
-    <section aria-label="Soak" className="mt-6 flex flex-col gap-2">
-      <h3 className="font-semibold">Soak, by its readings</h3>
-      <ChooseFile word="A log of readings" accept=".csv,.txt,text/csv,text/plain" onFile={take} className="self-start" />
+    <div className="flex flex-col gap-2 border-t border-rule px-4 py-3">
+      <p className="text-second text-soft">
+        Two hours under load, panels on. Before you leave, look that it is logging.
+        {heat
+          ? ` Worked out: the CPU at about ${Math.round(heat.loadC)} °C with fans at full, nearly there after ${Math.max(1, Math.round((3 * heat.tauS) / 60))} minutes.`
+          : ""}
+      </p>
+      <div className="flex flex-wrap items-center gap-3">
+        <ChooseFile word="A log of readings" accept=".csv,.txt,text/csv,text/plain" onFile={take} />
+        <TypedSoak number={number} />
+      </div>
       <p role="status" className="text-second">
         {act.sentence}
         {act.more.map((m) => (
@@ -79,7 +89,7 @@ export function SoakPanel({ number, soaks }: { number: string; soaks: readonly S
           </li>
         ))}
       </ul>
-    </section>
+    </div>
   );
 }
 const cut = (t: ReturnType<typeof thinned>) => ({ atS: t.atS, values: t.values.slice(0, 60) });

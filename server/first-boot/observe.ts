@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { asExpected as isAsExpected, powerOn } from "../../core/machine";
-import { Observation } from "../../db";
+import { headerLines, asExpected as isAsExpected, NEEDS_LOAD, powerOn } from "../../core/machine";
+import { Observation, SoakLog } from "../../db";
 import { done, no } from "../kernel/result";
 import { JobNumber, key, line } from "../kernel/text";
 import { jobAction } from "../unit/action";
@@ -20,7 +20,8 @@ export const observe = jobAction({
   input: Observe,
   run: async (unit, o) => {
     const { tx, job } = unit;
-    const lines = new Map(powerOn((await unit.build()).graph).lines.map((l) => [l.id, l]));
+    const { graph } = await unit.build();
+    const lines = new Map([...powerOn(graph).lines, ...headerLines(graph)].map((l) => [l.id, l]));
     if (o.lines.some((s) => !lines.has(s.line)))
       return no("A line is no longer on the sheet: the wiring changed. Nothing was stored. Look at the sheet again.");
     const open = new Set((await unit.faults.open()).map((f) => f.line));
@@ -32,9 +33,17 @@ export const observe = jobAction({
       const asExpected = isAsExpected(expected, seen.value);
       const row = rows.get(seen.line);
       if (row && o.unseenOnly) continue;
+      // Nobody sees at a glance that full load holds: a log under load says so.
+      if (NEEDS_LOAD.has(seen.line) && asExpected && expected.works && (await tx.count(SoakLog, { job: job.id })) === 0) {
+        if (o.unseenOnly) continue;
+        return no(
+          `${expected.what} ${expected.expected} only where it was under load. Nothing was stored. Choose a log of the soak, or type what was read.`,
+        );
+      }
       const now = { value: seen.value, asExpected, at: unit.when.happened, by: unit.by };
-      if (row) Object.assign(row, now);
-      else tx.create(Observation, { job, line: seen.line, ...now });
+      // What was seen first stays beside what is seen at a second look.
+      if (row) Object.assign(row, now, row.value === seen.value || row.firstValue ? {} : { firstValue: row.value });
+      else tx.create(Observation, { job, line: seen.line, ...now, firstValue: null });
       unit.emit("seen", { line: seen.line, what: expected.what, value: seen.value, expected: expected.expected, asExpected, unit: unitWord });
       if (asExpected || open.has(seen.line)) continue;
       open.add(seen.line);

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { MOST_THINNED, type Soak, soakOf } from "../../core/soak";
-import { type EntityManager, SoakLog } from "../../db";
+import { type EntityManager, Observation, SoakLog } from "../../db";
 import { findJob } from "../build/build-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, line } from "../kernel/text";
@@ -8,6 +8,8 @@ import { jobAction, query } from "../unit/action";
 
 const MOST_COLUMNS = 60;
 const MOST_LOGS = 20;
+
+const LOAD_WORDS: Partial<Record<Soak["verdict"], string>> = { held: "holds", "slowed down": "slows itself down", "too hot": "slows itself down" };
 
 const Column = z.strictObject({
   name: line(120),
@@ -36,6 +38,19 @@ export const keepSoakLog = jobAction({
     if ((await unit.tx.count(SoakLog, { job: unit.job.id })) >= MOST_LOGS) return no(`${MOST_LOGS} logs are kept already. Nothing was kept.`);
     const soak = soakOf(whole(s.readings));
     unit.tx.create(SoakLog, { job: unit.job, name: s.name, readings: s.readings, soak, by: unit.by, at: unit.when.happened });
+    // What a log says of full load needs nobody's tick.
+    const says = LOAD_WORDS[soak.verdict];
+    if (says !== undefined) {
+      const seen = await unit.tx.findOne(Observation, { job: unit.job.id, line: "cpu-load" });
+      const now = { value: says, asExpected: says === "holds", at: unit.when.happened, by: unit.by };
+      if (seen) Object.assign(seen, now, seen.value === says || seen.firstValue ? {} : { firstValue: seen.value });
+      else unit.tx.create(Observation, { job: unit.job, line: "cpu-load", ...now, firstValue: null });
+      if (says !== "holds" && !(await unit.faults.open()).some((f) => f.line === "cpu-load")) {
+        const title = `Full load on the CPU: ${says}, expected holds`;
+        const number = await unit.faults.add({ line: "cpu-load", title, expected: "holds", seen: says });
+        unit.emit("fault-opened", { number, what: "Full load on the CPU" });
+      }
+    }
     unit.emit("soak-log", { name: s.name, verdict: soak.verdict, minutes: soak.minutes, because: soak.because[0] ?? "" });
     return yes(soak);
   },

@@ -7,6 +7,7 @@ import { type Conflict, type Order, orderOf, type Step, startWords } from "../..
 import { wholeDraw } from "../../core/power";
 import type { Ways } from "../../core/wiring";
 import { type EntityManager, Fault, Link, LogEntry, Observation, Photo, Plan, StepSkipped } from "../../db";
+import { type AfterStart, afterStart, openAfterStart } from "../build/after-start";
 import { buildOfJob, findJob, type JobBuild } from "../build/build-of-job";
 import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "../build/findings";
 import { openWords } from "../build/open-in";
@@ -78,7 +79,7 @@ export interface JobView {
   /** The order as a whole; its steps stand beside it. */
   order: Omit<Order, "steps">;
   power: PowerOn;
-  seen: Record<string, { value: string; asExpected: boolean; by: string; at: string }>;
+  seen: Record<string, { value: string; asExpected: boolean; by: string; at: string; first?: string }>;
   faults: {
     number: number;
     title: string;
@@ -92,6 +93,8 @@ export interface JobView {
   diagnosis: Diagnosis;
   log: { id: number; at: string; by: string; kind: string; text: string; planRevision: number | null }[];
   draw: { peakW: number; supplyW: number };
+  /** What is set up, proved and soaked after the first start. */
+  after: AfterStart;
   /** What a hand-over would have to answer for. */
   open: string[];
 }
@@ -164,6 +167,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   const order = orderOf(b.graph, { powered: observations.length > 0, history: await ownMinutes(em) });
   const all = [...order.steps];
   const power = powerOn(b.graph);
+  const after = await afterStart(em, b);
   const seenList: Seen[] = observations.map((o) => ({ line: o.line, asExpected: o.asExpected, value: o.value }));
   const tried = new Set(
     faults.filter((f) => f.state === "open").flatMap((f) => f.tried.filter((t) => t.result === "no change").map((t) => t.element)),
@@ -233,7 +237,12 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       late: order.late,
     },
     power,
-    seen: Object.fromEntries(observations.map((o) => [o.line, { value: o.value, asExpected: o.asExpected, by: o.by.name, at: o.at.toISOString() }])),
+    seen: Object.fromEntries(
+      observations.map((o) => [
+        o.line,
+        { value: o.value, asExpected: o.asExpected, by: o.by.name, at: o.at.toISOString(), ...(o.firstValue ? { first: o.firstValue } : {}) },
+      ]),
+    ),
     faults: faults.map((f) => ({
       number: f.number,
       title: f.title,
@@ -252,11 +261,15 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     ),
     log: entries.map(logLine),
     draw: wholeDraw(b.graph),
-    open: openWords({
-      stops: findings.filter((f) => f.severity === "stop").length,
-      faults: openFaults.length,
-      steps: all.length - done,
-      lines: power.lines.filter((l) => !observations.some((o) => o.line === l.id)).length,
-    }),
+    after,
+    open: openWords(
+      {
+        stops: findings.filter((f) => f.severity === "stop").length,
+        faults: openFaults.length,
+        steps: all.length - done,
+        lines: power.lines.filter((l) => !observations.some((o) => o.line === l.id)).length,
+      },
+      openAfterStart(after),
+    ),
   };
 }

@@ -91,6 +91,8 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   observeAction: TL,
   settingAction: TL,
   soakAction: TL,
+  setUpAction: TL,
+  proveAction: TL,
   handOverAction: TL,
   reopenAction: TL,
   newJobAction: TL,

@@ -229,6 +229,15 @@ describe("laws", () => {
       cases(40, 31),
     );
   });
+  it("two boards in one list are made alike whichever stands first", () => {
+    const of = (...list: string[]) =>
+      Object.fromEntries(
+        fromMail(read(list.map((l) => `- Motherboard Stellan Gorge ${l} ATX`).join("\n")), () => undefined).build?.partTypes.map((t) => [t.id, t]) ??
+          [],
+      );
+    expect(Object.keys(of("C20", "D30"))).toHaveLength(2);
+    expect(of("D30", "C20")).toEqual(of("C20", "D30"));
+  });
   it("what is said in one line: parts and those that are known", () => {
     expect(understood(read("- Heron T40 €300\n- 3 fans Tolliver Drift 9\n- Whirrow 120, €20"))).toEqual({ parts: 5, known: 2, total: 320 });
   });

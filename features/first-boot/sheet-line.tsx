@@ -1,0 +1,99 @@
+"use client";
+import { useState } from "react";
+import type { Expectation } from "../../core/machine";
+import type { JobView } from "../../server/views/job-view";
+import { Button } from "../../ui/button";
+import { cx } from "../../ui/cx";
+import { StateShape } from "../../ui/marks";
+
+export const ROW =
+  "grid min-h-11 grid-cols-[minmax(0,1fr)_9rem_19rem] items-center gap-x-3 border-t border-rule px-4 py-0.5 max-[760px]:grid-cols-1 max-[760px]:gap-y-2 max-[760px]:py-3";
+const KEY = "min-h-9 px-3";
+
+/** What a row is of, and why, the why in one line until somebody wants all of it. */
+export function What({ what, because, wrong }: { what: string; because: string; wrong?: string | undefined }) {
+  return (
+    <details className="group min-w-0 leading-tight">
+      <summary className="cursor-pointer list-none">
+        <span className="block truncate font-semibold">{what}</span>
+        {wrong ? <span className="block truncate text-second text-stop group-open:whitespace-normal">{wrong}</span> : null}
+        <span className="block truncate text-second text-soft group-open:whitespace-normal">{because}</span>
+      </summary>
+    </details>
+  );
+}
+
+/** One line of the sheet: what will be seen beside what is wanted, and keys for what was. */
+export function SheetLine({
+  line,
+  seen,
+  busy,
+  first,
+  onSee,
+}: {
+  line: Expectation;
+  seen: JobView["seen"][string] | undefined;
+  busy: boolean;
+  first: boolean;
+  onSee: (value: string) => void;
+}) {
+  const [typed, setTyped] = useState("");
+  const unit = line.unit ? ` ${line.unit}` : "";
+  const reached = line.expected !== "not reached" && line.expected !== "not seen";
+  const wrong = !line.works && reached && line.expected !== line.wanted ? `Wanted: ${line.wanted}${unit}` : undefined;
+  return (
+    <li className={cx(ROW, first && "bg-sheet")} data-first={first || undefined}>
+      <What what={line.what} because={line.because} wrong={wrong} />
+      <span className={cx("leading-tight", line.unit && "mono")}>
+        <span className="sr-only">Expected: </span>
+        {line.expected}
+        {line.expected === "not seen" ? "" : unit}
+        {line.tolerance ? <span className="text-soft"> ±{line.tolerance}</span> : null}
+      </span>
+      <div className="flex flex-wrap items-center gap-2">
+        {line.otherwise.length > 0 ? (
+          <div role="group" aria-label={`${line.what}: seen`} className="flex flex-wrap gap-2">
+            {[line.expected, ...line.otherwise].map((w) => (
+              <Button key={w} className={KEY} aria-pressed={seen?.value === w} disabled={busy} onClick={() => onSee(w)}>
+                {seen?.value === w ? <StateShape state={w === line.expected ? "checked" : "wrong"} /> : null}
+                {w}
+              </Button>
+            ))}
+          </div>
+        ) : (
+          <form
+            className="flex gap-2"
+            onSubmit={(e) => {
+              e.preventDefault();
+              if (typed.trim()) {
+                onSee(typed.trim());
+                setTyped("");
+              }
+            }}
+          >
+            <input
+              className="field mono w-20"
+              aria-label={`${line.what} seen${unit}`}
+              inputMode="decimal"
+              value={typed}
+              placeholder={seen?.value ?? ""}
+              onChange={(e) => setTyped(e.target.value)}
+            />
+            <Button type="submit" className={KEY} disabled={busy || !typed.trim()}>
+              Record
+            </Button>
+            <Button className={KEY} aria-pressed={seen?.value === line.expected} disabled={busy} onClick={() => onSee(line.expected)}>
+              {seen?.value === line.expected ? <StateShape state="checked" /> : null}As expected
+            </Button>
+          </form>
+        )}
+        {seen ? (
+          <span className={cx("text-second", seen.asExpected ? "text-soft" : "text-stop")}>
+            {seen.asExpected ? seen.by : `seen ${seen.value}${unit}: a fault is open, ${seen.by}`}
+            {seen.first ? `; first ${seen.first}` : ""}
+          </span>
+        ) : null}
+      </div>
+    </li>
+  );
+}
