@@ -35,7 +35,9 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
   const left = (h: Heading) =>
     h === "Proof"
       ? after.promises.filter((p) => p.verdict === "open").length
-      : must(h).filter((l) => !seen[l.id]).length + items(h).filter((i) => !DONE.has(i.stands)).length;
+      : must(h).filter((l) => !seen[l.id]).length +
+        (h === "Soak" && !after.soaked && must(h).every((l) => seen[l.id]) ? 1 : 0) +
+        items(h).filter((i) => !DONE.has(i.stands)).length;
   const wrong = (h: Heading) =>
     (lines.get(h) ?? []).filter((l) => seen[l.id] && !seen[l.id]?.asExpected).length +
     items(h).filter((i) => i.stands === "otherwise").length +
@@ -47,9 +49,14 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
   const firstUnseen = headings.flatMap(must).find((l) => !seen[l.id]);
   const first = firstWrong ?? firstUnseen;
   const [at, setAt] = useState<Heading>(first ? headingOf(first.id) : (headings.find((h) => left(h) > 0) ?? headings[0] ?? "First ten seconds"));
+  // The sheet alone moves, never the page around it.
+  const show = (what: string, above = 0) => {
+    const [box, to] = [sheet.current, sheet.current?.querySelector(what)];
+    if (box && to) box.scrollTop += to.getBoundingClientRect().top - box.getBoundingClientRect().top - above;
+  };
   const goTo = (h: Heading) => {
     setAt(h);
-    sheet.current?.querySelector(`[data-heading="${h}"]`)?.scrollIntoView({ block: "start" });
+    show(`[data-heading="${h}"]`);
   };
   useAddress(new URLSearchParams({ group: at }).toString(), (hash) => {
     const h = headings.find((x) => x === new URLSearchParams(hash).get("group"));
@@ -59,8 +66,8 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
   useEffect(() => {
     if (began.current) return;
     began.current = true;
-    if (!window.location.hash) sheet.current?.querySelector("[data-first]")?.scrollIntoView({ block: "center" });
-  }, []);
+    if (!window.location.hash) show("[data-first]", 150);
+  });
   const record = (l: Expectation, value: string) =>
     act.run(
       () => observeAction({ number: head.number, lines: [{ line: l.id, value }] }),

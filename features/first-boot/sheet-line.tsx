@@ -7,7 +7,7 @@ import { cx } from "../../ui/cx";
 import { StateShape } from "../../ui/marks";
 
 export const ROW =
-  "grid min-h-11 grid-cols-[minmax(0,1fr)_9rem_19rem] items-center gap-x-3 border-t border-rule px-4 py-0.5 max-[760px]:grid-cols-1 max-[760px]:gap-y-2 max-[760px]:py-3";
+  "grid min-h-11 grid-cols-[minmax(0,1fr)_8.5rem_18rem] items-center gap-x-3 border-t border-rule px-4 py-0.5 max-[760px]:grid-cols-1 max-[760px]:gap-y-2 max-[760px]:py-3";
 const KEY = "min-h-9 px-3";
 
 /** What a row is of, and why, the why in one line until somebody wants all of it. */
@@ -40,15 +40,16 @@ export function SheetLine({
   const [typed, setTyped] = useState("");
   const unit = line.unit ? ` ${line.unit}` : "";
   const reached = line.expected !== "not reached" && line.expected !== "not seen";
-  const wrong = !line.works && reached && line.expected !== line.wanted ? `Wanted: ${line.wanted}${unit}` : undefined;
+  const wrong = !line.works && reached && line.expected !== line.wanted ? `wanted ${line.wanted}${unit}` : undefined;
   return (
     <li className={cx(ROW, first && "bg-sheet")} data-first={first || undefined}>
-      <What what={line.what} because={line.because} wrong={wrong} />
+      <What what={line.what} because={line.because} />
       <span className={cx("leading-tight", line.unit && "mono")}>
         <span className="sr-only">Expected: </span>
         {line.expected}
         {line.expected === "not seen" ? "" : unit}
         {line.tolerance ? <span className="text-soft"> ±{line.tolerance}</span> : null}
+        {wrong ? <span className="block text-second text-stop">{wrong}</span> : null}
       </span>
       <div className="flex flex-wrap items-center gap-2">
         {line.otherwise.length > 0 ? (

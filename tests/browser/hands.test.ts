@@ -173,7 +173,7 @@ describe("back, a reload and a second tab", () => {
   // What is chosen on each stage, and what then stands in the address.
   const choose: Record<string, { press: string | RegExp; kept: RegExp } | undefined> = {
     parts: { press: /rear fan/i, kept: /#part=/ },
-    "first-boot": { press: /^Memory/, kept: /#group=Memory/ },
+    "first-boot": { press: /^Firmware screen/, kept: /#group=Firmware/ },
   };
   it.each(TRIAL ? [...STAGES, "receipt"] : ["parts", "wiring", "bench"])("%s is the same again", async (stage) => {
     const { page, context, errors } = seat;

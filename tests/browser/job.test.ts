@@ -110,11 +110,8 @@ describe("one job, from its parts to its first boot, through the real interface"
     const { page } = desk;
     await page.goto(`${base()}/job/FS-1041/first-boot`);
     expect(await page.getByText("If you press now: it starts, all fans turn.").isVisible()).toBe(true);
-    await page.getByRole("button", { name: "All of Power as expected" }).click();
-    await page
-      .getByRole("button", { name: /Fans and pump/ })
-      .first()
-      .click();
+    await page.getByRole("button", { name: "All of Before the button as expected" }).click();
+    await page.getByText(/1 line of Before the button recorded as expected/).waitFor();
     for (const fan of ["Front fan top", "Front fan middle", "Front fan bottom"]) {
       await page
         .getByRole("group", { name: `${fan}: seen` })
@@ -122,8 +119,8 @@ describe("one job, from its parts to its first boot, through the real interface"
         .click();
       await page.getByText("Not as expected: a fault is open with this observation.").waitFor();
     }
-    await page.getByRole("button", { name: /The other \d+ as expected/ }).click();
-    await page.getByText(/lines of Fans and pump recorded as expected/).waitFor();
+    await page.getByRole("button", { name: /The other \d+ of First ten seconds as expected/ }).click();
+    await page.getByText(/lines of First ten seconds recorded as expected/).waitFor();
     await page.goto(`${base()}/job/FS-1041/faults`);
     expect(
       await page

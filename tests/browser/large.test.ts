@@ -70,7 +70,7 @@ describe("large builds", () => {
     await page.getByRole("progressbar", { name: "Planning" }).waitFor();
     await page
       .getByText(/^Plan 1, not yet proved: \d+ connections\. (Best down to|Nothing of it) .+ Looking for a better one\.$/)
-      .waitFor({ timeout: 150_000 });
+      .waitFor({ timeout: 240_000 });
     await page.getByText(/^Piece \d+ of \d+, looking at: .+$/).waitFor({ timeout: 30_000 });
     const { tasks, ms } = await longest();
     expect(tasks).toBeGreaterThan(100);
@@ -84,7 +84,7 @@ describe("large builds", () => {
     const { page } = desk;
     await openLarge(TRIAL ? 120 : 80, 2);
     await page.getByRole("button", { name: "Plan the wiring" }).click();
-    await page.getByText(/^Plan \d+(, proved in .+| is proved as it stands.+)$/).waitFor({ timeout: 150_000 });
+    await page.getByText(/^Plan \d+(, proved in .+| is proved as it stands.+)$/).waitFor({ timeout: 240_000 });
   });
   it("is readable: no word over another, and one loom shows only its own leads", async () => {
     const { page } = desk;

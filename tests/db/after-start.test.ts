@@ -1,0 +1,126 @@
+import { describe, expect, it } from "vitest";
+import { ratesOf } from "../../core/proof";
+import { Person, type PersonRow } from "../../db";
+import { observe } from "../../server/first-boot/observe";
+import { prove } from "../../server/first-boot/prove";
+import { setUp } from "../../server/first-boot/setup";
+import { keepSoakLog } from "../../server/first-boot/soak-log";
+import { changeBrief } from "../../server/job/change-brief";
+import { handOver } from "../../server/job/hand-over";
+import { changeDefaults } from "../../server/shop/change-defaults";
+import { shopDefaults } from "../../server/shop/defaults";
+import { carryOut } from "../../server/unit/action";
+import { testDatabase } from "./setup";
+
+const db = testDatabase();
+const number = "FS-1045";
+const put = async (input: object) => carryOut(db.em(), await db.by(), setUp, { number, saw: null, ...input } as never);
+const after = async () => (await db.view(number)).after;
+const item = async (id: string) => (await after()).items.find((i) => i.id === id);
+const lead = async () => (await db.em().findOneOrFail(Person, { role: "lead", active: true })) as PersonRow;
+
+describe("what is set up after the first start", () => {
+  it("is written down with before and after, is compared with what was wanted, and the expected speed follows", async () => {
+    expect((await item("memory-profile"))?.stands).toBe("open");
+    expect(await put({ item: "memory-profile", state: "set" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("Write down what it reads"),
+    });
+    expect(await put({ item: "memory-profile", state: "set", before: "4800", after: "4800" })).toMatchObject({ ok: true });
+    expect(await item("memory-profile")).toMatchObject({ stands: "otherwise", done: { before: "4800", after: "4800" } });
+    const wanted = (await item("memory-profile"))?.value;
+    const right = await put({ item: "memory-profile", state: "set", after: String(wanted), saw: { state: "set", after: "4800" } });
+    expect(right).toMatchObject({ ok: true });
+    const v = await db.view(number);
+    expect(v.after.items.find((i) => i.id === "memory-profile")).toMatchObject({ stands: "as wanted", done: { before: "4800" } });
+    expect(v.power.lines.find((l) => l.id === "memory-speed")?.expected).toBe(String(wanted));
+    expect(v.log[0]?.text).toMatch(/^Memory profile: \d+, before 4800\.$/);
+  });
+  it("two people: the second is told what the first wrote, and nothing is overwritten", async () => {
+    expect(await put({ item: "drive-mode", state: "set", after: "plain" })).toMatchObject({ ok: true });
+    expect(await put({ item: "drive-mode", state: "later" })).toMatchObject({ ok: false, sentence: expect.stringMatching(/meanwhile: set, plain/) });
+    expect((await item("drive-mode"))?.stands).toBe("as wanted");
+  });
+  it("what is not done says why; what is put off stays open; what is nothing of the machine is refused", async () => {
+    expect(await put({ item: "updates", state: "not" })).toMatchObject({ ok: false, sentence: expect.stringContaining("Why is it not done?") });
+    expect(await put({ item: "updates", state: "not", why: "no line in the shop today" })).toMatchObject({ ok: true });
+    expect(await put({ item: "devices", state: "later" })).toMatchObject({ ok: true });
+    expect([(await item("updates"))?.stands, (await item("devices"))?.stands]).toEqual(["not done", "later"]);
+    expect(await put({ item: "no-such-thing", state: "set" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("no longer to be set up"),
+    });
+  });
+  it("the shop's test programs and its start drive keep the machine here until they are out", async () => {
+    const by = await lead();
+    const was = await shopDefaults(db.em());
+    expect(await carryOut(db.em(), by, changeDefaults, { defaults: { ...was, testPrograms: ["Burn-in"] }, saw: was })).toMatchObject({ ok: true });
+    const open = (await db.view(number)).open;
+    expect(open).toEqual(expect.arrayContaining(["The shop's start drive is not out again", "Test program Burn-in is not out again"]));
+    expect(await carryOut(db.em(), by, handOver, { number, reason: "" })).toMatchObject({
+      ok: false,
+      sentence: expect.stringContaining("start drive is not out again"),
+    });
+    await put({ item: "off:Burn-in", state: "set" });
+    expect((await db.view(number)).open).not.toContain("Test program Burn-in is not out again");
+  });
+});
+
+describe("soak and proof", () => {
+  it("full load holds by a log, not by a key; without one that held the machine stays", async () => {
+    const by = await db.by();
+    const tick = await carryOut(db.em(), by, observe, { number: "FS-1041", lines: [{ line: "cpu-load", value: "holds" }] });
+    // Nothing is plugged there: it is not reached, whoever says what.
+    expect(tick.ok).toBe(true);
+    expect((await db.view(number)).open).toContain("no soak that held");
+    const atS = Array.from({ length: 1000 }, (_, i) => i * 4);
+    const columns = [
+      { name: "CPU temp", part: "cpu", quantity: "temperature" },
+      { name: "CPU load", part: "cpu", quantity: "load" },
+    ];
+    const kept = await carryOut(db.em(), by, keepSoakLog, {
+      number,
+      name: "log.csv",
+      readings: { atS, columns, values: [atS.map(() => 64), atS.map(() => 100)] },
+    } as never);
+    expect(kept).toMatchObject({ ok: true, value: { verdict: "held" } });
+    const v = await db.view(number);
+    expect(v.open).not.toContain("no soak that held");
+    expect(v.seen["cpu-load"]).toMatchObject({ value: "holds", asExpected: true });
+  });
+  it("a promise is open until it is measured, seen, not kept or not tested with why; who and when stand with it", async () => {
+    const by = await lead();
+    for (const promise of [
+      { about: "program", words: "the race at 2560 × 1440, 60 a second", value: 60 },
+      { about: "quiet", words: "not louder than 30 dB(A)", value: 30 },
+    ] as const)
+      expect(await carryOut(db.em(), by, changeBrief, { number, promise })).toMatchObject({ ok: true });
+    const [race, quiet] = (await after()).promises;
+    expect([race?.verdict, quiet?.verdict]).toEqual(["open", "open"]);
+    expect((await db.view(number)).open).toContain("2 promises without a proof");
+    const say = async (p: { about: string; words: string } | undefined, proof: object) =>
+      carryOut(db.em(), await db.by(), prove, { number, about: p?.about ?? "", words: p?.words ?? "", proof } as never);
+    expect(await say(race, { result: "not tested" })).toMatchObject({ ok: false, sentence: expect.stringContaining("Write why") });
+    expect(await say(race, { result: "measured" })).toMatchObject({ ok: false, sentence: expect.stringContaining("What was measured") });
+    expect(await say({ about: "quiet", words: "nobody said that" }, { result: "seen" })).toMatchObject({ ok: false });
+    expect(await say(race, { result: "measured", value: 71.4, worst1: 90, conditions: "offline, three minutes" })).toMatchObject({ ok: true });
+    expect(await say(quiet, { result: "not tested", why: "no meter here" })).toMatchObject({ ok: true });
+    const a = await after();
+    expect(a.promises.map((p) => p.verdict)).toEqual(["kept", "not tested"]);
+    expect(a.absurd).toEqual([expect.stringContaining("above the average")]);
+    expect(a.promises[0]?.proof?.by).toBe((await db.by()).name);
+    expect((await db.view(number)).open.join()).not.toContain("without a proof");
+  });
+  it("the rate of the worst hundredth is that of the database's own percentile (PostgreSQL, percentile_cont)", async () => {
+    const ms = Array.from({ length: 997 }, (_, i) => 8 + ((i * 7919) % 613) / 40);
+    const [row] = await db
+      .em()
+      .execute<{ p: number; mean: number }[]>(
+        `select percentile_cont(0.99) within group (order by v) as p, avg(v) as mean from unnest(?::float8[]) as v`,
+        [`{${ms.join()}}`],
+      );
+    const r = ratesOf({ ms, column: "" });
+    expect(r.worst1).toBeCloseTo(1000 / Number(row?.p), 1);
+    expect(r.average).toBeCloseTo(1000 / Number(row?.mean), 1);
+  });
+});
