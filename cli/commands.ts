@@ -11,6 +11,7 @@ import { couldStop } from "../core/matters";
 import { orderJson, POSTURES, type Posture, undoJson } from "../core/order";
 import { plan, waysIn } from "../core/plan";
 import { byDraw, plugDrops, powerBudget } from "../core/power";
+import { linesOf, readReport } from "../core/report";
 import { routesJson } from "../core/routes";
 import { paperDrawing, svgOf } from "../core/scene";
 import { readReadings, soakOf } from "../core/soak";
@@ -20,7 +21,7 @@ import { intake, typeJudged } from "./intake";
 import { leadOf, placesJson, whyJson } from "./leads";
 import { readShelf } from "./shelf";
 
-const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD, STEP or LOG] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE] [--posture HOW]
+const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD, STEP, LOG or REPORT …] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE] [--posture HOW]
   plan FILE         where every lead goes and why, what is tied back, what to order, what would let the rest in
   why FILE LEAD     why a lead (or the plug in a power socket) is where it is, the next best place and what it would cost
   places FILE LEAD  every place of a lead, with its cost in words and level by level
@@ -34,12 +35,29 @@ const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD, STEP or LOG]
   power FILE        draw by moment, rail and plug, against the supply
   intake FILE       a mail, a table or a list of parts: line by line what it asks for, the build it makes, and what has to be asked
   soak FILE LOG     a log of readings judged: minutes, the highest that held, the lowest clock, whether it held
+  report FILE REPORT  what a report file of the machine (lshw -json, sensors -j, smartctl --json, dmidecode) says of the first-boot sheet
   type FILE         a part type judged: what contradicts itself, and what of it is only assumed
-FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input; of intake the text itself, of type a part type. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in), LOG a table of readings as logging tools write it.
+FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input; of intake the text itself, of type a part type. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in), REPORT what such a program wrote, LOG a table of readings as logging tools write it.
 JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
 Exit 2: bad input, one sentence a fault on standard error.`;
 
-const COMMANDS = ["plan", "why", "places", "check", "power-on", "fit", "routes", "draw", "order", "undo", "power", "intake", "type", "soak"];
+const COMMANDS = [
+  "plan",
+  "why",
+  "places",
+  "check",
+  "power-on",
+  "fit",
+  "routes",
+  "draw",
+  "order",
+  "undo",
+  "power",
+  "intake",
+  "type",
+  "soak",
+  "report",
+];
 /** Seconds for a whole plan unless said otherwise. */
 const DEADLINE_S = 60;
 
@@ -104,9 +122,10 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
   const posture = postureFrom(args);
   const [command, file, lead, ...rest] = args;
   const asksLead = command === "why" || command === "places";
-  const asksOne = asksLead || command === "undo" || command === "soak";
+  const asksOne = asksLead || command === "undo" || command === "soak" || command === "report";
   const astray = (sheet && command !== "draw") || (posture && command !== "order");
-  if (!command || !file || rest.length > 0 || asksOne !== (lead !== undefined) || !COMMANDS.includes(command) || astray) throw new BadInput([USAGE]);
+  if (!command || !file || (rest.length > 0 && command !== "report") || asksOne !== (lead !== undefined) || !COMMANDS.includes(command) || astray)
+    throw new BadInput([USAGE]);
   const shelf = shelfFrom(folder);
   if (command === "intake") return intake(readInput(file, standardInput), shelf, deadlineS);
   if (command === "type") return typeJudged(readInput(file, standardInput), shelf);
@@ -151,6 +170,18 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
     if (typeof log === "string") throw new BadInput([`${lead}: ${log}`]);
     const soak = soakOf(log);
     return { json: { ...soak, unknown: log.unknown, faults: log.faults }, stop: soak.verdict !== "held" };
+  }
+  if (command === "report" && lead !== undefined) {
+    const reports = [lead, ...rest].map((f) => {
+      const r = readReport(readInput(f, standardInput));
+      if (typeof r === "string") throw new BadInput([`${f}: ${r}`]);
+      return r;
+    });
+    const lines = linesOf(read.graph, reports);
+    return {
+      json: { read: reports.flatMap((r) => r.read), lines, unknown: reports.flatMap((r) => r.unknown) },
+      stop: lines.some((l) => l.state === "otherwise"),
+    };
   }
   if (command === "undo" && lead !== undefined) {
     const json = undoJson(read.graph, lead);

@@ -73,6 +73,8 @@ export interface JobEvents {
   soaking: Record<string, never>;
   /** One thing of the set-up. */
   "set-up": { what: string; target: string; state: "set" | "later" | "not"; before: string; after: string; why: string; stands: string };
+  /** A report file of the machine. */
+  report: { name: string; from: string; lines: number; read: string[] };
   /** Something that was promised. */
   proved: { words: string; verdict: string; because: string; conditions: string };
   "soak-log": { name: string; verdict: string; minutes: number; because: string };

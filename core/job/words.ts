@@ -27,6 +27,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
       : d.state === "not"
         ? `Not done: ${d.what}. ${d.why}`
         : `${d.what}: ${d.after || d.target}${d.before ? `, before ${d.before}` : ""}${d.stands === "otherwise" ? `; wanted ${d.target}` : ""}.`,
+  report: (d) => `Report ${d.name} (${d.from}): ${d.lines} ${d.lines === 1 ? "line" : "lines"} of the sheet; ${d.read.slice(0, 6).join(", ")}.`,
   proved: (d) =>
     `Promised: ${d.words}. ${d.verdict.charAt(0).toUpperCase()}${d.verdict.slice(1)}. ${d.because}${d.conditions ? ` (${d.conditions})` : ""}`,
   "soak-log": (d) => `Soak: ${d.verdict}, ${d.minutes} minutes (${d.name}). ${d.because}`.trim(),

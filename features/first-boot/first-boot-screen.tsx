@@ -12,6 +12,7 @@ import { observeAction, settingAction, soakAction } from "../actions/first-boot"
 import { type Acting, useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
 import { ProofRow } from "./proof-row";
+import { Reports } from "./reports";
 import { SetupRow } from "./setup-row";
 import { SheetLine } from "./sheet-line";
 import { SoakPanel } from "./soak-panel";
@@ -198,6 +199,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
           Normal at the very first start: full fan noise, still fans on a card or supply with a quiet mode, memory at its default speed. None of these
           is a fault.
         </p>
+        <Reports number={head.number} />
         <FanWarning view={view} act={act} />
       </section>
     </div>

@@ -1,9 +1,10 @@
 import { z } from "zod";
 import { headerLines, asExpected as isAsExpected, NEEDS_LOAD, powerOn } from "../../core/machine";
 import { Observation, SoakLog } from "../../db";
-import { done, no } from "../kernel/result";
+import { done, no, type Result } from "../kernel/result";
 import { JobNumber, key, line } from "../kernel/text";
 import { jobAction } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 
 const Seen = z.object({ line: key(200), value: line(120).refine((s) => s.length > 0, "say what was seen") });
 export const Observe = z.object({
@@ -13,45 +14,43 @@ export const Observe = z.object({
   unseenOnly: z.boolean().default(false),
 });
 
-/** What was seen at first boot. A mismatch opens a fault with the observation; the right value later does not close it. */
-export const observe = jobAction({
-  name: "first-boot.observe",
-  permission: "record",
-  input: Observe,
-  run: async (unit, o) => {
-    const { tx, job } = unit;
-    const { graph } = await unit.build();
-    const lines = new Map([...powerOn(graph).lines, ...headerLines(graph)].map((l) => [l.id, l]));
-    if (o.lines.some((s) => !lines.has(s.line)))
-      return no("A line is no longer on the sheet: the wiring changed. Nothing was stored. Look at the sheet again.");
-    const open = new Set((await unit.faults.open()).map((f) => f.line));
-    const rows = new Map((await tx.find(Observation, { job: job.id }, { limit: 1000 })).map((r) => [r.line, r]));
-    for (const seen of o.lines) {
-      const expected = lines.get(seen.line);
-      if (!expected) continue;
-      const unitWord = expected.unit ? ` ${expected.unit}` : "";
-      const asExpected = isAsExpected(expected, seen.value);
-      const row = rows.get(seen.line);
-      if (row && o.unseenOnly) continue;
-      // Nobody sees at a glance that full load holds: a log under load says so.
-      if (NEEDS_LOAD.has(seen.line) && asExpected && expected.works && (await tx.count(SoakLog, { job: job.id })) === 0) {
-        if (o.unseenOnly) continue;
-        return no(
-          `${expected.what} ${expected.expected} only where it was under load. Nothing was stored. Choose a log of the soak, or type what was read.`,
-        );
-      }
-      const now = { value: seen.value, asExpected, at: unit.when.happened, by: unit.by };
-      // What was seen first stays beside what is seen at a second look.
-      if (row) Object.assign(row, now, row.value === seen.value || row.firstValue ? {} : { firstValue: row.value });
-      else tx.create(Observation, { job, line: seen.line, ...now, firstValue: null });
-      unit.emit("seen", { line: seen.line, what: expected.what, value: seen.value, expected: expected.expected, asExpected, unit: unitWord });
-      if (asExpected || open.has(seen.line)) continue;
-      open.add(seen.line);
-      const title = `${expected.what}: ${seen.value}${unitWord}, expected ${expected.expected}${unitWord}`;
-      const number = await unit.faults.add({ line: seen.line, title, expected: expected.expected, seen: seen.value });
-      unit.emit("fault-opened", { number, what: expected.what });
+/** Keeps what was seen of lines of the sheet, whoever or whatever said so. */
+export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines" | "unseenOnly">): Promise<Result> {
+  const { tx, job } = unit;
+  const { graph } = await unit.build();
+  const lines = new Map([...powerOn(graph).lines, ...headerLines(graph)].map((l) => [l.id, l]));
+  if (o.lines.some((s) => !lines.has(s.line)))
+    return no("A line is no longer on the sheet: the wiring changed. Nothing was stored. Look at the sheet again.");
+  const open = new Set((await unit.faults.open()).map((f) => f.line));
+  const rows = new Map((await tx.find(Observation, { job: job.id }, { limit: 1000 })).map((r) => [r.line, r]));
+  for (const seen of o.lines) {
+    const expected = lines.get(seen.line);
+    if (!expected) continue;
+    const unitWord = expected.unit ? ` ${expected.unit}` : "";
+    const asExpected = isAsExpected(expected, seen.value);
+    const row = rows.get(seen.line);
+    if (row && o.unseenOnly) continue;
+    // Nobody sees at a glance that full load holds: a log under load says so.
+    if (NEEDS_LOAD.has(seen.line) && asExpected && expected.works && (await tx.count(SoakLog, { job: job.id })) === 0) {
+      if (o.unseenOnly) continue;
+      return no(
+        `${expected.what} ${expected.expected} only where it was under load. Nothing was stored. Choose a log of the soak, or type what was read.`,
+      );
     }
-    unit.stage.to("looked");
-    return done();
-  },
-});
+    const now = { value: seen.value, asExpected, at: unit.when.happened, by: unit.by };
+    // What was seen first stays beside what is seen at a second look.
+    if (row) Object.assign(row, now, row.value === seen.value || row.firstValue ? {} : { firstValue: row.value });
+    else tx.create(Observation, { job, line: seen.line, ...now, firstValue: null });
+    unit.emit("seen", { line: seen.line, what: expected.what, value: seen.value, expected: expected.expected, asExpected, unit: unitWord });
+    if (asExpected || open.has(seen.line)) continue;
+    open.add(seen.line);
+    const title = `${expected.what}: ${seen.value}${unitWord}, expected ${expected.expected}${unitWord}`;
+    const number = await unit.faults.add({ line: seen.line, title, expected: expected.expected, seen: seen.value });
+    unit.emit("fault-opened", { number, what: expected.what });
+  }
+  unit.stage.to("looked");
+  return done();
+}
+
+/** What was seen at first boot. A mismatch opens a fault with the observation; the right value later does not close it. */
+export const observe = jobAction({ name: "first-boot.observe", permission: "record", input: Observe, run: see });

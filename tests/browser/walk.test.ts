@@ -93,6 +93,7 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   soakAction: TL,
   setUpAction: TL,
   proveAction: TL,
+  reportAction: TL,
   handOverAction: TL,
   reopenAction: TL,
   newJobAction: TL,

@@ -3,6 +3,7 @@ import { ratesOf } from "../../core/proof";
 import { Person, type PersonRow } from "../../db";
 import { observe } from "../../server/first-boot/observe";
 import { prove } from "../../server/first-boot/prove";
+import { takeReport } from "../../server/first-boot/report";
 import { setUp } from "../../server/first-boot/setup";
 import { keepSoakLog } from "../../server/first-boot/soak-log";
 import { changeBrief } from "../../server/job/change-brief";
@@ -15,8 +16,8 @@ import { testDatabase } from "./setup";
 const db = testDatabase();
 const number = "FS-1045";
 const put = async (input: object) => carryOut(db.em(), await db.by(), setUp, { number, saw: null, ...input } as never);
-const after = async () => (await db.view(number)).after;
-const item = async (id: string) => (await after()).items.find((i) => i.id === id);
+const setNow = async () => (await db.view(number)).after;
+const item = async (id: string) => (await setNow()).items.find((i) => i.id === id);
 const lead = async () => (await db.em().findOneOrFail(Person, { role: "lead", active: true })) as PersonRow;
 
 describe("what is set up after the first start", () => {
@@ -66,6 +67,29 @@ describe("what is set up after the first start", () => {
   });
 });
 
+describe("a report file of the machine", () => {
+  const take = async (text: string) => carryOut(db.em(), await db.by(), takeReport, { number, name: "machine.txt", text });
+  it("fills in the lines it speaks of, opens a fault where it says otherwise, and is told in the log", async () => {
+    const dmi = (gb: number) =>
+      `# dmidecode 3.4\n\nHandle 0x0010, DMI type 17\nMemory Device\n\tSize: ${gb} GB\n\tConfigured Memory Speed: 4800 MT/s\n`;
+    const before = (await db.view(number)).power.lines.find((l) => l.id === "memory-size")?.expected;
+    const r = await take(dmi(8));
+    expect(r).toMatchObject({ ok: true, value: { from: "dmidecode" } });
+    expect(r.ok && r.value.otherwise.join()).toContain(`memory-size: 8, expected ${before}`);
+    const v = await db.view(number);
+    expect(v.seen["memory-size"]).toMatchObject({ value: "8", asExpected: false });
+    expect(v.faults.some((f) => f.line === "memory-size" && f.state === "open")).toBe(true);
+    expect(v.log.some((e) => e.text.startsWith("Report machine.txt (dmidecode): 2 lines of the sheet"))).toBe(true);
+    // A second look keeps the first.
+    expect(await take(dmi(Number(before)))).toMatchObject({ ok: true });
+    expect((await db.view(number)).seen["memory-size"]).toMatchObject({ value: before, asExpected: true });
+  });
+  it("cut off or of nothing, says so and changes nothing", async () => {
+    expect(await take('{"class": "system", ')).toMatchObject({ ok: false, sentence: expect.stringContaining("cut off") });
+    expect(await take("{}")).toMatchObject({ ok: false });
+  });
+});
+
 describe("soak and proof", () => {
   it("full load holds by a log, not by a key; without one that held the machine stays", async () => {
     const by = await db.by();
@@ -95,7 +119,7 @@ describe("soak and proof", () => {
       { about: "quiet", words: "not louder than 30 dB(A)", value: 30 },
     ] as const)
       expect(await carryOut(db.em(), by, changeBrief, { number, promise })).toMatchObject({ ok: true });
-    const [race, quiet] = (await after()).promises;
+    const [race, quiet] = (await setNow()).promises;
     expect([race?.verdict, quiet?.verdict]).toEqual(["open", "open"]);
     expect((await db.view(number)).open).toContain("2 promises without a proof");
     const say = async (p: { about: string; words: string } | undefined, proof: object) =>
@@ -105,7 +129,7 @@ describe("soak and proof", () => {
     expect(await say({ about: "quiet", words: "nobody said that" }, { result: "seen" })).toMatchObject({ ok: false });
     expect(await say(race, { result: "measured", value: 71.4, worst1: 90, conditions: "offline, three minutes" })).toMatchObject({ ok: true });
     expect(await say(quiet, { result: "not tested", why: "no meter here" })).toMatchObject({ ok: true });
-    const a = await after();
+    const a = await setNow();
     expect(a.promises.map((p) => p.verdict)).toEqual(["kept", "not tested"]);
     expect(a.absurd).toEqual([expect.stringContaining("above the average")]);
     expect(a.promises[0]?.proof?.by).toBe((await db.by()).name);
