@@ -42,7 +42,7 @@ describe("one job by keyboard alone, from the file to the first boot", () => {
     await page.keyboard.press("Enter");
     await page.waitForURL(/\/first-boot/);
     await page.getByText("If you press now: it starts, all fans turn; not working: Front USB-C.").waitFor();
-    await tabTo(page, /All of Before the button as expected/);
+    await tabTo(page, /^\s*All of Before the button as expected/);
     await page.keyboard.press("Enter");
     await page.getByText(/1 line of Before the button recorded as expected/).waitFor();
     await page.goto(`${base()}/job/${number}/handover`);
