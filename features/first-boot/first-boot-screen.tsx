@@ -122,7 +122,15 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
               </div>
               <ul>
                 {(lines.get(h) ?? []).map((l) => (
-                  <SheetLine key={l.id} line={l} seen={seen[l.id]} busy={act.pending} first={first?.id === l.id} onSee={(v) => record(l, v)} />
+                  <SheetLine
+                    key={l.id}
+                    line={l}
+                    seen={seen[l.id]}
+                    busy={act.pending}
+                    first={first?.id === l.id}
+                    staysFree={view.free.includes(l.id.slice(l.id.indexOf(":") + 1))}
+                    onSee={(v) => record(l, v)}
+                  />
                 ))}
                 {items(h).map((i) => (
                   <SetupRow
@@ -130,6 +138,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
                     number={head.number}
                     item={i}
                     act={act}
+                    next={i.id.startsWith("curve:") ? view.nextCurves.find((c) => `curve:${c.header}` === i.id) : undefined}
                     curve={i.id.startsWith("curve:") ? view.curves.find((c) => `curve:${c.header}` === i.id) : undefined}
                   />
                 ))}

@@ -15,7 +15,19 @@ const STATE = { open: "free", "as wanted": "checked", otherwise: "wrong", later:
 const WORD = { open: "open", "as wanted": "as wanted", otherwise: "otherwise than wanted", later: "put off", "not done": "not done" } as const;
 
 /** One thing of the set-up: how it is to be, one key where it is so, a sheet for everything else. */
-export function SetupRow({ number, item, curve, act }: { number: string; item: Item; curve?: Curve | undefined; act: Acting }) {
+export function SetupRow({
+  number,
+  item,
+  curve,
+  next,
+  act,
+}: {
+  number: string;
+  item: Item;
+  curve?: Curve | undefined;
+  next?: Curve | undefined;
+  act: Acting;
+}) {
   const saw = item.done ? { state: item.done.state, after: item.done.after } : null;
   return (
     <li className={ROW}>
@@ -42,7 +54,7 @@ export function SetupRow({ number, item, curve, act }: { number: string; item: I
         ) : item.stands === "open" ? null : (
           <StateMark state={STATE[item.stands]} size={13} word={WORD[item.stands]} />
         )}
-        <SetupSheet number={number} item={item} curve={curve} saw={saw} />
+        <SetupSheet number={number} item={item} curve={curve} next={next} saw={saw} />
         {item.done ? <span className="text-second text-soft">{item.done.by}</span> : null}
       </div>
     </li>
@@ -53,11 +65,13 @@ function SetupSheet({
   number,
   item,
   curve,
+  next,
   saw,
 }: {
   number: string;
   item: Item;
   curve: Curve | undefined;
+  next: Curve | undefined;
   saw: { state: "set" | "later" | "not"; after: string } | null;
 }) {
   const act = useAct();
@@ -96,7 +110,7 @@ function SetupSheet({
       <p>
         Wanted: {item.target}. <span className="text-soft">{item.how}</span>
       </p>
-      {curve && curve.mode !== "full" ? <CurveTable curve={curve} /> : null}
+      {curve && curve.mode !== "full" ? <CurveTable curve={curve} next={next} /> : null}
       <form
         className="mt-3 grid grid-cols-2 gap-3 max-[760px]:grid-cols-1"
         onSubmit={(e) => {

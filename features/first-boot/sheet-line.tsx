@@ -8,7 +8,7 @@ import { StateShape } from "../../ui/marks";
 
 export const ROW =
   "grid min-h-11 grid-cols-[minmax(0,1fr)_8.5rem_18rem] items-center gap-x-3 border-t border-rule px-4 py-0.5 max-[760px]:grid-cols-1 max-[760px]:gap-y-2 max-[760px]:py-3";
-const KEY = "min-h-9 px-3";
+const KEY = "min-h-9 whitespace-nowrap px-2.5";
 
 /** What a row is of, and why, the why in one line until somebody wants all of it. */
 export function What({ what, because, wrong }: { what: string; because: string; wrong?: string | undefined }) {
@@ -29,18 +29,21 @@ export function SheetLine({
   seen,
   busy,
   first,
+  staysFree,
   onSee,
 }: {
   line: Expectation;
   seen: JobView["seen"][string] | undefined;
   busy: boolean;
   first: boolean;
+  /** The plan leaves it free: that it does not work is agreed. */
+  staysFree: boolean;
   onSee: (value: string) => void;
 }) {
   const [typed, setTyped] = useState("");
   const unit = line.unit ? ` ${line.unit}` : "";
   const reached = line.expected !== "not reached" && line.expected !== "not seen";
-  const wrong = !line.works && reached && line.expected !== line.wanted ? `wanted ${line.wanted}${unit}` : undefined;
+  const wrong = !line.works && reached && !staysFree && line.expected !== line.wanted ? `wanted ${line.wanted}${unit}` : undefined;
   return (
     <li className={cx(ROW, first && "bg-sheet")} data-first={first || undefined}>
       <What what={line.what} because={line.because} />
@@ -49,12 +52,19 @@ export function SheetLine({
         {line.expected}
         {line.expected === "not seen" ? "" : unit}
         {line.tolerance ? <span className="text-soft"> ±{line.tolerance}</span> : null}
-        {wrong ? <span className="block text-second text-stop">{wrong}</span> : null}
+        {wrong ? <span className="block truncate text-second text-stop">{wrong}</span> : null}
+        {staysFree && !line.works ? <span className="block truncate text-second text-soft">stays free</span> : null}
+        {seen?.asExpected ? (
+          <span className="block truncate font-sans text-second text-soft">
+            {seen.by}
+            {seen.first ? `; first ${seen.first}` : ""}
+          </span>
+        ) : null}
       </span>
       <div className="flex flex-wrap items-center gap-2">
         {line.otherwise.length > 0 ? (
           <div role="group" aria-label={`${line.what}: seen`} className="flex flex-wrap gap-2">
-            {[line.expected, ...line.otherwise].map((w) => (
+            {[line.expected, ...line.otherwise.filter((w) => w !== "not reached" || seen?.value === w)].map((w) => (
               <Button key={w} className={KEY} aria-pressed={seen?.value === w} disabled={busy} onClick={() => onSee(w)}>
                 {seen?.value === w ? <StateShape state={w === line.expected ? "checked" : "wrong"} /> : null}
                 {w}
@@ -73,7 +83,7 @@ export function SheetLine({
             }}
           >
             <input
-              className="field mono w-20"
+              className="field mono min-h-9 w-16"
               aria-label={`${line.what} seen${unit}`}
               inputMode="decimal"
               value={typed}
@@ -88,9 +98,10 @@ export function SheetLine({
             </Button>
           </form>
         )}
-        {seen ? (
-          <span className={cx("text-second", seen.asExpected ? "text-soft" : "text-stop")}>
-            {seen.asExpected ? seen.by : `seen ${seen.value}${unit}: a fault is open, ${seen.by}`}
+        {seen && !seen.asExpected ? (
+          <span className="text-second text-stop">
+            seen {seen.value}
+            {unit}: a fault is open, {seen.by}
             {seen.first ? `; first ${seen.first}` : ""}
           </span>
         ) : null}

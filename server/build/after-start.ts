@@ -19,6 +19,8 @@ export interface AfterStart {
   absurd: string[];
   /** A soak that held is on record. */
   soaked: boolean;
+  /** The highest that the CPU held in the last soak, °C. */
+  hottestC?: number;
 }
 
 export async function afterStart(em: EntityManager, b: JobBuild): Promise<AfterStart> {
@@ -26,7 +28,7 @@ export async function afterStart(em: EntityManager, b: JobBuild): Promise<AfterS
     await setupOfJob(em, b),
     await em.find(SetupRow, { job: b.job.id }, { limit: 400, populate: ["by"] }),
     await em.find(ProofRow, { job: b.job.id }, { limit: 200, populate: ["by"] }),
-    await em.find(SoakLog, { job: b.job.id }, { limit: 20, fields: ["soak"] }),
+    await em.find(SoakLog, { job: b.job.id }, { limit: 20, fields: ["soak"], orderBy: { at: "desc" } }),
   ];
   const done = new Map(rows.map((r) => [r.item, r]));
   const promises = promisesOf(b.job.brief).map((p) => {
@@ -34,7 +36,11 @@ export async function afterStart(em: EntityManager, b: JobBuild): Promise<AfterS
     const proof = row ? (row.body as Proof) : undefined;
     return { ...p, ...verdictOf(p, proof), proof: proof && row ? { ...proof, by: row.by.name, at: row.at.toISOString() } : null };
   });
+  const hottest = (soaks[0]?.soak as { maxima?: { part: string; quantity: string; value: number }[] } | undefined)?.maxima?.find(
+    (m) => m.part === "cpu" && m.quantity === "temperature",
+  )?.value;
   return {
+    ...(hottest === undefined ? {} : { hottestC: hottest }),
     items: items.map((i) => {
       const r = done.get(i.id);
       const d = r ? { before: r.before, after: r.after, state: r.state as SetupDone["state"], why: r.why } : undefined;

@@ -1,11 +1,20 @@
-import { buildGraph, typeLookup } from "../../../core/assembly";
+import { buildGraph, type Graph, typeLookup } from "../../../core/assembly";
 import { headerLines, simulate } from "../../../core/machine";
-import { curvesOf } from "../../../core/setup";
+import { type Curve, curvesOf } from "../../../core/setup";
 import type { JobView } from "../job-view";
 
+/** The curves that a soak's highest asks for; none before one. */
+function nextRound(graph: Graph, hottestC: number | undefined): Curve[] {
+  if (hottestC === undefined) return [];
+  return curvesOf(graph, Object.fromEntries(curvesOf(graph).map((c) => [c.header, { maxC: hottestC }])));
+}
+
 /** What First boot shows of a job. */
-export const bootSlice = ({ power, seen, head, build, progress, after }: JobView) => {
+export const bootSlice = ({ power, plan, free, leads, seen, head, build, progress, after }: JobView) => {
   const graph = buildGraph(build, typeLookup(build, []));
+  const named = new Set(free.map((f) => f.end));
+  // Without a plan nobody has decided that anything stays free.
+  const unplugged = plan === null ? [] : leads.filter((l) => l.port === undefined || named.has(l.address)).map((l) => l.address);
   const { sequence, heat } = simulate(graph);
   return {
     power,
@@ -13,6 +22,8 @@ export const bootSlice = ({ power, seen, head, build, progress, after }: JobView
     sequence,
     heat: heat ?? null,
     curves: curvesOf(graph),
+    nextCurves: nextRound(graph, after.hottestC),
+    free: unplugged,
     seen,
     head,
     settings: build.settings,
