@@ -19,6 +19,7 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
   const [rate, setRate] = useState(is.rate === 0 ? "" : String(is.rate));
   const [kind, setKind] = useState<PartKind>("board");
   const [words, setWords] = useState("");
+  const [programs, setPrograms] = useState(is.testPrograms.join("\n"));
   const set = <K extends keyof ShopDefaults>(k: K, to: ShopDefaults[K]) => setForm((f) => ({ ...f, [k]: to }));
   const text = (id: "name" | "currency" | "dueHour", word: string, more: object = {}) => (
     <label>
@@ -101,6 +102,21 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
                 maxLength={2000}
                 value={form.offerWords}
                 onChange={(e) => set("offerWords", e.target.value)}
+              />
+            </label>
+            <label>
+              <span className="block text-second text-soft">
+                Test programs and accounts of the shop, one a line: they come off before a machine leaves
+              </span>
+              <textarea
+                className="field w-full"
+                rows={3}
+                maxLength={1600}
+                value={programs}
+                onChange={(e) => {
+                  setPrograms(e.target.value);
+                  set("testPrograms", [...new Set(e.target.value.split("\n").map((l) => l.trim().slice(0, 80)))].filter(Boolean).slice(0, 20));
+                }}
               />
             </label>
             <h2 className="mt-4 text-key font-[650]">To remember at the bench</h2>
