@@ -29,6 +29,13 @@ describe("what is set up after the first start", () => {
     const less = setupOf(await pluggedDemo("fs-1041"), { promises: [{ about: "memory-speed", words: "5600", value: 5600 }] });
     expect(less.find((i) => i.id === "memory-profile")?.value).toBe(5600);
   });
+  it("what was promised keeps its own name, whichever other promise comes or goes", async () => {
+    const graph = await pluggedDemo("fs-1042");
+    const ids = (...words: string[]) =>
+      setupOf(graph, { promises: words.map((w) => ({ about: "installed", words: w })) }).filter((i) => i.id.startsWith("program:"));
+    const [, two] = ids("the office set", "the mixer");
+    expect(ids("the mixer").map((i) => [i.id, i.what])).toEqual([[two?.id, "the mixer"]]);
+  });
   it("a machine that leaves without a system has settings only", async () => {
     expect(new Set(setupOf(await pluggedDemo("fs-1042"), { bare: true }).map((i) => i.group))).toEqual(new Set(["Settings"]));
   });

@@ -125,9 +125,9 @@ function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): 
       part: c.id,
     });
   const clock = promises.filter((p) => p.about === "overclock");
-  for (const [i, p] of clock.entries())
+  for (const p of clock)
     add({
-      id: `clock:${i + 1}`,
+      id: `clock:${named(p.words)}`,
       what: `Overclock: ${p.words}`,
       target: p.value ? String(p.value) : "as agreed",
       how: "Target, what held, under which voltage; what runs as delivered is said, too. The second CPU plug belongs in.",
@@ -142,6 +142,9 @@ function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): 
     });
   return out;
 }
+
+/** A thing that was promised is known by its words: another one that goes or comes changes nothing of it. */
+const named = (words: string): string => words.trim().toLowerCase().replace(/\s+/g, " ").slice(0, 150);
 
 /** The drive that the system goes on: the fastest module, else the first solid one, else the first. */
 function bootDrive(graph: Graph): { part: string; name: string } | undefined {
@@ -205,11 +208,11 @@ function system(graph: Graph, promises: NonNullable<SetupAsked["promises"]>, tes
     how: "Before anything is measured: they change it.",
     unattendedMin: 30,
   });
-  for (const [i, p] of promises.filter((x) => x.about === "installed").entries())
-    add({ id: `program:${i + 1}`, what: p.words, target: "installed, started once", how: "In one go by one installer where there is one." });
-  for (const [i, p] of promises.filter((x) => x.about === "data-moved").entries())
+  for (const p of promises.filter((x) => x.about === "installed"))
+    add({ id: `program:${named(p.words)}`, what: p.words, target: "installed, started once", how: "In one go by one installer where there is one." });
+  for (const p of promises.filter((x) => x.about === "data-moved"))
     add({
-      id: `data:${i + 1}`,
+      id: `data:${named(p.words)}`,
       what: p.words,
       target: "moved, and looked into by the client or with them",
       how: "The old drive stays as it is until the client says so; wiped only by order, with how and proof.",

@@ -12,12 +12,12 @@ interface Kept {
 }
 const holder = globalThis as typeof globalThis & { imbraViews?: LRUCache<string, Kept> };
 
-/** Which revision of a job and of the shelf a view is of, and how far that has seen everything (server/live/since.ts): one question. */
+/** Which revision of a job, of the shelf and of the shop's own defaults a view is of, and how far that has seen everything (server/live/since.ts): one question. */
 export async function keyOf(em: EntityManager, number: string): Promise<{ key: string; since: string } | undefined> {
-  const [row] = await prepared<{ id: string; revision: number; shelf: number; since: string }>(
+  const [row] = await prepared<{ id: string; revision: number; shelf: string; since: string }>(
     em,
     "key of job",
-    `select j."id", j."revision", coalesce((select "shelf_revision" from "shop" where "id" = 1), 0) as "shelf",
+    `select j."id", j."revision", coalesce((select "shelf_revision" || ' ' || md5("defaults"::text) from "shop" where "id" = 1), '0') as "shelf",
      pg_snapshot_xmin(pg_current_snapshot())::text as "since" from "job" j where j."number" = ?`,
     [number],
   );
