@@ -37,7 +37,9 @@ export interface SetupAsked {
 const ADVANCED = "Often behind the advanced view (a function key), or as one touch on the first page.";
 
 /** All that is set up in a machine after it starts, in the order in which it is done. */
-export function setupOf(whole: Graph, { promises = [], testPrograms = [], bare = false }: SetupAsked = {}): SetupItem[] {
+export function setupOf(whole: Graph, { promises: all = [], testPrograms = [], bare = false }: SetupAsked = {}): SetupItem[] {
+  // What a mail says twice is promised once.
+  const promises = all.filter((p, i) => all.findIndex((q) => q.about === p.about && named(q.words) === named(p.words)) === i);
   const graph = asPlugged(whole);
   return [...settings(graph, promises), ...(bare ? [] : system(graph, promises, testPrograms))];
 }
