@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { linesOf, MOST_REPORT_CHARS, readReport } from "../../core/report";
+import { linesOf, readReport } from "../../core/report";
 import { no, type Result, yes } from "../kernel/result";
-import { JobNumber, line } from "../kernel/text";
+import { JobNumber, line, text } from "../kernel/text";
 import { jobAction } from "../unit/action";
 import { see } from "./observe";
 
@@ -23,7 +23,7 @@ export const takeReport = jobAction({
   input: z.object({
     number: JobNumber,
     name: line(200),
-    text: z.string().max(Math.min(MOST_FILE_CHARS, MOST_REPORT_CHARS), "is too long for a report of one machine"),
+    text: text(MOST_FILE_CHARS),
   }),
   run: async (unit, r): Promise<Result<Filled>> => {
     const report = readReport(r.text);
