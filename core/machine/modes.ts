@@ -1,8 +1,8 @@
 import type { Graph, PartNode } from "../assembly";
 
 /**
- * A way in which a thing may be other than good. What it does to the machine is worked out along the ways of current and signal: `whole`,
- * nothing passes; else the function of the thing that fails, all others go on.
+ * A way in which a thing may be other than good. What it does to the machine is worked out along the ways of current and signal:
+ * nothing passes, or one function of the thing fails and all others go on.
  */
 export interface Mode {
   id: string;

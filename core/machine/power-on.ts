@@ -1,5 +1,5 @@
 import { asPlugged, cpuCoolers, type Graph, type LeadNode, mateOf, type PortNode, partsOfKind, withConnections } from "../assembly";
-import { hungOn, panelPinout, signallers } from "../brings";
+import { hungOn, panelPinout } from "../brings";
 import { cpuDrawW, cpuFilledW } from "../power";
 import { list, upper } from "../words";
 import { type Expectation, type Group, leansOf, NOT_REACHED, type PowerOn } from "./expectation";
@@ -20,6 +20,7 @@ import {
   seatPath,
   type World,
 } from "./paths";
+import { speedSignal } from "./speed";
 
 /**
  * What is lit, turns, stops and reads, computed from what is plugged; `bad` pretends that elements are bad. A machine that is only started
@@ -334,35 +335,6 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
               ? "fan-warning"
               : undefined;
   return { path, lines, ...(stopsAt ? { stopsAt } : {}) };
-}
-
-/** A fan that stands still or whose signal is dead tells no speed. */
-function mutedBy(world: World, lead: LeadNode, path: Path): Path {
-  const why = fails(world, "motor", lead.address, lead.part.id) ?? fails(world, "signal", lead.address, lead.part.id);
-  return why === undefined || !path.ok ? path : { ...path, ok: false, missing: why };
-}
-
-/** Some lead under the header gives it a speed signal. */
-function speedSignal(world: World, header: string): Path {
-  const { graph } = world;
-  const p = graph.ports.get(header);
-  const paths = (p ? signallers(graph, p) : []).map(({ lead, through }) =>
-    mutedBy(
-      world,
-      lead,
-      join(
-        world,
-        [lead, ...through].map((l) => leadPath(world, l.address)),
-      ),
-    ),
-  );
-  if (paths.length > 0) return either(paths);
-  const on = p && hungOn(graph, p);
-  return {
-    ok: false,
-    leans: [],
-    missing: on && on.leads.length > 0 ? `nothing on ${p?.name} gives it a speed signal` : `${p?.name ?? "the CPU fan header"} is empty`,
-  };
 }
 
 /** So many things that do not work are named in one sentence. */

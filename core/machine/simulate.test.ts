@@ -15,11 +15,10 @@ describe("nothing wrong", () => {
     const graph = await pluggedDemo(name);
     const s = simulate(graph);
     const free = new Set([...graph.leads.values()].filter((l) => !graph.ofLead.has(l.address)).map((l) => l.address));
-    for (const o of s.observables.filter((x) => !x.isWanted && x.group !== "Heat")) {
-      // Only what no plug brings: a lead that the plan leaves free.
-      const lead = o.id.slice(o.id.indexOf(":") + 1);
-      expect([name, o.id, free.has(lead) || !s.lines.find((l) => l.id === o.id)?.works]).toEqual([name, o.id, true]);
-    }
+    // Only what no plug brings: a lead that the plan leaves free; and full load, where the cooler of the list carries less than the CPU gives.
+    const weak = s.heat !== undefined && s.heat.holds !== "holds";
+    const unwanted = s.observables.filter((o) => !o.isWanted && !(weak && o.id === "cpu-load") && !free.has(o.id.slice(o.id.indexOf(":") + 1)));
+    expect(unwanted.map((o) => `${o.id}: ${o.because}`)).toEqual([]);
     expect(s.faults).toEqual([]);
     expect(s.sequence.length).toBeGreaterThan(4);
     expect([...s.sequence].sort((a, b) => a.fromS - b.fromS).map((m) => m.id)[0]).toBe("standby");
@@ -76,8 +75,9 @@ describe("one thing wrong", () => {
           const leant = before.leans.some(
             (x) => x.id === e || x.id.startsWith(`${part}:`) || x.id === part || (x.kind === "monitor" && e === "monitor"),
           );
-          expect([e, m.id, l.id, leant || m.function !== undefined]).toEqual([e, m.id, l.id, true]);
-          expect(l.because.length).toBeGreaterThan(5);
+          // A function that fails alone is no element of its own: then the line says just that.
+          const says = l.because.toLowerCase().includes(m.words("").trim().toLowerCase());
+          expect([e, m.id, l.id, l.because, leant || says]).toEqual([e, m.id, l.id, l.because, true]);
         }
       }
     }

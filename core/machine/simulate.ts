@@ -1,6 +1,5 @@
 import { airOf, LOW_NOISE, soundSumDb } from "../air";
-import { asPlugged, type Graph, type LeadNode, type PortNode, partsOfKind } from "../assembly";
-import { signallers } from "../brings";
+import { asPlugged, type Graph, type LeadNode, partsOfKind } from "../assembly";
 import { memorySpeed } from "../memory";
 import { upper } from "../words";
 import { type Expectation, NOT_REACHED, type PowerOn } from "./expectation";
@@ -10,6 +9,7 @@ import type { Observable } from "./observable";
 import { fails, type World } from "./paths";
 import { powerOn } from "./power-on";
 import { type Moment, sequenceOf } from "./sequence";
+import { speedPaths } from "./speed";
 
 export interface Simulation extends PowerOn {
   observables: Observable[];
@@ -47,7 +47,7 @@ export function simulate(whole: Graph, { modes = whole.build.modes ?? {}, roomC 
   const heat = heatOf(world, turns, roomC);
   const observables = [
     ...on.lines.map((l) => ofLine(l, graph)),
-    ...readings(world, turns, runs),
+    ...readings(world, runs),
     ...sounds(world, turns, runs),
     ...profileSpeed(graph, on),
     ...heats(world, heat, on, roomC),
@@ -78,18 +78,18 @@ function sockets(graph: Graph): string {
   return outputs.length === 0 ? "" : ` It has ${outputs.map((o) => `${o.count} ${o.socket}`).join(" and ")}.`;
 }
 
-const motorStill = (world: World, l: LeadNode) => fails(world, "motor", l.address, l.part.id);
+const FANS: ReadonlySet<string> = new Set(["cpu-fan", "radiator-fan", "case-fan"]);
 
 /** Speed of a fan as a header reads it at its very first start, rpm. */
 function rpmOf(world: World, l: LeadNode): number | undefined {
   // What is printed of a cooler is its fans' speed.
-  const rpm = l.lead.role === "pump" ? undefined : l.part.type.ratings.rpm;
+  const rpm = FANS.has(l.lead.role) ? l.part.type.ratings.rpm : undefined;
   if (rpm === undefined) return undefined;
   return rpm * (l.part.part.lowNoise ? LOW_NOISE : 1) * (fails(world, "slow", l.address, l.part.id) ? SLOW : 1);
 }
 
 /** What each header of the board reads: the one fan whose speed comes through, or nothing. */
-function readings(world: World, turns: ReadonlyMap<string, boolean>, runs: boolean): Observable[] {
+function readings(world: World, runs: boolean): Observable[] {
   const { graph } = world;
   const headers = [...graph.ports.values()].filter(
     (p) =>
@@ -99,8 +99,8 @@ function readings(world: World, turns: ReadonlyMap<string, boolean>, runs: boole
       graph.atPort.get(p.address)?.length,
   );
   return headers.map((p): Observable => {
-    const told = signallers(graph, p);
-    const heard = told.find(({ lead }) => turns.get(lead.address) && !fails(world, "signal", lead.address, lead.part.id));
+    const told = speedPaths(world, p);
+    const heard = told.find(({ path }) => path.ok);
     const first = told[0]?.lead;
     const rpm = heard && runs ? rpmOf(world, heard.lead) : undefined;
     const known = first && rpmOf({ ...world, bad: new Set() }, first);
@@ -113,14 +113,12 @@ function readings(world: World, turns: ReadonlyMap<string, boolean>, runs: boole
       ...(typeof value === "number" && value > 0 ? { tolerance: Math.round(value * RPM_OFF) } : {}),
       wanted: known === undefined ? "some speed" : Math.round(known),
       isWanted: heard !== undefined && runs && !fails(world, "slow", heard.lead.address, heard.lead.part.id),
-      because: whyReads(world, p, heard?.lead ?? first, heard !== undefined && runs, told.length),
+      because:
+        heard && runs
+          ? `The speed of ${heard.lead.name} comes through${told.length > 1 ? "; of several fans only one is read" : ""}. Full speed until curves are set.`
+          : `${upper((heard ? undefined : told[0]?.path.missing) ?? `no speed comes to ${p.name}`)}.`,
     };
   });
-}
-
-function whyReads(world: World, p: PortNode, l: LeadNode, heard: boolean, told: number): string {
-  if (heard) return `The speed of ${l.name} comes through${told > 1 ? "; of several fans only one is read" : ""}. Full speed until curves are set.`;
-  return `${upper(motorStill(world, l) ?? fails(world, "signal", l.address, l.part.id) ?? `no speed comes to ${p.name}`)}.`;
 }
 
 function sounds(world: World, turns: ReadonlyMap<string, boolean>, runs: boolean): Observable[] {
@@ -220,7 +218,7 @@ function heats(world: World, heat: Heat | undefined, on: PowerOn, roomC: number)
     });
   if (heat && good) {
     c("cpu-idle", "CPU at rest", heat.idleC, good.idleC, Math.abs(heat.idleC - good.idleC) <= HEAT_OFF_K, heat.because);
-    c("cpu-full", "CPU under full load, fans at full", heat.loadC, good.loadC, heat.holds === "holds", heat.because);
+    c("cpu-full", "CPU under full load, fans at full", heat.loadC, good.loadC, heat.holds === good.holds, heat.because);
     out.push({
       id: "cpu-clock",
       group: "Heat",
@@ -229,7 +227,7 @@ function heats(world: World, heat: Heat | undefined, on: PowerOn, roomC: number)
       unit: "%",
       tolerance: 5,
       wanted: Math.round(good.clockShare * 100),
-      isWanted: up && heat.holds === "holds",
+      isWanted: up && heat.holds === good.holds,
       because: heat.holds === "holds" ? "Nothing slows it down." : heat.because,
     });
   }

@@ -29,6 +29,7 @@ export interface Reported {
 
 export interface ReportLine {
   id: string;
+  what: string;
   expected: string;
   seen: string;
   state: "as expected" | "otherwise";
@@ -173,7 +174,13 @@ export function linesOf(graph: Graph, reports: readonly Reported[]): ReportLine[
   const say = (id: string, seen: string | number) => {
     const line = sheet.find((l) => l.id === id);
     if (line && !out.some((o) => o.id === id))
-      out.push({ id, expected: line.expected, seen: String(seen), state: asExpected(line, String(seen)) ? "as expected" : "otherwise" });
+      out.push({
+        id,
+        what: line.what,
+        expected: line.expected,
+        seen: String(seen),
+        state: asExpected(line, String(seen)) ? "as expected" : "otherwise",
+      });
   };
   const all = reports.flatMap((r) => r.read);
   for (const r of all) {

@@ -1,4 +1,4 @@
-import { airOf, soundAtDb, soundSumDb } from "../air";
+import { soundAtDb, soundSumDb } from "../air";
 import { asPlugged, type Graph, type PortNode } from "../assembly";
 import { commandedFrom } from "../brings";
 import { cpuHeat } from "../machine";
@@ -108,6 +108,3 @@ export function curvesOf(whole: Graph, measured: Readonly<Record<string, Measure
     ];
   });
 }
-
-/** Noise of all fans at a share of full speed, dB(A) at 1 m: what the quiet that was promised is held against before anybody measures. */
-export const noiseAtShare = (graph: Graph, share: number): number => Math.round(airOf(graph, share).noiseDb);

@@ -2,7 +2,13 @@ import { describe, expect, it } from "vitest";
 import { DEMO, pluggedDemo } from "../../tests/fixtures/demo";
 import { curvesOf, setupOf, stateOf } from ".";
 
-const done = (after: string, state: "set" | "later" | "not" = "set") => ({ before: "", after, state, why: "" });
+const done = (item: { target: string }, after: string, state: "set" | "later" | "not" = "set") => ({
+  target: item.target,
+  before: "",
+  after,
+  state,
+  why: "",
+});
 
 describe("what is set up after the first start", () => {
   it.each(DEMO)("%s: each thing once, with a target and how; the system after the settings", async (name) => {
@@ -21,11 +27,16 @@ describe("what is set up after the first start", () => {
     if (!profile) throw new Error("the workstation has no profile to set");
     expect(profile).toMatchObject({ value: 6000, unit: "MT/s" });
     expect(stateOf(profile, undefined)).toBe("open");
-    expect(stateOf(profile, done("4800"))).toBe("otherwise");
-    expect(stateOf(profile, done("6000 MT/s"))).toBe("as wanted");
-    expect(stateOf(profile, done("3000 MHz"))).toBe("as wanted");
-    expect(stateOf(profile, done("", "later"))).toBe("later");
-    expect(stateOf(profile, done("", "not"))).toBe("not done");
+    expect(stateOf(profile, done(profile, "4800"))).toBe("otherwise");
+    expect(stateOf(profile, done(profile, "6000 MT/s"))).toBe("as wanted");
+    expect(stateOf(profile, done(profile, "3000 MHz"))).toBe("as wanted");
+    expect(stateOf(profile, done(profile, "off"))).toBe("otherwise");
+    // What was wanted otherwise then is to be looked at again.
+    expect(stateOf(profile, { ...done(profile, "6000"), target: "on: 5600 MT/s" })).toBe("open");
+    const firmware = (({ unit: _, ...rest }) => ({ ...rest, value: 14 }))(profile);
+    expect([13, 14].map((v) => stateOf(firmware, done(firmware, `F${v}`)))).toEqual(["otherwise", "as wanted"]);
+    expect(stateOf(profile, done(profile, "", "later"))).toBe("later");
+    expect(stateOf(profile, done(profile, "", "not"))).toBe("not done");
     const less = setupOf(await pluggedDemo("fs-1041"), { promises: [{ about: "memory-speed", words: "5600", value: 5600 }] });
     expect(less.find((i) => i.id === "memory-profile")?.value).toBe(5600);
   });

@@ -16,16 +16,13 @@ export interface SetupItem {
   value?: number;
   unit?: "MT/s" | "%" | "dB(A)";
   how: string;
-  /** The part that it is about. */
-  part?: string;
-  /** Runs by itself for so long, minutes (common practice). */
-  unattendedMin?: number;
   /** Must be out again before the machine leaves. */
   mustBeOut?: true;
 }
 
 /** What the shop sets up besides: its programs, a start drive that it lends, the updates' day. */
 export interface SetupAsked {
+  /** Each once. */
   promises?: readonly { about: string; words: string; value?: number | undefined }[];
   /** The shop's own programs for the test, which come off again. */
   testPrograms?: readonly string[];
@@ -37,9 +34,7 @@ export interface SetupAsked {
 const ADVANCED = "Often behind the advanced view (a function key), or as one touch on the first page.";
 
 /** All that is set up in a machine after it starts, in the order in which it is done. */
-export function setupOf(whole: Graph, { promises: all = [], testPrograms = [], bare = false }: SetupAsked = {}): SetupItem[] {
-  // What a mail says twice is promised once.
-  const promises = all.filter((p, i) => all.findIndex((q) => q.about === p.about && named(q.words) === named(p.words)) === i);
+export function setupOf(whole: Graph, { promises = [], testPrograms = [], bare = false }: SetupAsked = {}): SetupItem[] {
   const graph = asPlugged(whole);
   return [...settings(graph, promises), ...(bare ? [] : system(graph, promises, testPrograms))];
 }
@@ -55,7 +50,6 @@ function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): 
       target: `${b.needs} or newer`,
       value: b.needs,
       how: "The current never goes while it writes.",
-      part: b.board.id,
     });
   if (board && firmwareBehind(graph).length === 0)
     add({
@@ -63,7 +57,6 @@ function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): 
       what: `Firmware of ${board.part.label ?? board.type.name}`,
       target: "its version written down",
       how: "It stands on the first page of the firmware.",
-      part: board.id,
     });
   const [now, then] = [memorySpeed(graph, false), memorySpeed(graph, true)];
   const promised = promises.find((p) => p.about === "memory-speed")?.value;
@@ -93,7 +86,6 @@ function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): 
         what: "Start order",
         target: `${boot.name} first`,
         how: "The start drive of the shop only for the installation.",
-        part: boot.part,
       });
   }
   for (const c of curvesOf(graph))
@@ -116,7 +108,6 @@ function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): 
         what: `Fan switch of ${s.part.label ?? s.type.name}, where it has one`,
         target: "as the client wants it: quiet, or always turning",
         how: "A switch on the part; write down how it stands.",
-        part: s.id,
       });
   for (const c of partsOfKind(graph, "card").filter((x) => x.type.ratings.hasGraphics))
     add({
@@ -124,7 +115,6 @@ function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): 
       what: `Switch of ${c.part.label ?? c.type.name}, where it has one`,
       target: "as delivered, unless another was agreed",
       how: "Two firmwares, quiet and fast, or its lights: a switch on its edge.",
-      part: c.id,
     });
   const clock = promises.filter((p) => p.about === "overclock");
   for (const p of clock)
@@ -184,14 +174,12 @@ function system(graph: Graph, promises: NonNullable<SetupAsked["promises"]>, tes
       others.length > 0
         ? `Unplug ${others.map((d) => d.part.label ?? d.type.name).join(", ")} for it, and plug back: an installer takes whichever it likes.`
         : "The only one.",
-    part: boot.part,
   });
   add({
     id: "install",
     what: "System",
     target: "installed: edition, language, key or “key follows”, first user",
     how: "Copying takes about ten minutes, all of it twenty to sixty.",
-    unattendedMin: 40,
   });
   const net = [...partsOfKind(graph, "board"), ...partsOfKind(graph, "card")].some((p) => p.type.ratings.wireless);
   add({
@@ -207,8 +195,7 @@ function system(graph: Graph, promises: NonNullable<SetupAsked["promises"]>, tes
     id: "updates",
     what: "Updates",
     target: "up to today, by themselves from now on as agreed",
-    how: "Before anything is measured: they change it.",
-    unattendedMin: 30,
+    how: "Before anything is measured: they change it. About half an hour by itself.",
   });
   for (const p of promises.filter((x) => x.about === "installed"))
     add({ id: `program:${named(p.words)}`, what: p.words, target: "installed, started once", how: "In one go by one installer where there is one." });
@@ -233,6 +220,8 @@ function system(graph: Graph, promises: NonNullable<SetupAsked["promises"]>, tes
 
 /** How an item stands, as it was written down. */
 export interface SetupDone {
+  /** What was wanted when it was: where parts or wishes changed since, it is to be looked at again. */
+  target: string;
   before: string;
   after: string;
   state: "set" | "later" | "not";
@@ -240,14 +229,19 @@ export interface SetupDone {
 }
 export type SetupState = "open" | "as wanted" | "otherwise" | "later" | "not done";
 
-/** Is what was written down what was wanted? A number is compared; words are taken as said. */
+/** A tool that rounds differs by so much, MT/s. */
+const ROUNDED_MTS = 2;
+/** The number in words that somebody wrote down: "6000 MT/s", "F12"; not a number where there is none. */
+export const numberIn = (words: string): number => Number(/\d+(?:[.,]\d+)?/.exec(words)?.[0]?.replace(",", ".") ?? Number.NaN);
+
+/** Is what was written down what is wanted? A number is compared; words are taken as said. What was wanted otherwise then is open again. */
 export function stateOf(item: SetupItem, d: SetupDone | undefined): SetupState {
-  if (!d) return "open";
+  if (!d || d.target !== item.target) return "open";
   if (d.state === "later") return "later";
   if (d.state === "not") return "not done";
   if (item.value === undefined) return "as wanted";
-  const read = Number(/-?\d+(?:[.,]\d+)?/.exec(d.after)?.[0]?.replace(",", ".") ?? Number.NaN);
-  if (!Number.isFinite(read)) return "as wanted";
+  const read = numberIn(d.after);
+  if (item.unit !== "MT/s") return read >= item.value ? "as wanted" : "otherwise";
   // A tool that shows the clock shows half of the rate (JEDEC: two transfers a clock).
-  return read >= item.value - 2 || (item.unit === "MT/s" && Math.abs(2 * read - item.value) <= 2) ? "as wanted" : "otherwise";
+  return read >= item.value - ROUNDED_MTS || Math.abs(2 * read - item.value) <= ROUNDED_MTS ? "as wanted" : "otherwise";
 }

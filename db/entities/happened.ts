@@ -117,6 +117,7 @@ export const SetupRow = defineEntity({
     id: id(),
     job: () => p.manyToOne(Job).deleteRule("cascade"),
     item: p.text(),
+    target: p.text(),
     before: p.text().default(""),
     after: p.text().default(""),
     state: p.text(),

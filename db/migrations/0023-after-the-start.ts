@@ -10,7 +10,7 @@ export class AfterTheStart extends Migration {
       this.addSql(`alter table "${table}" add constraint "${table}_by_id_foreign" foreign key ("by_id") references "person" ("id") on update cascade;`);
     };
     this.addSql(
-      `create table "setup_done" ("id" uuid not null default gen_random_uuid(), "job_id" uuid not null, "item" text not null, "before" text not null default '', "after" text not null default '', "state" text not null, "why" text not null default '', "by_id" uuid not null, "at" timestamptz not null default now(), constraint "setup_done_pkey" primary key ("id"));`,
+      `create table "setup_done" ("id" uuid not null default gen_random_uuid(), "job_id" uuid not null, "item" text not null, "target" text not null, "before" text not null default '', "after" text not null default '', "state" text not null, "why" text not null default '', "by_id" uuid not null, "at" timestamptz not null default now(), constraint "setup_done_pkey" primary key ("id"));`,
     );
     this.addSql(`alter table "setup_done" add constraint "setup_done_job_id_item_unique" unique ("job_id", "item");`);
     by("setup_done");

@@ -47,7 +47,7 @@ export function Reports({ number }: { number: string }) {
           ))}
           {filled.read.map((r) => (
             <li key={`${r.id} ${r.value}`} className="flex justify-between gap-3 border-t border-rule py-0.5">
-              <span className="min-w-0 truncate">{r.id}</span>
+              <span className="min-w-0 truncate">{r.id.replace(/[-:]/g, " ")}</span>
               <span className="mono shrink-0">{r.value}</span>
             </li>
           ))}

@@ -14,6 +14,12 @@ type Item = JobView["after"]["items"][number];
 const STATE = { open: "free", "as wanted": "checked", otherwise: "wrong", later: "waiting", "not done": "planned" } as const;
 const WORD = { open: "open", "as wanted": "as wanted", otherwise: "otherwise than wanted", later: "put off", "not done": "not done" } as const;
 
+/** What was written down and is not what is wanted now. */
+function wrongOf({ stands, done, target }: Item): string | undefined {
+  if (stands === "otherwise") return `Is ${done?.after || "not said"}, wanted ${target}`;
+  return stands === "open" && done ? `Was ${done.after || "set"} when wanted was: ${done.target}. Look again.` : undefined;
+}
+
 /** One thing of the set-up: how it is to be, one key where it is so, a sheet for everything else. */
 export function SetupRow({
   number,
@@ -31,7 +37,7 @@ export function SetupRow({
   const saw = item.done ? { state: item.done.state, after: item.done.after } : null;
   return (
     <li className={ROW}>
-      <What what={item.what} because={item.how} wrong={item.stands === "otherwise" ? `Is ${item.done?.after}, wanted ${item.target}` : undefined} />
+      <What what={item.what} because={item.how} wrong={wrongOf(item)} />
       <span className="line-clamp-2 text-second leading-tight" title={item.target}>
         <span className="sr-only">Wanted: </span>
         {item.target}

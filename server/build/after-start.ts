@@ -43,7 +43,7 @@ export async function afterStart(em: EntityManager, b: JobBuild): Promise<AfterS
     ...(hottest === undefined ? {} : { hottestC: hottest }),
     items: items.map((i) => {
       const r = done.get(i.id);
-      const d = r ? { before: r.before, after: r.after, state: r.state as SetupDone["state"], why: r.why } : undefined;
+      const d = r ? { target: r.target, before: r.before, after: r.after, state: r.state as SetupDone["state"], why: r.why } : undefined;
       return { ...i, stands: stateOf(i, d), done: d && r ? { ...d, by: r.by.name, at: r.at.toISOString() } : null };
     }),
     promises,

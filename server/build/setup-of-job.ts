@@ -11,7 +11,11 @@ export const promisesOf = (brief: unknown): { about: string; words: string; valu
   const read = z
     .object({ promises: z.array(z.object({ about: z.string(), words: z.string(), value: z.number().optional() })).default([]) })
     .safeParse(brief ?? {});
-  return read.success ? read.data.promises : [];
+  if (!read.success) return [];
+  // What a mail says twice is promised once.
+  const same = (w: string) => w.trim().toLowerCase().replace(/\s+/g, " ");
+  const all = read.data.promises;
+  return all.filter((p, i) => all.findIndex((q) => q.about === p.about && same(q.words) === same(p.words)) === i);
 };
 
 /** All that is set up in a job's machine after it starts. */

@@ -43,7 +43,7 @@ export const takeReport = jobAction({
     return yes({
       from: report.from,
       lines: lines.length,
-      otherwise: lines.filter((l) => l.state === "otherwise").map((l) => `${l.id}: ${l.seen}, expected ${l.expected}`),
+      otherwise: lines.filter((l) => l.state === "otherwise").map((l) => `${l.what}: ${l.seen}, expected ${l.expected}`),
       read: report.read.slice(0, 60).map((x) => ({ id: x.id, value: `${x.value}${x.unit ? ` ${x.unit}` : ""}` })),
       unknown: report.unknown,
     });

@@ -150,6 +150,9 @@ export const withdrawTip = shopAction({
     const row = await unit.tx.findOne(Tip, { id: tip, withdrawnAt: null });
     if (!row) return no("That tip was withdrawn already. Nothing was changed.");
     row.withdrawnAt = unit.when.happened;
+    const shown = row.photo;
+    row.photo = null;
+    if (shown) afterCommit(unit.tx, () => void photoStore.remove(shown));
     return done();
   },
 });

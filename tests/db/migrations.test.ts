@@ -57,7 +57,7 @@ describe("migrations", () => {
         insert into type_photo (type, width, height, bytes, by_id) select 'f', 2, 2, 9, id from person`,
       "0021-soak": `insert into soak_log (job_id, name, readings, soak, by_id) select j.id, 'log.csv', '{}', '{}', t.id from job j, person t`,
       "0022-beside-parts": `update tip set photo = gen_random_uuid(), photo_width = 2, photo_height = 2, photo_bytes = 9; update job_part set availability = 'in three days' where key = 'fan-1'`,
-      "0023-after-the-start": `insert into setup_done (job_id, item, state, after, by_id) select j.id, 'firmware', 'set', '12', t.id from job j, person t;
+      "0023-after-the-start": `insert into setup_done (job_id, item, target, state, after, by_id) select j.id, 'firmware', '12', 'set', '12', t.id from job j, person t;
         insert into proof (job_id, about, words, body, by_id) select j.id, 'quiet', 'quiet', '{"result":"seen","conditions":"","why":""}', t.id from job j, person t`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
