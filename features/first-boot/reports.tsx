@@ -4,6 +4,7 @@ import type { Filled } from "../../server/first-boot/report";
 import { ChooseFile } from "../../ui/choose-file";
 import { reportAction } from "../actions/first-boot";
 import { useAct } from "../frame/use-act";
+import { ActSaid } from "../shared/act-said";
 
 const MOST_FILE_BYTES = 8_000_000;
 
@@ -30,14 +31,7 @@ export function Reports({ number }: { number: string }) {
       <h3 className="font-semibold">Reports of the machine</h3>
       <p className="text-second text-soft">What lshw -json, sensors -j, smartctl --json or dmidecode wrote.</p>
       <ChooseFile word="A report file" accept=".json,.txt,application/json,text/plain" onFile={take} className="self-start" />
-      <p role="status" className="text-second">
-        {act.sentence}
-        {act.more.map((m) => (
-          <span key={m} className="block">
-            {m}
-          </span>
-        ))}
-      </p>
+      <ActSaid act={act} />
       {filled ? (
         <ul className="text-second">
           {filled.otherwise.map((o) => (

@@ -10,6 +10,7 @@ import { LineChart } from "../../ui/line-chart";
 import { soakLogAction } from "../actions/first-boot";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
+import { ActSaid } from "../shared/act-said";
 import { TypedSoak } from "./typed-soak";
 
 const WORD: Record<SoakView["soak"]["verdict"], string> = {
@@ -54,14 +55,7 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
         <ChooseFile word="A log of readings" accept=".csv,.txt,text/csv,text/plain" onFile={take} />
         <TypedSoak number={number} />
       </div>
-      <p role="status" className="text-second">
-        {act.sentence}
-        {act.more.map((m) => (
-          <span key={m} className="block">
-            {m}
-          </span>
-        ))}
-      </p>
+      <ActSaid act={act} />
       {notes.map((n) => (
         <p key={n} className="text-second text-soft">
           {n}

@@ -13,6 +13,7 @@ import { newJobAction } from "../actions/intake";
 import { ask } from "../frame/ask";
 import { readTextFile } from "../frame/read-text-file";
 import { useAct } from "../frame/use-act";
+import { ActSaid } from "../shared/act-said";
 import { pickedSchools, SCHOOLS, type SchoolId } from "../shared/schools";
 import { type Columns, guessColumns, rowsOf } from "./csv";
 import { dropDraft, keepDraft, keptDraft, withFix } from "./draft";
@@ -332,14 +333,7 @@ export function IntakeScreen({ earlier }: { earlier: { number: string; title: st
               ))}
             </div>
           </Fold>
-          <p role="status" className="text-second">
-            {act.sentence}
-            {act.more.map((m) => (
-              <span key={m} className="block">
-                {m}
-              </span>
-            ))}
-          </p>
+          <ActSaid act={act} />
           <Button tone="mark" type="submit" className="mt-auto" disabled={act.pending}>
             Make the job
           </Button>

@@ -7,6 +7,7 @@ import Link from "../../ui/link";
 import { SeverityShape } from "../../ui/marks";
 import { saveTypeAction } from "../actions/shelf";
 import { useAct } from "../frame/use-act";
+import { ActSaid } from "../shared/act-said";
 import { KIND_WORD } from "../shared/kinds";
 import { CountingForm } from "./counting-form";
 import { draftOf } from "./draft";
@@ -158,14 +159,9 @@ export function NewTypeScreen({ asked, alike, by }: { asked: string; alike: Part
               </ul>
             ) : null}
             <div className="flex items-center gap-3">
-              <p role="status" className="min-w-0 flex-1 text-second">
-                {act.sentence || made.fault || (id ? <span className="mono text-soft">{id}</span> : "Give it a name.")}
-                {act.more.map((m) => (
-                  <span key={m} className="block">
-                    {m}
-                  </span>
-                ))}
-              </p>
+              <ActSaid act={act} className="min-w-0 flex-1">
+                {made.fault || (id ? <span className="mono text-soft">{id}</span> : "Give it a name.")}
+              </ActSaid>
               <Button tone="mark" disabled={act.pending || form.name.trim() === "" || !made.type} onClick={save}>
                 Put it on the shelf
               </Button>

@@ -11,6 +11,7 @@ import { Toolbar, ToolbarKey } from "../../ui/toolbar";
 import { saveTypeAction } from "../actions/shelf";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
+import { ActSaid } from "../shared/act-said";
 import { KIND_WORD } from "../shared/kinds";
 import { Tips } from "../shared/tips";
 import { CountingForm } from "./counting-form";
@@ -159,14 +160,7 @@ export function TypeScreen({ entry, mayWithdraw = false }: { entry: ShelfEntry; 
                 ))}
               </ul>
             ) : null}
-            <p role="status" className="mb-2 text-second">
-              {act.sentence}
-              {act.more.map((m) => (
-                <span key={m} className="block">
-                  {m}
-                </span>
-              ))}
-            </p>
+            <ActSaid act={act} className="mb-2" />
             <div className="flex items-end gap-2">
               <label className="min-w-0 flex-1">
                 <span className="block text-second text-soft">Why (stays with the revision)</span>

@@ -7,6 +7,7 @@ import type { ShopDefaults } from "../../server/shop/defaults";
 import { Button } from "../../ui/button";
 import { defaultsAction } from "../actions/job";
 import { useAct } from "../frame/use-act";
+import { ActSaid } from "../shared/act-said";
 import { KIND_WORD } from "../shared/kinds";
 
 const upper = (w: string) => w.charAt(0).toUpperCase() + w.slice(1);
@@ -25,6 +26,12 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
     <label>
       <span className="block text-second text-soft">{word}</span>
       <input className="field w-full" value={form[id]} readOnly={!mayChange} onChange={(e) => set(id, e.target.value)} {...more} />
+    </label>
+  );
+  const paragraph = (id: "address" | "letterWords" | "offerWords", word: string, rows: number, most: number) => (
+    <label>
+      <span className="block text-second text-soft">{word}</span>
+      <textarea className="field w-full" rows={rows} maxLength={most} value={form[id]} onChange={(e) => set(id, e.target.value)} />
     </label>
   );
   const isChanged = JSON.stringify({ ...form, rate: Number(rate) || 0 }) !== JSON.stringify(was);
@@ -46,14 +53,9 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
       >
         <div className="flex flex-wrap items-center gap-4">
           <h1 className="text-action font-[650]">The shop</h1>
-          <p role="status" className="min-w-0 flex-1 text-second">
-            {act.sentence || (mayChange ? "What every new job begins with. Jobs that are made keep what they have." : "A lead changes this.")}
-            {act.more.map((m) => (
-              <span key={m} className="block">
-                {m}
-              </span>
-            ))}
-          </p>
+          <ActSaid act={act} className="min-w-0 flex-1">
+            {mayChange ? "What every new job begins with. Jobs that are made keep what they have." : "A lead changes this."}
+          </ActSaid>
           {mayChange ? (
             <Button type="submit" tone="mark" disabled={act.pending || !isChanged}>
               Keep it
@@ -64,10 +66,7 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
           <fieldset className="flex min-w-0 flex-col gap-3" disabled={!mayChange}>
             <legend className="mb-2 text-key font-[650]">On papers</legend>
             {text("name", "Name of the shop", { maxLength: 120 })}
-            <label>
-              <span className="block text-second text-soft">Address, as it stands on papers</span>
-              <textarea className="field w-full" rows={3} maxLength={400} value={form.address} onChange={(e) => set("address", e.target.value)} />
-            </label>
+            {paragraph("address", "Address, as it stands on papers", 3, 400)}
             <div className="grid grid-cols-3 gap-3">
               <label>
                 <span className="block text-second text-soft">An hour of work costs</span>
@@ -84,26 +83,8 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
               {text("currency", "Currency, as written", { maxLength: 8 })}
               {text("dueHour", "Usual hour when due", { type: "time" })}
             </div>
-            <label>
-              <span className="block text-second text-soft">What a letter to a client begins with: above the list of every offer</span>
-              <textarea
-                className="field w-full"
-                rows={3}
-                maxLength={2000}
-                value={form.letterWords}
-                onChange={(e) => set("letterWords", e.target.value)}
-              />
-            </label>
-            <label>
-              <span className="block text-second text-soft">Under every offer</span>
-              <textarea
-                className="field w-full"
-                rows={4}
-                maxLength={2000}
-                value={form.offerWords}
-                onChange={(e) => set("offerWords", e.target.value)}
-              />
-            </label>
+            {paragraph("letterWords", "What a letter to a client begins with: above the list of every offer", 3, 2000)}
+            {paragraph("offerWords", "Under every offer", 4, 2000)}
             <label>
               <span className="block text-second text-soft">
                 Test programs and accounts of the shop, one a line: they come off before a machine leaves
