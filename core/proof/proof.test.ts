@@ -52,6 +52,10 @@ describe("what was promised against what was measured", () => {
     expect(verdictOf(quiet, { ...proof, value: 33 }).verdict).toBe("not kept");
     expect(verdictOf(quiet, undefined).verdict).toBe("open");
     expect(verdictOf(quiet, { ...proof, result: "not tested", why: "no meter" })).toEqual({ verdict: "not tested", because: "no meter" });
+    // A number with nothing to hold it against is no proof until somebody says so.
+    const loose = { about: "program", words: "the race, smooth" };
+    expect(verdictOf(loose, { ...proof, value: 20 })).toMatchObject({ verdict: "open", because: expect.stringContaining("no number was promised") });
+    expect(verdictOf(loose, { ...proof, value: 71, result: "seen" }).verdict).toBe("kept");
     expect(verdictOf({ about: "installed", words: "the office set" }, { ...proof, result: "seen" }).verdict).toBe("kept");
   });
   it("what cannot be is pointed out: worst above average, a finer picture that is faster", () => {

@@ -26,8 +26,9 @@ export function verdictOf(p: Promised, proof: Proof | undefined): { verdict: Ver
   if (!proof) return { verdict: "open", because: "Nobody has looked yet." };
   if (proof.result === "not tested") return { verdict: "not tested", because: proof.why };
   if (proof.result === "not kept") return { verdict: "not kept", because: proof.why };
-  if (proof.result === "seen" || p.value === undefined || proof.value === undefined)
-    return { verdict: "kept", because: proof.value === undefined ? "Seen." : `Measured ${proof.value}.` };
+  if (proof.result === "seen" || proof.value === undefined)
+    return { verdict: "kept", because: proof.value === undefined ? "Seen." : `Seen to be so; measured ${proof.value}.` };
+  if (p.value === undefined) return { verdict: "open", because: `Measured ${proof.value}; no number was promised. Say whether that keeps it.` };
   const kept = AT_MOST.has(p.about) ? proof.value <= p.value : proof.value >= p.value;
   const least = AT_MOST.has(p.about) ? "at most" : "at least";
   return { verdict: kept ? "kept" : "not kept", because: `Measured ${proof.value}, promised ${least} ${p.value}.` };

@@ -85,7 +85,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
   const next = headings.find((h) => left(h) > 0);
   const allSeen = power.lines.every((l) => seen[l.id] || NEEDS_LOAD.has(l.id));
   return (
-    <div className="cols cols-3">
+    <div className="cols cols-3 cols-sheet">
       <nav aria-label="Headings" className="region w-48 shrink-0 border-r border-rule py-2">
         <h1 className="sr-only">First boot of {head.number}</h1>
         {headings.map((h) => (

@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import type { PromiseKind } from "../../core/intake";
 import { MOST_FRAME_CHARS, type Proof, ratesOf, readFrames } from "../../core/proof";
 import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
@@ -8,22 +9,22 @@ import { Dialog } from "../../ui/dialog";
 import { StateMark } from "../../ui/marks";
 import { proveAction } from "../actions/first-boot";
 import { useAct } from "../frame/use-act";
+import { PROMISE_UNIT } from "../shared/promise-unit";
 import { ROW, What } from "./sheet-line";
 
 type Promised = JobView["after"]["promises"][number];
 const STATE = { open: "free", kept: "checked", "not kept": "wrong", "not tested": "planned" } as const;
-const UNIT: Readonly<Record<string, string>> = { program: "frames a second", quiet: "dB(A)", "memory-speed": "MT/s", overclock: "MHz" };
 const num = (t: string) => (t.trim() === "" ? undefined : Number(t.replace(",", ".")));
 
 /** One thing that was promised, and what came of it. */
 export function ProofRow({ number, p }: { number: string; p: Promised }) {
-  const unit = UNIT[p.about] ?? "";
+  const unit = PROMISE_UNIT[p.about as PromiseKind] ?? "";
   return (
     <li className={ROW}>
       <What what={p.words} because={p.because} wrong={p.verdict === "not kept" ? "Not kept" : undefined} />
       <span className="text-second">{p.value === undefined ? "" : `${p.about === "quiet" ? "at most" : "at least"} ${p.value} ${unit}`}</span>
       <div className="flex flex-wrap items-center gap-2">
-        <StateMark state={STATE[p.verdict]} size={13} word={p.verdict === "open" ? "not looked at" : p.verdict} />
+        <StateMark state={STATE[p.verdict]} size={13} word={p.verdict === "open" ? (p.proof ? "kept or not?" : "not looked at") : p.verdict} />
         <ProofSheet number={number} p={p} unit={unit} />
         {p.proof ? <span className="text-second text-soft">{p.proof.by}</span> : null}
       </div>
@@ -57,8 +58,8 @@ function ProofSheet({ number, p, unit }: { number: string; p: Promised; unit: st
             result,
             conditions: form.conditions,
             why: form.why,
-            ...(result === "measured" && value !== undefined ? { value } : {}),
-            ...(result === "measured" && worst1 !== undefined ? { worst1 } : {}),
+            ...(value === undefined ? {} : { value }),
+            ...(worst1 === undefined ? {} : { worst1 }),
             ...(wide && high ? { pixels: Math.round(wide * high) } : p.proof?.pixels ? { pixels: p.proof.pixels } : {}),
           },
         }),
@@ -134,7 +135,7 @@ function ProofSheet({ number, p, unit }: { number: string; p: Promised; unit: st
           </Button>
           {measures ? (
             <Button disabled={act.pending} onClick={() => keep("seen")}>
-              Seen, not measured
+              {p.value === undefined ? "It is kept" : "Seen, not measured"}
             </Button>
           ) : null}
           <Button disabled={act.pending} onClick={() => keep("not kept")}>

@@ -10,6 +10,7 @@ import { briefAction } from "../actions/job";
 import { wishesAction } from "../actions/parts";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
+import { PROMISE_UNIT } from "../shared/promise-unit";
 
 const ABOUT: Record<PromiseKind, string> = {
   program: "Programs",
@@ -31,6 +32,8 @@ export function ClientView({ brief, number, aside, wishes }: { brief: Brief; num
   const dates = useDates();
   const [about, setAbout] = useState<PromiseKind>("program");
   const [words, setWords] = useState("");
+  const [value, setValue] = useState("");
+  const unit = PROMISE_UNIT[about];
   const [phone, setPhone] = useState(brief.phone);
   const [hour, setHour] = useState(brief.dueHour ?? "");
   const [promised, setPromised] = useState(brief.duePromised);
@@ -49,7 +52,7 @@ export function ClientView({ brief, number, aside, wishes }: { brief: Brief; num
             <span className="min-w-0 flex-1">
               {p.words}
               <span className="block text-second text-soft">
-                {p.value === undefined ? "" : `${p.value}${p.about === "quiet" ? " dB(A)" : p.about === "program" ? " frames a second" : ""}, `}
+                {p.value === undefined ? "" : `${p.about === "quiet" ? "at most" : "at least"} ${p.value} ${PROMISE_UNIT[p.about] ?? ""}, `}
                 {p.by && p.at ? `${p.by}, ${dates.day(p.at)}` : "from the mail"}
               </span>
             </span>
@@ -70,9 +73,10 @@ export function ClientView({ brief, number, aside, wishes }: { brief: Brief; num
           e.preventDefault();
           if (words.trim() === "") return;
           act.run(
-            () => briefAction({ number, promise: { about, words: words.trim() } }),
+            () => briefAction({ number, promise: { about, words: words.trim(), ...(unit && value !== "" ? { value: Number(value) } : {}) } }),
             () => {
               setWords("");
+              setValue("");
               return "Kept, with your name.";
             },
           );
@@ -92,6 +96,22 @@ export function ClientView({ brief, number, aside, wishes }: { brief: Brief; num
           <span className="block text-second text-soft">What is promised</span>
           <input className="field w-full" value={words} maxLength={300} onChange={(e) => setWords(e.target.value)} />
         </label>
+        {unit ? (
+          <label>
+            <span className="block text-second text-soft">
+              {about === "quiet" ? "At most" : "At least"}, {unit}
+            </span>
+            <input
+              className="field mono w-32"
+              type="number"
+              min={0}
+              max={100000}
+              step="any"
+              value={value}
+              onChange={(e) => setValue(e.target.value)}
+            />
+          </label>
+        ) : null}
         <Button type="submit" disabled={act.pending || words.trim() === ""}>
           Promise it
         </Button>

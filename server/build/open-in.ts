@@ -15,7 +15,7 @@ export const openWords = (n: { stops: number; faults: number; steps: number; lin
   ...count(n.lines, "line of first boot not looked at", "lines of first boot not looked at"),
   ...count(after.setup, "setting or thing of the system open", "settings and things of the system open"),
   ...(after.soaked ? [] : ["no soak that held"]),
-  ...count(after.promises, "promise without a proof", "promises without a proof"),
+  ...count(after.promises, "promise not proved", "promises not proved"),
   ...after.mustBeOut.map((w) => `${w} is not out again`),
 ];
 

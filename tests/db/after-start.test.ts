@@ -120,7 +120,7 @@ describe("soak and proof", () => {
       expect(await carryOut(db.em(), by, changeBrief, { number, promise })).toMatchObject({ ok: true });
     const [race, quiet] = (await setNow()).promises;
     expect([race?.verdict, quiet?.verdict]).toEqual(["open", "open"]);
-    expect((await db.view(number)).open).toContain("2 promises without a proof");
+    expect((await db.view(number)).open).toContain("2 promises not proved");
     const say = async (p: { about: string; words: string } | undefined, proof: object) =>
       carryOut(db.em(), await db.by(), prove, { number, about: p?.about ?? "", words: p?.words ?? "", proof } as never);
     expect(await say(race, { result: "not tested" })).toMatchObject({ ok: false, sentence: expect.stringContaining("Write why") });
@@ -132,7 +132,7 @@ describe("soak and proof", () => {
     expect(a.promises.map((p) => p.verdict)).toEqual(["kept", "not tested"]);
     expect(a.absurd).toEqual([expect.stringContaining("above the average")]);
     expect(a.promises[0]?.proof?.by).toBe((await db.by()).name);
-    expect((await db.view(number)).open.join()).not.toContain("without a proof");
+    expect((await db.view(number)).open.join()).not.toContain("not proved");
   });
   it("the rate of the worst hundredth is that of the database's own percentile (PostgreSQL, percentile_cont)", async () => {
     const ms = Array.from({ length: 997 }, (_, i) => 8 + ((i * 7919) % 613) / 40);
