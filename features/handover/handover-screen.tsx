@@ -19,6 +19,9 @@ export function HandoverScreen({ view, leftOver }: { view: HandoverSlice; leftOv
         {view.unseen === 0 ? "Everything on the first-boot sheet has been seen." : `${view.unseen} of ${view.lines} checks have not been made.`}
       </h1>
       <Closing number={view.head.number} stage={view.head.stage} open={view.open} />
+      <a className="key mt-3 inline-flex no-underline" href={`/files/job/${encodeURIComponent(view.head.number)}/label.pdf`} download>
+        Label for the machine
+      </a>
       <div className="mt-4 grid grid-cols-2 gap-8 max-[760px]:grid-cols-1">
         <section>
           <h2 className="text-key font-[650]">What is in it</h2>

@@ -28,7 +28,7 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
       <input className="field w-full" value={form[id]} readOnly={!mayChange} onChange={(e) => set(id, e.target.value)} {...more} />
     </label>
   );
-  const paragraph = (id: "address" | "letterWords" | "offerWords", word: string, rows: number, most: number) => (
+  const paragraph = (id: "address" | "labelWords" | "letterWords" | "offerWords", word: string, rows: number, most: number) => (
     <label>
       <span className="block text-second text-soft">{word}</span>
       <textarea className="field w-full" rows={rows} maxLength={most} value={form[id]} onChange={(e) => set(id, e.target.value)} />
@@ -83,6 +83,7 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
               {text("currency", "Currency, as written", { maxLength: 8 })}
               {text("dueHour", "Usual hour when due", { type: "time" })}
             </div>
+            {paragraph("labelWords", "On the label of every machine: whom to call, how long it is covered", 2, 200)}
             {paragraph("letterWords", "What a letter to a client begins with: above the list of every offer", 3, 2000)}
             {paragraph("offerWords", "Under every offer", 4, 2000)}
             <label>

@@ -1,5 +1,6 @@
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 import { describe, expect, it } from "vitest";
+import { labelPaper } from "./label";
 import { newPaper } from "./paper";
 
 async function words(pdf: Buffer): Promise<string> {
@@ -27,5 +28,21 @@ describe("paper", () => {
     const { doc, end } = newPaper("x");
     doc.font("text").text("Größe 5 mm · 20 °C – “so”");
     expect(await words(await end())).toContain("Größe5mm·20°C–“so”");
+  });
+});
+
+describe("a label", () => {
+  it("says whose machine it is and the shop's own words, on one page however much somebody typed", async () => {
+    const job = { number: "FS-1042", title: "Recording room", client: "Gannet Lane Choir" };
+    const said = await words(await labelPaper(job, { name: "Łódź Systems", labelWords: "Call 555 0100. Covered two years." }));
+    for (const w of ["ŁódźSystems", "FS-1042", "Recordingroom", "GannetLaneChoir", "Call5550100.Coveredtwoyears."]) expect(said).toContain(w);
+    const long = await labelPaper(
+      { ...job, title: "long ".repeat(60), client: "W".repeat(200) },
+      { name: "n ".repeat(100), labelWords: "line\n".repeat(40) },
+    );
+    const doc = await getDocument({ data: new Uint8Array(long), useSystemFonts: false }).promise;
+    expect(doc.numPages).toBe(1);
+    const [, , w, h] = (await doc.getPage(1)).view;
+    expect([Math.round(((w ?? 0) * 25.4) / 72), Math.round(((h ?? 0) * 25.4) / 72)]).toEqual([90, 50]);
   });
 });

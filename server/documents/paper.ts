@@ -66,8 +66,13 @@ function withAllLetters(doc: Doc): void {
 }
 
 /** An empty A4 document in the app's own letters; `end` numbers its pages and gives it. */
-export function newPaper(title: string): { doc: PDFKit.PDFDocument; end: () => Promise<Buffer> } {
-  const doc = new PDFDocument({ size: "A4", margin: PAGE.edge, info: { Title: title }, lang: "en", bufferPages: true });
+export function newPaper(title: string, labelMm?: { w: number; h: number }): { doc: PDFKit.PDFDocument; end: () => Promise<Buffer> } {
+  const doc = new PDFDocument({
+    ...(labelMm ? { size: [labelMm.w * MM, labelMm.h * MM], margin: 0 } : { size: "A4", margin: PAGE.edge }),
+    info: { Title: title },
+    lang: "en",
+    bufferPages: true,
+  });
   for (const [name, family] of Object.entries(FAMILIES))
     for (const [file, more] of [
       ["latin", ""],
@@ -83,7 +88,8 @@ export function newPaper(title: string): { doc: PDFKit.PDFDocument; end: () => P
   });
   const end = (): Promise<Buffer> => {
     const pages = doc.bufferedPageRange();
-    for (let i = 0; i < pages.count; i++) {
+    // A label has no foot.
+    for (let i = 0; !labelMm && i < pages.count; i++) {
       doc.switchToPage(i);
       doc
         .font("text")

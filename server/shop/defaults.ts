@@ -22,6 +22,8 @@ export const ShopDefaults = z.object({
   schools: SchoolsPicked.default({}),
   /** What a letter to a client begins with: above the list of every offer. */
   letterWords: text(2000).default(""),
+  /** On the label of every machine: whom to call, until when it is covered. */
+  labelWords: text(200).default(""),
   /** What hands take here, by measure, minutes; instead of the practice value, until enough were recorded. */
   minutes: MinutesSaid.default({}),
   /** Under every offer. */

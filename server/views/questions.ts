@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { Job } from "../../db";
+import { labelOf } from "../documents/label";
 import { runSheet } from "../documents/run-sheet";
 import { WIRING_FILES, type WiringFile, wiringFile } from "../documents/wiring-file";
 import { no, type Result, yes } from "../kernel/result";
@@ -66,6 +67,13 @@ export const wiringAsFile = query({
   }),
   run: async (em, { number, as, side, built }): Promise<Result<string | Buffer>> =>
     found(await wiringFile(em, number, as, side, built), `such file of ${number}`),
+});
+
+/** The machine's label. */
+export const labelAsFile = query({
+  name: "job.label",
+  input: OfJob,
+  run: async (em, { number }): Promise<Result<Buffer>> => found(await labelOf(em, number), `job ${number}`),
 });
 
 export const runSheetAsFile = query({

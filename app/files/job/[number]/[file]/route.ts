@@ -3,9 +3,9 @@ import { WIRING_FILES, type WiringFile } from "../../../../../server/documents/w
 import { whoIsIt } from "../../../../../server/kernel/who";
 import { offerAsFile, purchasesAsFile } from "../../../../../server/offer/files";
 import { fetched } from "../../../../../server/unit/door";
-import { runSheetAsFile, wiringAsFile } from "../../../../../server/views/questions";
+import { labelAsFile, runSheetAsFile, wiringAsFile } from "../../../../../server/views/questions";
 
-/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, `run-sheet.pdf`, `offer.pdf` or `to-order.csv` of a job. */
+/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, `run-sheet.pdf`, `label.pdf`, `offer.pdf` or `to-order.csv` of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {
   const { number, file } = await params;
   if (file === "offer.pdf") {
@@ -15,6 +15,10 @@ export async function GET(_request: Request, { params }: { params: Promise<{ num
   if (file === "to-order.csv") {
     const list = await fetched(purchasesAsFile, { number });
     return "status" in list ? notHere(list.status) : asFile(list.value, "text/csv; charset=utf-8", number, file);
+  }
+  if (file === "label.pdf") {
+    const label = await fetched(labelAsFile, { number });
+    return "status" in label ? notHere(label.status) : asFile(new Uint8Array(label.value), "application/pdf", number, file);
   }
   if (file === "run-sheet.pdf") {
     const sheet = await fetched(runSheetAsFile, { number });
