@@ -70,11 +70,12 @@ module.exports = {
     },
     no("app-is-thin", "^app/", "^(cli|core|workers)/", "routes go through features and server"),
     no("cli-on-core", "^cli/", "^(app|features|ui|server|db|workers)/", "the command line is the core alone"),
+    no("simulator-on-core", "^simulator/(?!.*\\.test\\.ts$)", "^(app|features|ui|server|db|workers)/", "a stand-in for an outside device knows the core alone"),
     {
       name: "core-doors",
       severity: "error",
       comment: "a folder's index.ts is its door",
-      from: { path: "^(app|features|server|db|cli|workers|tests)/" },
+      from: { path: "^(app|features|server|db|cli|workers|simulator|tests)/" },
       to: { path: "^core/[^/]+/.+", pathNot: "^core/[^/]+/index\\.ts$" },
     },
     {

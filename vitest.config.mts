@@ -29,6 +29,7 @@ export default defineConfig({
             "cli/**/*.test.ts",
             "features/**/*.test.ts",
             "server/**/*.test.ts",
+            "simulator/**/*.test.ts",
           ],
           testTimeout: 60_000,
           // What is tested here is pure: files of a worker share what was read and compiled, in two thirds of the time.

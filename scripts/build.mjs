@@ -5,7 +5,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync,
 import { dirname, join } from "node:path";
 import { say } from "./cluster.mjs";
 
-const FOLDERS = ["app", "core", "db", "features", "server", "ui", "workers"];
+const FOLDERS = ["app", "core", "db", "features", "server", "simulator", "ui", "workers"];
 const FILES = ["package-lock.json", "next.config.mjs", "proxy.ts", "postcss.config.mjs", "tsconfig.json"];
 
 /** A print of everything the build depends on. */
@@ -42,6 +42,7 @@ const PROGRAMS = {
   "plan-thread": "workers/plan.worker.ts",
   "photo-process": "workers/photo-process.mts",
   "list-thread": "workers/list-thread.mts",
+  simulator: "simulator/main.mts",
 };
 const programs = (project) => Object.keys(PROGRAMS).map((name) => join(project, ".data", `${name}.mjs`));
 

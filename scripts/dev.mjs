@@ -3,7 +3,7 @@ import { spawn, spawnSync } from "node:child_process";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { installPackages, nodeIsNewEnough, secret, setupCode, startCluster } from "./cluster.mjs";
-import { SOURCES, startPlanner } from "./processes.mjs";
+import { SIMULATOR_SOURCES, SOURCES, startPlanner, startSimulator } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 nodeIsNewEnough();
@@ -16,6 +16,8 @@ spawnSync(join(project, "node_modules/.bin/tsx"), ["scripts/prepare-db.mts", "--
   env,
   stdio: "inherit",
 });
+const simulator = startSimulator(project, env, SIMULATOR_SOURCES);
+Object.assign(env, await simulator.known);
 const server = spawn(join(project, "node_modules/.bin/next"), ["dev", "-H", "127.0.0.1", "-p", process.env.PORT ?? "3000"], {
   cwd: project,
   env,
@@ -24,11 +26,13 @@ const server = spawn(join(project, "node_modules/.bin/next"), ["dev", "-H", "127
 const planner = startPlanner(project, env, SOURCES);
 const end = () => {
   planner.stop();
+  simulator.stop();
   server.kill("SIGTERM");
 };
 process.on("SIGINT", end);
 process.on("SIGTERM", end);
 server.once("exit", () => {
   planner.stop();
+  simulator.stop();
   if (cluster && !cluster.wasRunning) cluster.stop();
 });

@@ -1,5 +1,6 @@
 // The processes that make the application: servers and planners, any number of either on one database.
 import { spawn } from "node:child_process";
+import { randomBytes } from "node:crypto";
 import { hostname, networkInterfaces } from "node:os";
 import { join } from "node:path";
 
@@ -61,4 +62,35 @@ export function startPlanner(project, env, program = BUILT) {
     /** The process that works now. */
     now: () => child,
   };
+}
+
+const SIMULATOR = [join(".data", "simulator.mjs")];
+export const SIMULATOR_SOURCES = ["--import", "tsx", join("simulator", "main.mts")];
+const SIMULATOR_MS = 20_000;
+
+/**
+ * The simulated machines, on a free port of this machine alone. Resolves to what servers have to know of them, or to nothing where they did
+ * not start: then the shop has none, and says so.
+ */
+export function startSimulator(project, env, program = SIMULATOR) {
+  const key = randomBytes(24).toString("base64url");
+  const child = spawn(process.execPath, program, {
+    cwd: project,
+    env: { ...env, IMBRA_SIMULATOR_KEY: key, NODE_ENV: "production" },
+    stdio: ["ignore", "pipe", "inherit", "ipc"],
+  });
+  const known = new Promise((resolve) => {
+    const late = setTimeout(() => resolve({}), SIMULATOR_MS);
+    const settle = (said) => {
+      clearTimeout(late);
+      resolve(said);
+    };
+    child.stdout.on("data", (chunk) => {
+      const port = /Ready (\d+)/.exec(String(chunk))?.[1];
+      if (port) settle({ IMBRA_SIMULATOR: `http://127.0.0.1:${port}`, IMBRA_SIMULATOR_KEY: key });
+    });
+    child.once("error", () => settle({}));
+    child.once("exit", () => settle({}));
+  });
+  return { known, stop: () => child.kill("SIGTERM") };
 }

@@ -3,7 +3,7 @@ import { spawnSync } from "node:child_process";
 import { createServer } from "node:net";
 import { join } from "node:path";
 import { buildWhenChanged } from "./build.mjs";
-import { startPlanner, startServer } from "./processes.mjs";
+import { startPlanner, startServer, startSimulator } from "./processes.mjs";
 
 const freePort = () =>
   new Promise((resolve) => {
@@ -27,10 +27,12 @@ export async function serveFresh(project, env) {
     return undefined;
   }
   const port = await freePort();
-  const server = startServer(project, env, { host: "127.0.0.1", port });
+  const simulator = startSimulator(project, env);
+  const server = startServer(project, { ...env, ...(await simulator.known) }, { host: "127.0.0.1", port });
   const planner = startPlanner(project, env);
   const stop = () => {
     planner.stop();
+    simulator.stop();
     server.child.kill("SIGTERM");
   };
   if (await server.ready) return { url: `http://127.0.0.1:${port}`, stop };

@@ -4,7 +4,7 @@ import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { buildWhenChanged, run } from "./build.mjs";
 import { installPackages, nodeIsNewEnough, say, secret, setupCode, startCluster, stopWith } from "./cluster.mjs";
-import { startPlanner, startServer } from "./processes.mjs";
+import { startPlanner, startServer, startSimulator } from "./processes.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 const fresh = process.argv.includes("--fresh");
@@ -19,12 +19,14 @@ const LOOK_MS = 2000;
 let cluster;
 let server;
 let planner;
+let simulator;
 let ending = false;
 /** Ends all that was started here, the own cluster last; then this process, with `code`. */
 function end(code) {
   if (ending) return;
   ending = true;
   planner?.stop();
+  simulator?.stop();
   const finish = () => {
     if (cluster && !cluster.wasRunning) cluster.stop();
     process.exit(code);
@@ -37,6 +39,7 @@ function end(code) {
 // However this process ends, what it started does not stay behind.
 process.on("exit", () => {
   planner?.stop();
+  simulator?.stop();
   server?.kill("SIGTERM");
 });
 process.on("SIGINT", () => end(0));
@@ -79,6 +82,10 @@ if (!ending && prepared.status !== 0 && prepared.status !== NO_DEMO) {
 if (!ending && !(await buildWhenChanged(project, env, now)) && !ending) {
   if (cluster && !cluster.wasRunning) cluster.stop();
   stopWith("The build failed. The lines above say why.");
+}
+if (!ending) {
+  simulator = startSimulator(project, env);
+  Object.assign(env, await simulator.known);
 }
 if (!ending) {
   const started = startServer(project, env, { host, port });
