@@ -1,8 +1,8 @@
 "use client";
-import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, ScatterController } from "chart.js";
+import { CategoryScale, Chart, Filler, LinearScale, LineController, LineElement, PointElement, ScatterController } from "chart.js";
 import { useEffect, useRef } from "react";
 
-Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, ScatterController);
+Chart.register(CategoryScale, Filler, LinearScale, LineController, LineElement, PointElement, ScatterController);
 
 interface Axis {
   title: string;
@@ -17,19 +17,22 @@ export function LineChart({
   y,
   line,
   marks,
+  band,
 }: {
   label: string;
   x: Axis;
   y: Axis;
   line: { x: number; y: number }[];
   marks: { x: number; y: number; word: string }[];
+  /** Between these it was worked out to be. */
+  band?: { x: number; low: number; high: number }[] | undefined;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const data = JSON.stringify([line, marks]);
+  const data = JSON.stringify([line, marks, band ?? []]);
   useEffect(() => {
     const el = canvas.current;
     if (!el) return;
-    const [points, dots] = JSON.parse(data) as [typeof line, typeof marks];
+    const [points, dots, between] = JSON.parse(data) as [typeof line, typeof marks, NonNullable<typeof band>];
     const css = getComputedStyle(document.documentElement);
     const ink = css.getPropertyValue("--ink").trim();
     const soft = css.getPropertyValue("--soft").trim();
@@ -48,6 +51,24 @@ export function LineChart({
         datasets: [
           { type: "line" as const, data: points, borderColor: ink, borderWidth: 2, pointRadius: 0 },
           { data: dots, pointRadius: 5, pointBackgroundColor: ink, pointBorderColor: ink },
+          {
+            type: "line" as const,
+            data: between.map((b) => ({ x: b.x, y: b.high })),
+            borderColor: soft,
+            borderWidth: 1,
+            borderDash: [4, 4],
+            pointRadius: 0,
+            fill: "+1",
+            backgroundColor: `${soft}22`,
+          },
+          {
+            type: "line" as const,
+            data: between.map((b) => ({ x: b.x, y: b.low })),
+            borderColor: soft,
+            borderWidth: 1,
+            borderDash: [4, 4],
+            pointRadius: 0,
+          },
         ],
       },
       options: {

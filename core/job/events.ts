@@ -77,7 +77,10 @@ export interface JobEvents {
   report: { name: string; from: string; lines: number; read: string[] };
   /** Something that was promised. */
   proved: { words: string; verdict: string; because: string; conditions: string };
-  "soak-log": { name: string; verdict: string; minutes: number; because: string };
+  "soak-log": { name: string; verdict: string; minutes: number; because: string; simulated?: true };
+  /** A machine, or a stand-in, may send its readings; `until` in ISO 8601. */
+  "machine-let-in": { name: string; until: string; simulated?: true };
+  "machine-shut-out": { name: string };
   waiting: { for: string; until: string | null };
   "goes-on": { to: Stage };
   "handed-over": { open: string[]; reason: string };

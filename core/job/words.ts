@@ -30,7 +30,10 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   report: (d) => `Report ${d.name} (${d.from}): ${d.lines} ${d.lines === 1 ? "line" : "lines"} of the sheet; ${d.read.slice(0, 6).join(", ")}.`,
   proved: (d) =>
     `Promised: ${d.words}. ${d.verdict.charAt(0).toUpperCase()}${d.verdict.slice(1)}. ${d.because}${d.conditions ? ` (${d.conditions})` : ""}`,
-  "soak-log": (d) => `Soak: ${d.verdict}, ${d.minutes} minutes (${d.name}). ${d.because}`.trim(),
+  "machine-let-in": (d) =>
+    `${d.simulated ? "A simulated machine" : "The machine"} may send its readings (${d.name}), until ${d.until.slice(0, 16).replace("T", " ")} UTC.`,
+  "machine-shut-out": (d) => `It may not send readings any more (${d.name}).`,
+  "soak-log": (d) => `${d.simulated ? "Simulated soak" : "Soak"}: ${d.verdict}, ${d.minutes} minutes (${d.name}). ${d.because}`.trim(),
   brief: (d) => `With the client: ${d.changes.join("; ")}.`,
   "figure-confirmed": (d) =>
     d.was ? `${d.name}: ${d.word} is ${d.value}; ${d.was} was assumed.` : `${d.name}: ${d.word} is ${d.value}, as assumed.`,

@@ -92,3 +92,13 @@ export const cardHeatC = (graph: Graph, share: number, roomC = ROOM_C): { loadC:
   const loadC = roomC + caseRiseK(graph, airOf(graph, share).heatW, share) + CARD_RISE_K;
   return { loadC, hotspotC: loadC + HOTSPOT_K };
 };
+
+/** Between which the CPU is worked out to be under load, from rest on, by the minute: °C. */
+export function heatBand(heat: Heat, minutes: number): { minute: number; lowC: number; highC: number }[] {
+  const steps = 60;
+  return Array.from({ length: steps + 1 }, (_, i) => {
+    const minute = (minutes * i) / steps;
+    const c = warmedC(heat.idleC, heat.loadC, heat.tauS, minute * 60);
+    return { minute, lowC: c - HEAT_OFF_K, highC: c + HEAT_OFF_K };
+  });
+}

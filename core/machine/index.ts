@@ -1,5 +1,5 @@
 export { type Expectation, GROUPS, type Group, type PowerOn } from "./expectation";
-export { cardHeatC, cpuHeat, HEAT_OFF_K, type Heat, ROOM_C, warmedC } from "./heat";
+export { cardHeatC, cpuHeat, HEAT_OFF_K, type Heat, heatBand, ROOM_C, warmedC } from "./heat";
 export { type Assignment, MODES, type Mode, modesOf } from "./modes";
 export type { Observable } from "./observable";
 export { type Element, partsOfElement } from "./paths";

@@ -41,7 +41,7 @@ const PART: readonly (readonly [RegExp, ReadingColumn["part"]])[] = [
 ];
 
 /** What a log's column is; undefined: nothing that a soak is judged by. */
-function columnOf(name: string): ReadingColumn | undefined {
+export function columnOf(name: string): ReadingColumn | undefined {
   const quantity = QUANTITY.find(([r]) => r.test(name))?.[1];
   if (!quantity) return undefined;
   // A pump's and a fan's speed are of the fan, whatever part it cools.
@@ -126,7 +126,7 @@ export function readReadings(text: string): Readings | string {
     atS.push(s);
     for (const [k, u] of used.entries()) {
       const n = figure(r[u.i] ?? "");
-      values[k]?.push(u.c.quantity === "clock" && n < 20 ? n * 1000 : absurd(u.c.quantity, n) ? Number.NaN : n);
+      values[k]?.push(u.c.quantity === "clock" && n < 20 ? n * 1000 : isAbsurd(u.c.quantity, n) ? Number.NaN : n);
     }
   }
   if (atS.length < 2) return "The log holds fewer than two readings with a time. Nothing was read.";
@@ -142,7 +142,7 @@ export function readReadings(text: string): Readings | string {
 }
 
 /** What no such part ever reads. */
-const absurd = (q: ReadingColumn["quantity"], v: number): boolean =>
+export const isAbsurd = (q: ReadingColumn["quantity"], v: number): boolean =>
   q === "temperature"
     ? v < -20 || v > 150
     : q === "clock"

@@ -43,6 +43,8 @@ export const Observation = defineEntity({
     value: p.string(),
     /** What was seen before a second look said otherwise. */
     firstValue: p.text().nullable(),
+    /** Said by a stand-in. */
+    simulated: p.boolean().default(false),
     at: now(),
     by: () => p.manyToOne(Person),
   },
@@ -103,6 +105,8 @@ export const SoakLog = defineEntity({
     name: p.text(),
     readings: p.json<unknown>(),
     soak: p.json<unknown>(),
+    /** Of a stand-in, not of the machine itself. */
+    simulated: p.boolean().default(false),
     by: () => p.manyToOne(Person),
     at: now(),
   },

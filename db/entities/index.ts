@@ -1,6 +1,7 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
 import { Fault, LogEntry, Observation, PartReturn, ProofRow, SetupRow, SoakLog } from "./happened";
 import { Job, JobHead, JobPart, Offer, Override } from "./job";
+import { MachineToken, Reading } from "./machine";
 import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
 import { Link, Plan, PlanRun } from "./plan";
 import { ShelfRevision, ShelfType, Tip, TypePhoto } from "./shelf";
@@ -8,6 +9,7 @@ import { ShelfRevision, ShelfType, Tip, TypePhoto } from "./shelf";
 export * from "./bench";
 export * from "./happened";
 export * from "./job";
+export * from "./machine";
 export * from "./people";
 export * from "./plan";
 export * from "./shelf";
@@ -44,4 +46,6 @@ export const ENTITIES = [
   SoakLog,
   SetupRow,
   ProofRow,
+  MachineToken,
+  Reading,
 ];

@@ -102,6 +102,8 @@ export const Shop = defineEntity({
     benchLockMinutes: p.integer().default(15),
     /** What the shop sets once for all jobs. */
     defaults: p.json<unknown>().defaultRaw("'{}'"),
+    /** Of which part a column of a log is, as hands said once. */
+    logColumns: p.json<unknown>().defaultRaw("'{}'"),
   },
 });
 

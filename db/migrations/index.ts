@@ -21,6 +21,7 @@ import { ShopAndOffer } from "./0020-shop-and-offer";
 import { SoakLogs } from "./0021-soak";
 import { BesideParts } from "./0022-beside-parts";
 import { AfterTheStart } from "./0023-after-the-start";
+import { MachineSpeaks } from "./0024-machine-speaks";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -47,4 +48,5 @@ export const MIGRATIONS = [
   { name: "0021-soak", class: SoakLogs },
   { name: "0022-beside-parts", class: BesideParts },
   { name: "0023-after-the-start", class: AfterTheStart },
+  { name: "0024-machine-speaks", class: MachineSpeaks },
 ];

@@ -1,16 +1,18 @@
 "use client";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import type { Heat } from "../../core/machine";
 import { MOST_READING_CHARS, readReadings, thinned } from "../../core/soak";
 import type { SoakView } from "../../server/first-boot/soak-log";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
 import { Dialog } from "../../ui/dialog";
-import { LineChart } from "../../ui/line-chart";
+import Link from "../../ui/link";
 import { soakLogAction } from "../actions/first-boot";
 import { useDates } from "../frame/dates";
 import { useAct } from "../frame/use-act";
 import { ActSaid } from "../shared/act-said";
+import { Curves } from "./curves";
+import { LetIn, Streams } from "./streams";
 import { TypedSoak } from "./typed-soak";
 
 const WORD: Record<SoakView["soak"]["verdict"], string> = {
@@ -23,7 +25,6 @@ const WORD: Record<SoakView["soak"]["verdict"], string> = {
   "no load": "Not at work",
   "not judged": "Not judged",
 };
-const UNIT = { temperature: "°C", clock: "MHz", power: "W", speed: "rpm", load: "%" } as const;
 
 /** The soak by its readings: a log is chosen, judged, and stays with the job as a curve and a table. */
 export function SoakPanel({ number, soaks, heat }: { number: string; soaks: readonly SoakView[]; heat: Heat | null }) {
@@ -54,7 +55,12 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
       <div className="flex flex-wrap items-center gap-3">
         <ChooseFile word="A log of readings" accept=".csv,.txt,text/csv,text/plain" onFile={take} />
         <TypedSoak number={number} />
+        <LetIn number={number} />
+        <Link className="key" href={`/job/${number}/simulated`}>
+          Simulated machine
+        </Link>
       </div>
+      <Streams number={number} heat={heat} />
       <ActSaid act={act} />
       {notes.map((n) => (
         <p key={n} className="text-second text-soft">
@@ -64,6 +70,7 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
       <ul>
         {soaks.map((s) => (
           <li key={s.id} className="border-t border-rule py-2">
+            {s.simulated ? <span className="mr-2 border-2 border-ink px-1 font-semibold">Simulated</span> : null}
             <span className="font-semibold">{WORD[s.soak.verdict]}</span>, {s.soak.minutes} min
             {s.soak.because.map((b) => (
               <span key={b} className="block text-second">
@@ -78,7 +85,7 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
               className="w-[860px]"
               trigger={<Button className="mt-1">Curve and table</Button>}
             >
-              <Curves s={s} />
+              <Curves readings={s.readings} soak={s.soak} heat={heat} simulated={s.simulated} />
             </Dialog>
           </li>
         ))}
@@ -87,71 +94,3 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
   );
 }
 const cut = (t: ReturnType<typeof thinned>) => ({ atS: t.atS, values: t.values.slice(0, 60) });
-
-/** One curve of what is looked at, and a table of all. */
-function Curves({ s }: { s: SoakView }) {
-  const [at, setAt] = useState(0);
-  const { columns, atS, values } = s.readings;
-  const column = columns[at];
-  const line = useMemo(
-    () => atS.flatMap((t, i) => (typeof values[at]?.[i] === "number" ? [{ x: t / 60, y: values[at][i] as number }] : [])),
-    [atS, values, at],
-  );
-  if (!column) return null;
-  const top = s.soak.maxima.find((m) => m.name === column.name);
-  const ys = line.map((p) => p.y);
-  const most = Math.max(...ys, top?.limit ?? 0);
-  return (
-    <div className="flex flex-col gap-3">
-      <label className="flex items-center gap-3">
-        <span className="text-second text-soft">Shown</span>
-        <select className="field" value={at} onChange={(e) => setAt(Number(e.target.value))}>
-          {columns.map((c, i) => (
-            <option key={c.name} value={i}>
-              {c.name}
-            </option>
-          ))}
-        </select>
-        {top?.limit === undefined ? null : <span className="text-second text-soft">limit {top.limit} °C, common practice</span>}
-      </label>
-      <LineChart
-        label={`${column.name} over ${s.soak.minutes} minutes; the table has the highest`}
-        x={{ title: "minutes", min: 0, max: Math.max(1, Math.ceil((atS.at(-1) ?? 60) / 60)) }}
-        y={{ title: UNIT[column.quantity], min: Math.floor(Math.min(...ys, most)), max: Math.ceil(most * 1.05) }}
-        line={line}
-        marks={[]}
-      />
-      <table className="w-full">
-        <thead>
-          <tr className="text-left text-second text-soft">
-            <th className="font-normal">Reading</th>
-            <th className="text-right font-normal">Highest that held</th>
-            <th className="text-right font-normal">Limit</th>
-          </tr>
-        </thead>
-        <tbody>
-          {s.soak.maxima.map((m) => (
-            <tr key={m.name} className="border-t border-rule">
-              <th scope="row" className="text-left font-normal">
-                {m.name}
-              </th>
-              <td className="mono text-right">
-                {m.value} {UNIT[m.quantity]}
-              </td>
-              <td className="mono text-right">{m.limit === undefined ? "" : `${m.limit} °C`}</td>
-            </tr>
-          ))}
-          {s.soak.lowestClock ? (
-            <tr className="border-t border-rule">
-              <th scope="row" className="text-left font-normal">
-                {s.soak.lowestClock.name}, lowest under load
-              </th>
-              <td className="mono text-right">{s.soak.lowestClock.mhz} MHz</td>
-              <td className="mono text-right">of {s.soak.lowestClock.ofMhz} MHz</td>
-            </tr>
-          ) : null}
-        </tbody>
-      </table>
-    </div>
-  );
-}

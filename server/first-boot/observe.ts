@@ -15,7 +15,7 @@ export const Observe = z.object({
 });
 
 /** Keeps what was seen of lines of the sheet, whoever or whatever said so. */
-export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines" | "unseenOnly">): Promise<Result> {
+export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines" | "unseenOnly">, simulated = false): Promise<Result> {
   const { tx, job } = unit;
   const { graph } = await unit.build();
   const lines = new Map([...powerOn(graph).lines, ...headerLines(graph)].map((l) => [l.id, l]));
@@ -37,7 +37,7 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
         `${expected.what} ${expected.expected} only where it was under load. Nothing was stored. Choose a log of the soak, or type what was read.`,
       );
     }
-    const now = { value: seen.value, asExpected, at: unit.when.happened, by: unit.by };
+    const now = { value: seen.value, asExpected, simulated, at: unit.when.happened, by: unit.by };
     // What was seen first stays beside what is seen at a second look.
     if (row) Object.assign(row, now, row.value === seen.value || row.firstValue ? {} : { firstValue: row.value });
     else tx.create(Observation, { job, line: seen.line, ...now, firstValue: null });
@@ -53,4 +53,4 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
 }
 
 /** What was seen at first boot. A mismatch opens a fault with the observation; the right value later does not close it. */
-export const observe = jobAction({ name: "first-boot.observe", permission: "record", input: Observe, run: see });
+export const observe = jobAction({ name: "first-boot.observe", permission: "record", input: Observe, run: (unit, o) => see(unit, o) });

@@ -5,6 +5,7 @@ import { findJob } from "../build/build-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, line } from "../kernel/text";
 import { jobAction, query } from "../unit/action";
+import type { JobUnit } from "../unit/unit";
 
 const MOST_COLUMNS = 60;
 const MOST_LOGS = 20;
@@ -29,31 +30,35 @@ export type GivenReadings = z.infer<typeof Given>;
 
 const whole = (r: GivenReadings) => ({ ...r, values: r.values.map((v) => v.map((x) => x ?? Number.NaN)), unknown: [], faults: [] });
 
+/** A log joins the job, whoever or whatever read it; what it came to is worked out here. */
+export async function joinSoak(unit: JobUnit, s: { name: string; readings: GivenReadings; simulated: boolean }): Promise<Result<Soak>> {
+  if ((await unit.tx.count(SoakLog, { job: unit.job.id })) >= MOST_LOGS) return no(`${MOST_LOGS} logs are kept already. Nothing was kept.`);
+  const soak = soakOf(whole(s.readings));
+  unit.tx.create(SoakLog, { job: unit.job, ...s, soak, by: unit.by, at: unit.when.happened });
+  // What a log says of full load needs nobody's tick.
+  const says = LOAD_WORDS[soak.verdict];
+  if (says !== undefined) {
+    const seen = await unit.tx.findOne(Observation, { job: unit.job.id, line: "cpu-load" });
+    const now = { value: says, asExpected: says === "holds", simulated: s.simulated, at: unit.when.happened, by: unit.by };
+    if (seen) Object.assign(seen, now, seen.value === says || seen.firstValue ? {} : { firstValue: seen.value });
+    else unit.tx.create(Observation, { job: unit.job, line: "cpu-load", ...now, firstValue: null });
+    if (says !== "holds" && !(await unit.faults.open()).some((f) => f.line === "cpu-load")) {
+      const title = `Full load on the CPU: ${says}, expected holds`;
+      const number = await unit.faults.add({ line: "cpu-load", title, expected: "holds", seen: says });
+      unit.emit("fault-opened", { number, what: "Full load on the CPU" });
+    }
+  }
+  const because = soak.because[0] ?? "";
+  unit.emit("soak-log", { name: s.name, verdict: soak.verdict, minutes: soak.minutes, because, ...(s.simulated ? { simulated: true } : {}) });
+  return yes(soak);
+}
+
 /** A log of readings joins the job; what it came to is worked out here, whatever the browser says. */
 export const keepSoakLog = jobAction({
   name: "boot.soak-log",
   permission: "record",
   input: z.object({ number: JobNumber, name: line(200).refine((s) => s.length > 0, "is missing"), readings: Given }),
-  run: async (unit, s): Promise<Result<Soak>> => {
-    if ((await unit.tx.count(SoakLog, { job: unit.job.id })) >= MOST_LOGS) return no(`${MOST_LOGS} logs are kept already. Nothing was kept.`);
-    const soak = soakOf(whole(s.readings));
-    unit.tx.create(SoakLog, { job: unit.job, name: s.name, readings: s.readings, soak, by: unit.by, at: unit.when.happened });
-    // What a log says of full load needs nobody's tick.
-    const says = LOAD_WORDS[soak.verdict];
-    if (says !== undefined) {
-      const seen = await unit.tx.findOne(Observation, { job: unit.job.id, line: "cpu-load" });
-      const now = { value: says, asExpected: says === "holds", at: unit.when.happened, by: unit.by };
-      if (seen) Object.assign(seen, now, seen.value === says || seen.firstValue ? {} : { firstValue: seen.value });
-      else unit.tx.create(Observation, { job: unit.job, line: "cpu-load", ...now, firstValue: null });
-      if (says !== "holds" && !(await unit.faults.open()).some((f) => f.line === "cpu-load")) {
-        const title = `Full load on the CPU: ${says}, expected holds`;
-        const number = await unit.faults.add({ line: "cpu-load", title, expected: "holds", seen: says });
-        unit.emit("fault-opened", { number, what: "Full load on the CPU" });
-      }
-    }
-    unit.emit("soak-log", { name: s.name, verdict: soak.verdict, minutes: soak.minutes, because: soak.because[0] ?? "" });
-    return yes(soak);
-  },
+  run: (unit, s) => joinSoak(unit, { name: s.name, readings: s.readings, simulated: false }),
 });
 
 export interface SoakView {
@@ -62,6 +67,7 @@ export interface SoakView {
   by: string;
   at: string;
   soak: Soak;
+  simulated: boolean;
   readings: GivenReadings;
 }
 
@@ -74,6 +80,7 @@ export async function soaksOf(em: EntityManager, jobId: string): Promise<SoakVie
     by: r.by.name,
     at: r.at.toISOString(),
     soak: r.soak as Soak,
+    simulated: r.simulated,
     readings: Given.parse(r.readings),
   }));
 }

@@ -1,6 +1,8 @@
 import { find, scanned } from "../job/find";
 import { readRows } from "../job/read-list";
 import { readMailHere } from "../job/read-mail";
+import { simulatedView } from "../machine/simulated";
+import { machineStreams } from "../machine/stream";
 import { canNow, compare, tryPull, undoStep } from "../order/ask";
 import { alternativesFor, tryWiring } from "../parts/what-if";
 import { mattersHere } from "../plan/matters";
@@ -19,6 +21,8 @@ export const ASKED = {
   "job.scanned": scanned,
   "job.read-list": readRows,
   "job.read-mail": readMailHere,
+  "machine.streams": machineStreams,
+  "machine.simulated": simulatedView,
   "order.undo": undoStep,
   "order.try-pull": tryPull,
   "order.compare": compare,

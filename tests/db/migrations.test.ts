@@ -59,6 +59,8 @@ describe("migrations", () => {
       "0022-beside-parts": `update tip set photo = gen_random_uuid(), photo_width = 2, photo_height = 2, photo_bytes = 9; update job_part set availability = 'in three days' where key = 'fan-1'`,
       "0023-after-the-start": `insert into setup_done (job_id, item, target, state, after, by_id) select j.id, 'firmware', '12', 'set', '12', t.id from job j, person t;
         insert into proof (job_id, about, words, body, by_id) select j.id, 'quiet', 'quiet', '{"result":"seen","conditions":"","why":""}', t.id from job j, person t`,
+      "0024-machine-speaks": `insert into machine_token (job_id, token_hash, name, by_id, until) select j.id, 'hash', 'the machine', t.id, now() from job j, person t;
+        insert into reading (token_id, at_s, "values") select m.id, 5, '{"CPU °C":41}' from machine_token m`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

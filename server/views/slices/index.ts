@@ -6,4 +6,5 @@ export { type FrameSlice, frameSlice } from "./frame";
 export { type HandoverSlice, handoverSlice } from "./handover";
 export { type OrderSlice, orderSlice } from "./order";
 export { type PartsSlice, partsSlice } from "./parts";
+export { type SimulatedSlice, simulatedSlice } from "./simulated";
 export { wiringSlice } from "./wiring";
