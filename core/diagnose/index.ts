@@ -1,2 +1,3 @@
 export { elsewhere } from "./elsewhere";
+export { type Misplaced, misplaced } from "./misplaced";
 export { type Diagnosis, diagnose, type NextAction, type Seen, type Suspect } from "./suspects";

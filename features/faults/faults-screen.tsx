@@ -8,12 +8,12 @@ import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { Caution, StateMark } from "../../ui/marks";
-import { closeFaultAction, tryActionAction } from "../actions/faults";
+import { closeFaultAction, moveRightAction, tryActionAction } from "../actions/faults";
 import { MachineView } from "../drawing/machine-view";
 import { useAct } from "../frame/use-act";
 
 /** Suspects ranked, one next action, what each outcome means, what is cleared. */
-export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnosis" | "head" | "seen" | "build"> }) {
+export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnosis" | "misplaced" | "head" | "seen" | "build"> }) {
   const act = useAct();
   const { diagnosis: d, head } = view;
   const open = view.faults.filter((f) => f.state === "open");
@@ -21,6 +21,8 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
   const tried = open.flatMap((f) => f.tried);
   const triedOnce = [...new Map(tried.map((t) => [t.name, t])).values()];
   const next = d.next;
+  // What the record explains goes before every guess.
+  const move = view.misplaced.find((m) => open.some((f) => m.lines.includes(f.line)));
   const shown = d.suspects.filter((s, i) => i < 3 || s.sharePercent >= 5).slice(0, 8);
   const report = (result: "no change" | "that was it") =>
     next &&
@@ -57,7 +59,29 @@ export function FaultsScreen({ view }: { view: Pick<JobView, "faults" | "diagnos
         )}
       </section>
       <section data-first aria-label="Next action" className="region flex min-w-0 flex-1 flex-col border-r border-rule p-6">
-        {next ? (
+        {move ? (
+          <>
+            <h2 className="text-second text-soft">Certain, by the record: about 3 minutes</h2>
+            <p className="mt-1 text-verdict font-semibold">{move.action}</p>
+            <div className="mt-4">
+              <Caution text="Supply switch off, mains lead out, press the button once to drain it. Then plug." />
+            </div>
+            <div className="mt-6 flex flex-wrap gap-3">
+              <Button
+                tone="mark"
+                disabled={act.pending}
+                onClick={() =>
+                  act.run(
+                    () => moveRightAction({ number: head.number, lead: move.lead }),
+                    () => "Moved on record, and what was wrong because of it is closed. Look at those lines of the first-boot sheet again.",
+                  )
+                }
+              >
+                It is moved
+              </Button>
+            </div>
+          </>
+        ) : next ? (
           <>
             <h2 className="text-second text-soft">
               Next action, about {next.minutes} {next.minutes === 1 ? "minute" : "minutes"}

@@ -10,6 +10,8 @@ import { useAct } from "../frame/use-act";
 import { ActSaid } from "../shared/act-said";
 
 const UNIT = { temperature: "°C", clock: "MHz", power: "W", speed: "rpm", load: "%" } as const;
+/** At work from this load on, percent. */
+const BUSY = 50;
 const NAMED = [
   ["cpu", "the CPU"],
   ["card", "the card"],
@@ -32,9 +34,13 @@ export function Curves({ readings, soak, heat, simulated }: { readings: GivenRea
   const top = soak.maxima.find((m) => m.name === column.name);
   const ys = line.map((p) => p.y);
   const minutes = Math.max(1, Math.ceil((atS.at(-1) ?? 60) / 60));
+  // It warms from when it has work; where nobody logged the load, from the beginning.
+  const load = columns.findIndex((c) => c.quantity === "load" && c.part !== "card");
+  const begun = load < 0 ? 0 : Math.max(0, values[load]?.findIndex((v) => (v ?? 0) >= BUSY) ?? 0);
+  const from = (atS[begun] ?? 0) / 60;
   const band =
     heat && column.part === "cpu" && column.quantity === "temperature"
-      ? heatBand(heat, minutes).map((b) => ({ x: b.minute, low: b.lowC, high: b.highC }))
+      ? heatBand(heat, Math.max(1, minutes - from)).map((b) => ({ x: from + b.minute, low: b.lowC, high: b.highC }))
       : undefined;
   const most = Math.max(...ys, top?.limit ?? 0, ...(band ?? []).map((b) => b.high));
   return (

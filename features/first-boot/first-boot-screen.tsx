@@ -128,6 +128,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
                     seen={seen[l.id]}
                     busy={act.pending}
                     first={first?.id === l.id}
+                    move={view.misplaced.find((m) => m.lines.includes(l.id))?.action}
                     staysFree={view.free.includes(l.id.slice(l.id.indexOf(":") + 1))}
                     onSee={(v) => record(l, v)}
                   />

@@ -30,6 +30,7 @@ export function SheetLine({
   busy,
   first,
   staysFree,
+  move,
   onSee,
 }: {
   line: Expectation;
@@ -38,6 +39,8 @@ export function SheetLine({
   first: boolean;
   /** The plan leaves it free: that it does not work is agreed. */
   staysFree: boolean;
+  /** What puts it right, where a plug is on record in a wrong place. */
+  move: string | undefined;
   onSee: (value: string) => void;
 }) {
   const [typed, setTyped] = useState("");
@@ -46,7 +49,7 @@ export function SheetLine({
   const wrong = !line.works && reached && !staysFree && line.expected !== line.wanted ? `wanted ${line.wanted}${unit}` : undefined;
   return (
     <li className={cx(ROW, first && "bg-sheet")} data-first={first || undefined}>
-      <What what={line.what} because={line.because} />
+      <What what={line.what} because={line.because} {...(move ? { wrong: move } : {})} />
       <span className={cx("leading-tight", line.unit && "mono")}>
         <span className="sr-only">Expected: </span>
         {line.expected}
@@ -56,7 +59,7 @@ export function SheetLine({
         {staysFree && !line.works ? <span className="block truncate text-second text-soft">stays free</span> : null}
         {seen?.asExpected ? (
           <span className="block truncate font-sans text-second text-soft">
-            {seen.by}
+            {seen.simulated ? "simulated" : seen.by}
             {seen.first ? `; first ${seen.first}` : ""}
           </span>
         ) : null}
@@ -101,7 +104,7 @@ export function SheetLine({
         {seen && !seen.asExpected ? (
           <span className="text-second text-stop">
             seen {seen.value}
-            {unit}: a fault is open, {seen.by}
+            {unit}: a fault is open, {seen.simulated ? "simulated" : seen.by}
             {seen.first ? `; first ${seen.first}` : ""}
           </span>
         ) : null}

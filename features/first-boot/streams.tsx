@@ -42,7 +42,7 @@ function Stream({ number, s, heat }: { number: string; s: StreamView; heat: Heat
   const hot = Object.entries(s.last).filter(([n]) => n.endsWith("°C"));
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-rule py-2">
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 basis-full">
         {s.simulated ? <span className="mr-2 border-2 border-ink px-1 font-semibold">Simulated</span> : null}
         <span className={silent !== undefined && silent > SILENT_MS && s.open ? "font-semibold text-stop" : "font-semibold"}>
           {s.lastAt === null
@@ -51,7 +51,7 @@ function Stream({ number, s, heat }: { number: string; s: StreamView; heat: Heat
               ? `${s.minutes} minutes of readings wait`
               : silent !== undefined && silent > SILENT_MS
                 ? `Not logging: the last came at ${dates.clock(s.lastAt)}`
-                : `Logging: ${s.inLastMinute} readings this minute`}
+                : `Logging: ${s.inLastMinute} ${s.inLastMinute === 1 ? "reading" : "readings"} this minute`}
         </span>
         <span className="block text-second text-soft">
           {s.name}, {s.by}; {s.open ? `may send until ${dates.both(s.until)}` : "may not send any more"}

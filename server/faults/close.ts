@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { Observation } from "../../db";
 import { done, no } from "../kernel/result";
 import { JobNumber, text } from "../kernel/text";
 import { jobAction } from "../unit/action";
@@ -17,6 +18,8 @@ export const closeFault = jobAction({
     const f = (await unit.faults.open()).find((x) => x.number === c.fault);
     if (!f) return no(`Fault ${c.fault} is not open. Somebody may have closed it. Nothing was changed.`);
     unit.faults.close(f, c.finding);
+    // A line is closed with its fault: what was seen was of the machine as it was, and is to be seen again.
+    await unit.tx.nativeDelete(Observation, { job: unit.job.id, line: f.line });
     unit.emit("fault-closed", { number: f.number, finding: c.finding });
     return done();
   },

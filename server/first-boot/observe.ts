@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { headerLines, asExpected as isAsExpected, NEEDS_LOAD, powerOn } from "../../core/machine";
 import { Observation, SoakLog } from "../../db";
+import { misplacedOfJob } from "../build/misplaced-of-job";
 import { done, no, type Result } from "../kernel/result";
 import { JobNumber, key, line } from "../kernel/text";
 import { jobAction } from "../unit/action";
@@ -23,13 +24,19 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
     return no("A line is no longer on the sheet: the wiring changed. Nothing was stored. Look at the sheet again.");
   const open = new Set((await unit.faults.open()).map((f) => f.line));
   const rows = new Map((await tx.find(Observation, { job: job.id }, { limit: 1000 })).map((r) => [r.line, r]));
+  let known: Promise<ReadonlySet<string>> | undefined;
+  const explained = () => {
+    known ??= unit.build().then(async (b) => new Set((await misplacedOfJob(tx, b)).flatMap((m) => m.lines)));
+    return known;
+  };
   for (const seen of o.lines) {
     const expected = lines.get(seen.line);
     if (!expected) continue;
     const unitWord = expected.unit ? ` ${expected.unit}` : "";
     const asExpected = isAsExpected(expected, seen.value);
     const row = rows.get(seen.line);
-    if (row && o.unseenOnly) continue;
+    // A stand-in says nothing over what somebody saw of the machine.
+    if (row && (o.unseenOnly || (simulated && !row.simulated))) continue;
     // Nobody sees at a glance that full load holds: a log under load says so.
     if (NEEDS_LOAD.has(seen.line) && asExpected && expected.works && (await tx.count(SoakLog, { job: job.id })) === 0) {
       if (o.unseenOnly) continue;
@@ -42,9 +49,12 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
     if (row) Object.assign(row, now, row.value === seen.value || row.firstValue ? {} : { firstValue: row.value });
     else tx.create(Observation, { job, line: seen.line, ...now, firstValue: null });
     unit.emit("seen", { line: seen.line, what: expected.what, value: seen.value, expected: expected.expected, asExpected, unit: unitWord });
-    if (asExpected || open.has(seen.line)) continue;
+    // As predicted and not as wanted, because a plug is on record in a wrong place: that is a fault, and its cause is certain.
+    const misplacedHere = asExpected && expected.expected !== expected.wanted && (await explained()).has(seen.line);
+    if ((asExpected && !misplacedHere) || open.has(seen.line)) continue;
     open.add(seen.line);
-    const title = `${expected.what}: ${seen.value}${unitWord}, expected ${expected.expected}${unitWord}`;
+    const should = misplacedHere ? `wanted ${expected.wanted}` : `expected ${expected.expected}`;
+    const title = `${expected.what}: ${seen.value}${unitWord}, ${should}${unitWord}`;
     const number = await unit.faults.add({ line: seen.line, title, expected: expected.expected, seen: seen.value });
     unit.emit("fault-opened", { number, what: expected.what });
   }

@@ -37,8 +37,9 @@ export async function joinSoak(unit: JobUnit, s: { name: string; readings: Given
   unit.tx.create(SoakLog, { job: unit.job, ...s, soak, by: unit.by, at: unit.when.happened });
   // What a log says of full load needs nobody's tick.
   const says = LOAD_WORDS[soak.verdict];
-  if (says !== undefined) {
-    const seen = await unit.tx.findOne(Observation, { job: unit.job.id, line: "cpu-load" });
+  const seen = says === undefined ? null : await unit.tx.findOne(Observation, { job: unit.job.id, line: "cpu-load" });
+  // A stand-in says nothing over what was seen of the machine.
+  if (says !== undefined && !(seen && s.simulated && !seen.simulated)) {
     const now = { value: says, asExpected: says === "holds", simulated: s.simulated, at: unit.when.happened, by: unit.by };
     if (seen) Object.assign(seen, now, seen.value === says || seen.firstValue ? {} : { firstValue: seen.value });
     else unit.tx.create(Observation, { job: unit.job, line: "cpu-load", ...now, firstValue: null });

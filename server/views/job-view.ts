@@ -1,6 +1,6 @@
 import type { Build } from "../../core/assembly";
 import { type Free, freeEnds, type TiedBack, tiedBack } from "../../core/claims";
-import { type Diagnosis, diagnose, type Seen } from "../../core/diagnose";
+import { type Diagnosis, diagnose, type Misplaced, type Seen } from "../../core/diagnose";
 import { eventWords } from "../../core/job";
 import { type PowerOn, powerOn } from "../../core/machine";
 import { type Conflict, type Order, orderOf, type Step, startWords } from "../../core/order";
@@ -10,6 +10,7 @@ import { type EntityManager, Fault, Link, LogEntry, Observation, Photo, Plan, St
 import { type AfterStart, afterStart, openAfterStart } from "../build/after-start";
 import { buildOfJob, findJob, type JobBuild } from "../build/build-of-job";
 import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "../build/findings";
+import { misplacedOfJob } from "../build/misplaced-of-job";
 import { openWords } from "../build/open-in";
 import { ownMinutes } from "../build/own-minutes";
 import { day } from "../kernel/text";
@@ -79,7 +80,9 @@ export interface JobView {
   /** The order as a whole; its steps stand beside it. */
   order: Omit<Order, "steps">;
   power: PowerOn;
-  seen: Record<string, { value: string; asExpected: boolean; by: string; at: string; first?: string }>;
+  /** What the record itself explains: plugs in wrong places. */
+  misplaced: Misplaced[];
+  seen: Record<string, { value: string; asExpected: boolean; by: string; at: string; first?: string; simulated?: boolean }>;
   faults: {
     number: number;
     title: string;
@@ -168,6 +171,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   const all = [...order.steps];
   const power = powerOn(b.graph);
   const after = await afterStart(em, b);
+  const moves = await misplacedOfJob(em, b);
   const seenList: Seen[] = observations.map((o) => ({ line: o.line, asExpected: o.asExpected, value: o.value }));
   const tried = new Set(
     faults.filter((f) => f.state === "open").flatMap((f) => f.tried.filter((t) => t.result === "no change").map((t) => t.element)),
@@ -185,7 +189,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       wiring: links.length === 0 ? `none of ${places.filter((l) => !l.out).length} yet` : `${placed} of ${places.length}`,
       order: `${all.length} steps`,
       bench: `${done} of ${all.length}`,
-      firstBoot: `${observations.length} of ${power.lines.length}`,
+      firstBoot: `${power.lines.filter((l) => observations.some((o) => o.line === l.id)).length} of ${power.lines.length}`,
       faults: openFaults.length,
       stop: {
         parts: ofParts.some((f) => f.severity === "stop"),
@@ -237,10 +241,18 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       late: order.late,
     },
     power,
+    misplaced: moves,
     seen: Object.fromEntries(
       observations.map((o) => [
         o.line,
-        { value: o.value, asExpected: o.asExpected, by: o.by.name, at: o.at.toISOString(), ...(o.firstValue ? { first: o.firstValue } : {}) },
+        {
+          value: o.value,
+          asExpected: o.asExpected,
+          by: o.by.name,
+          at: o.at.toISOString(),
+          ...(o.firstValue ? { first: o.firstValue } : {}),
+          ...(o.simulated ? { simulated: true } : {}),
+        },
       ]),
     ),
     faults: faults.map((f) => ({

@@ -91,6 +91,7 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   importAction: TL,
   closeFaultAction: TL,
   tryActionAction: TL,
+  moveRightAction: TL,
   observeAction: TL,
   settingAction: TL,
   soakAction: TL,

@@ -10,7 +10,7 @@ function nextRound(graph: Graph, hottestC: number | undefined): Curve[] {
 }
 
 /** What First boot shows of a job. */
-export const bootSlice = ({ power, plan, free, leads, seen, head, build, progress, after }: JobView) => {
+export const bootSlice = ({ power, misplaced, plan, free, leads, seen, head, build, progress, after }: JobView) => {
   const graph = buildGraph(build, typeLookup(build, []));
   const named = new Set(free.map((f) => f.end));
   // Without a plan nobody has decided that anything stays free.
@@ -18,6 +18,7 @@ export const bootSlice = ({ power, plan, free, leads, seen, head, build, progres
   const { sequence, heat } = simulate(graph);
   return {
     power,
+    misplaced,
     headers: headerLines(graph),
     sequence,
     heat: heat ?? null,
