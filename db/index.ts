@@ -1,6 +1,7 @@
 export { IsolationLevel, LockMode, UniqueConstraintViolationException } from "@mikro-orm/core";
 export { afterCommit } from "./after-commit";
 export {
+  ByItself,
   Credential,
   Fault,
   type FaultRow,
@@ -10,6 +11,7 @@ export {
   type JobRow,
   Link,
   type LinkRow,
+  Loan,
   LogEntry,
   MachineToken,
   Observation,
@@ -25,6 +27,7 @@ export {
   type PlanRunRow,
   ProofRow,
   Reading,
+  Secret,
   Session,
   SetupRow,
   ShelfRevision,

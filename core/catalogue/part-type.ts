@@ -283,6 +283,10 @@ export const PartType = z.strictObject({
         .optional()
         .describe("cards, and boards for the CPU's own graphics: display outputs, with the most that each shows"),
       wireless: z.boolean().optional().describe("boards and cards: with a wireless network"),
+      withoutCpuPower: z
+        .enum(["stops", "nothing", "goes off"])
+        .optional()
+        .describe("boards: what it does while no CPU plug is in: stops at the CPU's stage (if not said), does not react, starts and goes off"),
       overclocked: z.boolean().optional(),
       looseIoShield: z.boolean().optional(),
       readMBs: z.number().min(0).max(100_000).optional().describe("drives: the most it reads, MB/s"),

@@ -78,6 +78,13 @@ export interface JobEvents {
   /** Something that was promised. */
   proved: { words: string; verdict: string; because: string; conditions: string };
   "soak-log": { name: string; verdict: string; minutes: number; because: string; simulated?: true };
+  lent: { what: string; owner: string; serial: string };
+  "loan-back": { what: string; serial: string };
+  /** What it is, never what it says. */
+  "secret-kept": { what: string };
+  "secret-shown": { what: string };
+  "by-itself": { what: string; minutes: number };
+  "by-itself-seen": { what: string; afterMinutes: number };
   /** A machine, or a stand-in, may send its readings; `until` in ISO 8601. */
   "machine-let-in": { name: string; until: string; simulated?: true };
   "machine-shut-out": { name: string };

@@ -30,6 +30,12 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   report: (d) => `Report ${d.name} (${d.from}): ${d.lines} ${d.lines === 1 ? "line" : "lines"} of the sheet; ${d.read.slice(0, 6).join(", ")}.`,
   proved: (d) =>
     `Promised: ${d.words}. ${d.verdict.charAt(0).toUpperCase()}${d.verdict.slice(1)}. ${d.because}${d.conditions ? ` (${d.conditions})` : ""}`,
+  lent: (d) => `On loan in this machine: ${d.what}, of ${d.owner}${d.serial ? `, ${d.serial}` : ""}.`,
+  "loan-back": (d) => `Out again, back with its owner: ${d.what}${d.serial ? `, ${d.serial}` : ""}.`,
+  "secret-kept": (d) => `Sealed: ${d.what}.`,
+  "secret-shown": (d) => `Shown once, and no longer kept: ${d.what}.`,
+  "by-itself": (d) => `Runs by itself, about ${d.minutes} minutes: ${d.what}.`,
+  "by-itself-seen": (d) => `${d.what}: looked at after ${d.afterMinutes} minutes.`,
   "machine-let-in": (d) =>
     `${d.simulated ? "A simulated machine" : "The machine"} may send its readings (${d.name}), until ${d.until.slice(0, 16).replace("T", " ")} UTC.`,
   "machine-shut-out": (d) => `It may not send readings any more (${d.name}).`,

@@ -3,8 +3,8 @@ export { cardHeatC, cpuHeat, HEAT_OFF_K, type Heat, heatBand, ROOM_C, warmedC } 
 export { type Assignment, MODES, type Mode, modesOf } from "./modes";
 export type { Observable } from "./observable";
 export { type Element, partsOfElement } from "./paths";
-export { powerOn } from "./power-on";
+export { NOISE, powerOn } from "./power-on";
 export { asExpected } from "./readings";
 export type { Moment } from "./sequence";
-export { HEADINGS, type Heading, headerLines, headingOf, NEEDS_LOAD } from "./sheet";
+export { HEADINGS, type Heading, headerLines, headingOf, NEEDS_LOAD, SHEET } from "./sheet";
 export { type Simulation, simulate } from "./simulate";

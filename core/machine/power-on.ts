@@ -33,7 +33,9 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
   const board = boardPath(world);
   const short = partsOfKind(graph, "board").flatMap((b) => fails(world, "short", b.id) ?? [])[0];
   const pressed = join(world, [board, buttonPath(world)]);
-  const button: Path = short === undefined || !pressed.ok ? pressed : { ...pressed, ok: false, missing: short };
+  const unfed = withoutCpuPlug(world);
+  const cause = short ?? (unfed && !unfed.path.ok && unfed.does === "nothing" ? unfed.path.missing : undefined);
+  const button: Path = cause === undefined || !pressed.ok ? pressed : { ...pressed, ok: false, missing: cause };
   const runs = button.ok;
   const lines: Expectation[] = [];
   const add = (id: string, group: Group, what: string, path: Path, words: [string, string], good = "", runsOnly = true) => {
@@ -94,6 +96,8 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
     );
   }
 
+  // A fan that turns may tick: that is another thing than one that stands still.
+  for (const l of lines) if (l.id.startsWith("turns:") && l.otherwise.length > 0) l.otherwise = [...l.otherwise, NOISE];
   const turns = new Map(lines.flatMap((l) => (l.id.startsWith("turns:") ? [[l.id.slice("turns:".length), l.works] as const] : [])));
   const start = startUp(world, whole, button, loaded, turns);
   lines.push(...start.lines);
@@ -198,6 +202,15 @@ const foreignCables = (world: World): string[] =>
     return why ? [`${why}: other pins carry other volts`] : [];
   });
 
+/** The board's main CPU socket: what comes to it, and what the board does where nothing does. Its sibling matters under load only. */
+function withoutCpuPlug(world: World): { path: Path; does: "stops" | "nothing" | "goes off" } | undefined {
+  const main = boardSockets(world.graph, "cpu-power")[0];
+  return main && { path: powerPath(world, main), does: main.part.type.ratings.withoutCpuPower ?? "stops" };
+}
+
+/** Seen of a fan that turns and ticks, rattles or rubs. */
+export const NOISE = "noise";
+
 interface Start {
   path: Path;
   lines: Expectation[];
@@ -208,9 +221,9 @@ interface Start {
 function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turns: ReadonlyMap<string, boolean>): Start {
   const { graph } = world;
   const sockets = boardSockets(graph, "cpu-power");
-  // The main socket starts the machine, whatever sits in its sibling; whether it lasts under load is another line.
   const main = sockets[0];
-  const cpuPower: Path = main ? powerPath(world, main) : { ok: true, leans: [] };
+  const plug = withoutCpuPlug(world);
+  const cpuPower: Path = plug?.path ?? { ok: true, leans: [] };
   const cpu = partsOfKind(graph, "cpu")[0];
   const seatedCpu = join(world, [button, cpuPower, cpu ? seatPath(world, cpu.id) : { ok: false, leans: [], missing: "there is no CPU" }]);
   const old = partsOfKind(graph, "board").flatMap((b) => fails(world, "firmware", b.id) ?? [])[0];
@@ -251,7 +264,8 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
       because: path.ok ? good : `${upper(path.missing ?? "")}.`,
       ...leansOf(path),
     });
-  line("cpu", "Start-up gets past the CPU stage", cpuPath, ["passes", "stops"], "CPU power and CPU are in.");
+  const stops = plug && !plug.path.ok && plug.does === "goes off" ? "goes off again" : "stops";
+  line("cpu", "Start-up gets past the CPU stage", cpuPath, ["passes", stops], "CPU power and CPU are in.");
   line(
     "memory-stage",
     "Start-up gets past the memory stage",

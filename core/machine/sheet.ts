@@ -42,3 +42,6 @@ export function headerLines(graph: Graph): Expectation[] {
         ],
   );
 }
+
+/** What a photo of a line of the sheet hangs on: this, then the line. */
+export const SHEET = "sheet:";

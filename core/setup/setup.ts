@@ -16,6 +16,8 @@ export interface SetupItem {
   value?: number;
   unit?: "MT/s" | "%" | "dB(A)";
   how: string;
+  /** So long it runs by itself, minutes (common practice). */
+  minutes?: number;
   /** Must be out again before the machine leaves. */
   mustBeOut?: true;
 }
@@ -116,23 +118,80 @@ function settings(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): 
       target: "as delivered, unless another was agreed",
       how: "Two firmwares, quiet and fast, or its lights: a switch on its edge.",
     });
-  const clock = promises.filter((p) => p.about === "overclock");
-  for (const p of clock)
+  for (const c of clocks(graph, promises)) add(c);
+  for (const l of lightsBy(graph))
     add({
-      id: `clock:${named(p.words)}`,
-      what: `Overclock: ${p.words}`,
-      target: p.value ? String(p.value) : "as agreed",
-      how: "Target, what held, under which voltage; what runs as delivered is said, too. The second CPU plug belongs in.",
-    });
-  const lit = [...graph.leads.values()].filter((l) => l.loom === "lighting" && l.lead.role === "light" && graph.ofLead.has(l.address));
-  if (lit.length > 0)
-    add({
-      id: "lights",
-      what: `Lights, ${lit.length} ${lit.length === 1 ? "zone" : "zones"}`,
+      id: `lights:${l.id}`,
+      what: `Lights: ${l.names.join(", ")}`,
       target: promises.find((p) => p.about === "lights")?.words ?? "effect and colour as the client wants them",
-      how: "Say which obeys what: the case's button, the board, a program, nobody.",
+      how: l.obeys,
     });
   return out;
+}
+
+const OF_PART = { cpu: /\b(cpu|processor|prozessor|core)/i, card: /\b(card|gpu|graphics|grafik)/i, memory: /\b(memory|ram|speicher|dimm)/i } as const;
+
+/** Where an overclock was agreed: each part with what was agreed of it, or as delivered, which is a value too. */
+function clocks(graph: Graph, promises: NonNullable<SetupAsked["promises"]>): Omit<SetupItem, "group">[] {
+  const agreed = promises.filter((p) => p.about === "overclock");
+  if (agreed.length === 0) return [];
+  const kinds = Object.keys(OF_PART) as (keyof typeof OF_PART)[];
+  // What names no part is of the CPU.
+  const of = (words: string) => kinds.find((k) => OF_PART[k].test(words)) ?? "cpu";
+  const sockets = [...graph.ports.values()].filter((p) => p.part.type.kind === "board" && p.port.role === "cpu-power");
+  const out = sockets.filter((p) => !graph.atPort.get(p.address)?.length);
+  return kinds.flatMap((kind) => {
+    const part = partsOfKind(graph, kind).find((p) => kind !== "card" || p.type.ratings.hasGraphics);
+    if (!part) return [];
+    const mine = agreed.filter((p) => of(p.words) === kind);
+    const value = mine.find((p) => p.value)?.value;
+    const second = kind === "cpu" && mine.length > 0 && sockets.length > 1;
+    return [
+      {
+        id: `clock:${part.id}`,
+        what: `Clock of ${part.part.label ?? part.type.name}`,
+        target: mine.length > 0 ? mine.map((p) => p.words).join("; ") : "as delivered",
+        ...(value === undefined ? {} : { value }),
+        how: `What is set, what held under load, at which voltage.${second ? (out.length > 0 ? ` ${out[0]?.name} is empty: the second CPU plug follows.` : " The second CPU plug is in.") : ""}`,
+      },
+    ];
+  });
+}
+
+/** Lights by what commands them: a header of the board, a hub, nobody. */
+function lightsBy(graph: Graph): { id: string; names: string[]; obeys: string }[] {
+  const out = new Map<string, { id: string; names: string[]; obeys: string }>();
+  for (const l of graph.leads.values()) {
+    if (l.loom !== "lighting" || l.lead.role !== "light") continue;
+    const c = graph.ofLead.get(l.address);
+    const port = c && graph.ports.get(c.port);
+    if (!port || l.part.cable) continue;
+    const root = rootOf(graph, port.address);
+    const at = graph.ports.get(root);
+    if (!at) continue;
+    const byBoard = at.part.type.kind === "board";
+    const group = out.get(root) ?? {
+      id: root,
+      names: [],
+      obeys: byBoard
+        ? `Obeys the board, on ${at.name}: its firmware, or a program in the system.`
+        : at.part.type.kind === "hub" || at.part.type.kind === "case"
+          ? `Obeys ${at.part.part.label ?? at.part.type.name}: its own button or remote, unless its control lead is in the board.`
+          : `Obeys nobody: ${at.name} gives it current and no command.`,
+    };
+    group.names.push(l.part.part.label ?? l.part.type.name);
+    out.set(root, group);
+  }
+  return [...out.values()].map((g) => ({ ...g, names: [...new Set(g.names)] }));
+}
+
+/** The port from which a chain of lights is commanded: through splitters, hubs whose control lead is in, and lights that pass on. */
+function rootOf(graph: Graph, port: string, depth = 0): string {
+  const at = graph.ports.get(port);
+  if (!at || depth > 12 || at.part.type.kind === "board") return port;
+  const up = [...graph.leads.values()].find((l) => l.part === at.part && l.loom === "lighting" && graph.ofLead.has(l.address));
+  const next = up && graph.ofLead.get(up.address)?.port;
+  return next === undefined || next === port ? port : rootOf(graph, next, depth + 1);
 }
 
 /** A thing that was promised is known by its words: another one that goes or comes changes nothing of it. */
@@ -170,17 +229,30 @@ function system(graph: Graph, promises: NonNullable<SetupAsked["promises"]>, tes
     id: "target-drive",
     what: "The drive for the system",
     target: boot.name,
-    how:
-      others.length > 0
-        ? `Unplug ${others.map((d) => d.part.label ?? d.type.name).join(", ")} for it, and plug back: an installer takes whichever it likes.`
-        : "The only one.",
+    how: others.length > 0 ? "By slot, size and serial: an installer takes whichever it likes." : "The only one.",
   });
+  const otherNames = others.map((d) => d.part.label ?? d.type.name).join(", ");
+  if (others.length > 0)
+    add({
+      id: "drives-apart",
+      what: "Other drives unplugged",
+      target: otherNames,
+      how: "Mains off first. An installer writes onto whichever drive it likes.",
+    });
   add({
     id: "install",
     what: "System",
     target: "installed: edition, language, key or “key follows”, first user",
     how: "Copying takes about ten minutes, all of it twenty to sixty.",
+    minutes: 20,
   });
+  if (others.length > 0)
+    add({
+      id: "drives-back",
+      what: "Other drives plugged back",
+      target: `${otherNames}: in, and listed`,
+      how: "Mains off first. Then look that each is listed.",
+    });
   const net = [...partsOfKind(graph, "board"), ...partsOfKind(graph, "card")].some((p) => p.type.ratings.wireless);
   add({
     id: "driver:network",
@@ -196,6 +268,7 @@ function system(graph: Graph, promises: NonNullable<SetupAsked["promises"]>, tes
     what: "Updates",
     target: "up to today, by themselves from now on as agreed",
     how: "Before anything is measured: they change it. About half an hour by itself.",
+    minutes: 30,
   });
   for (const p of promises.filter((x) => x.about === "installed"))
     add({ id: `program:${named(p.words)}`, what: p.words, target: "installed, started once", how: "In one go by one installer where there is one." });
@@ -204,7 +277,14 @@ function system(graph: Graph, promises: NonNullable<SetupAsked["promises"]>, tes
       id: `data:${named(p.words)}`,
       what: p.words,
       target: "moved, and looked into by the client or with them",
-      how: "The old drive stays as it is until the client says so; wiped only by order, with how and proof.",
+      how: "The old drive stays as it is until the client says so.",
+    });
+  if (promises.some((x) => x.about === "data-moved"))
+    add({
+      id: "wiped",
+      what: "The old drive",
+      target: "kept as it is, or wiped by written order: how, and the proof of it",
+      how: "Never without an order, never before the client has looked into what was moved.",
     });
   for (const t of testPrograms)
     add({

@@ -1,7 +1,7 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
 import { Fault, LogEntry, Observation, PartReturn, ProofRow, SetupRow, SoakLog } from "./happened";
 import { Job, JobHead, JobPart, Offer, Override } from "./job";
-import { MachineToken, Reading } from "./machine";
+import { ByItself, Loan, MachineToken, Reading, Secret } from "./machine";
 import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
 import { Link, Plan, PlanRun } from "./plan";
 import { ShelfRevision, ShelfType, Tip, TypePhoto } from "./shelf";
@@ -48,4 +48,7 @@ export const ENTITIES = [
   ProofRow,
   MachineToken,
   Reading,
+  Loan,
+  Secret,
+  ByItself,
 ];

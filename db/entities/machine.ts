@@ -35,3 +35,54 @@ export const Reading = defineEntity({
     values: p.json<Record<string, number>>(),
   },
 });
+
+/** A thing of the shop, or of somebody, that is in a machine for a while and must be out before it goes. */
+export const Loan = defineEntity({
+  name: "Loan",
+  tableName: "loan",
+  indexes: [{ name: "loan_job_index", properties: ["job", "at"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    what: p.text(),
+    owner: p.text(),
+    serial: p.text().default(""),
+    by: () => p.manyToOne(Person),
+    at: now(),
+    backAt: p.datetime().nullable(),
+    backBy: () => p.manyToOne(Person).nullable().deleteRule("set null"),
+  },
+});
+
+/** Something that only its client is to know: sealed until it is shown, once; then nothing of it is left. */
+export const Secret = defineEntity({
+  name: "Secret",
+  tableName: "secret",
+  indexes: [{ name: "secret_job_index", properties: ["job", "at"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    what: p.text(),
+    sealed: p.text().nullable(),
+    by: () => p.manyToOne(Person),
+    at: now(),
+    shownAt: p.datetime().nullable(),
+    shownTo: () => p.manyToOne(Person).nullable().deleteRule("set null"),
+  },
+});
+
+/** Something that a machine does by itself for some minutes. */
+export const ByItself = defineEntity({
+  name: "ByItself",
+  tableName: "by_itself",
+  indexes: [{ name: "by_itself_job_index", properties: ["job", "at"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    what: p.text(),
+    minutes: p.integer(),
+    by: () => p.manyToOne(Person),
+    at: now(),
+    seenAt: p.datetime().nullable(),
+  },
+});

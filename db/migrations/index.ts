@@ -22,6 +22,7 @@ import { SoakLogs } from "./0021-soak";
 import { BesideParts } from "./0022-beside-parts";
 import { AfterTheStart } from "./0023-after-the-start";
 import { MachineSpeaks } from "./0024-machine-speaks";
+import { OnLoan } from "./0025-on-loan";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -49,4 +50,5 @@ export const MIGRATIONS = [
   { name: "0022-beside-parts", class: BesideParts },
   { name: "0023-after-the-start", class: AfterTheStart },
   { name: "0024-machine-speaks", class: MachineSpeaks },
+  { name: "0025-on-loan", class: OnLoan },
 ];

@@ -1,4 +1,6 @@
 "use server";
+import { giveBack, keepSecret, leaveAlone, lend, lookedAt, showSecret } from "../../server/first-boot/loans";
+import { notDone } from "../../server/first-boot/not-done";
 import { observe } from "../../server/first-boot/observe";
 import { prove } from "../../server/first-boot/prove";
 import { takeReport } from "../../server/first-boot/report";
@@ -15,3 +17,10 @@ export const proveAction = async (input: unknown) => perform(prove, input);
 export const reportAction = async (input: unknown) => perform(takeReport, input);
 export const soakAction = async (input: unknown) => perform(startSoak, input);
 export const soakLogAction = async (input: unknown) => perform(keepSoakLog, input);
+export const lendAction = async (input: unknown) => perform(lend, input);
+export const giveBackAction = async (input: unknown) => perform(giveBack, input);
+export const keepSecretAction = async (input: unknown) => perform(keepSecret, input);
+export const showSecretAction = async (input: unknown) => perform(showSecret, input);
+export const leaveAloneAction = async (input: unknown) => perform(leaveAlone, input);
+export const lookedAtAction = async (input: unknown) => perform(lookedAt, input);
+export const notDoneAction = async (input: unknown) => perform(notDone, input);

@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { asExpected, type Expectation, HEADINGS, type Heading, headingOf, NEEDS_LOAD } from "../../core/machine";
+import { checkOfItem, checkOfLine, checkOfPromise, SOAK_CHECK } from "../../core/setup";
 import type { SoakView } from "../../server/first-boot/soak-log";
 import type { BootSlice } from "../../server/views/slices";
 import { Button } from "../../ui/button";
@@ -11,14 +12,23 @@ import { Caution, SeverityShape } from "../../ui/marks";
 import { observeAction, settingAction, soakAction } from "../actions/first-boot";
 import { type Acting, useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
+import { Beside } from "./beside";
+import { LinePhoto } from "./line-photo";
 import { ProofRow } from "./proof-row";
 import { Reports } from "./reports";
 import { SetupRow } from "./setup-row";
 import { SheetLine } from "./sheet-line";
 import { SoakPanel } from "./soak-panel";
 import { TenSeconds } from "./ten-seconds";
+import { TimeShort } from "./time-short";
 
 const DONE = new Set(["as wanted", "not done"]);
+/** The last heading of a first start, by the shop's choice. */
+const LAST: Record<BootSlice["after"]["endsAt"], Heading> = {
+  "lights and fans": "First ten seconds",
+  "firmware screen": "Settings",
+  system: "Proof",
+};
 
 /** One sheet in the order in which a person looks: what will be seen beside what was, then settings, system, soak and proof. */
 export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: readonly SoakView[] }) {
@@ -82,7 +92,18 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
       () => `${open.length} ${open.length === 1 ? "line" : "lines"} of ${h} recorded as expected.`,
     );
   };
-  const next = headings.find((h) => left(h) > 0);
+  const checks = [
+    ...headings.flatMap((h) => ticks(h)).map(checkOfLine),
+    ...after.items.filter((i) => i.stands === "open" || i.stands === "later").map(checkOfItem),
+    ...after.promises.filter((p) => p.verdict === "open").map(checkOfPromise),
+    ...(after.soaked ? [] : [SOAK_CHECK]),
+  ];
+  // Where the shop ends a first start, what comes after is put off until hands have nothing left to do on the machine.
+  const last = LAST[after.endsAt];
+  const stepsLeft = view.stepsLeft;
+  const putOff = (h: Heading) => stepsLeft > 0 && HEADINGS.indexOf(h) > HEADINGS.indexOf(last);
+  const next = headings.find((h) => left(h) > 0 && !putOff(h));
+  const off = headings.filter((h) => left(h) > 0 && putOff(h));
   const allSeen = power.lines.every((l) => seen[l.id] || NEEDS_LOAD.has(l.id));
   return (
     <div className="cols cols-3 cols-sheet">
@@ -104,7 +125,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
                 {wrong(h)}
               </span>
             ) : null}
-            <span className="text-second text-soft">{left(h) === 0 ? "done" : `${left(h)} to see`}</span>
+            <span className="text-second text-soft">{left(h) === 0 ? "done" : putOff(h) ? `${left(h)} put off` : `${left(h)} to see`}</span>
           </button>
         ))}
       </nav>
@@ -130,6 +151,8 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
                     first={first?.id === l.id}
                     move={view.misplaced.find((m) => m.lines.includes(l.id))?.action}
                     staysFree={view.free.includes(l.id.slice(l.id.indexOf(":") + 1))}
+                    near={view.near[l.id]}
+                    photo={<LinePhoto number={head.number} line={l.id} what={l.what} photos={view.photos} act={act} />}
                     onSee={(v) => record(l, v)}
                   />
                 ))}
@@ -139,6 +162,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
                     number={head.number}
                     item={i}
                     act={act}
+                    photo={<LinePhoto number={head.number} line={i.id} what={i.what} photos={view.photos} act={act} />}
                     next={i.id.startsWith("curve:") ? view.nextCurves.find((c) => `curve:${c.header}` === i.id) : undefined}
                     curve={i.id.startsWith("curve:") ? view.curves.find((c) => `curve:${c.header}` === i.id) : undefined}
                   />
@@ -153,6 +177,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
                     </p>
                   ))
                 : null}
+              {h === "System" ? <Beside number={head.number} after={after} /> : null}
               {h === "Soak" ? <SoakPanel number={head.number} soaks={soaks} heat={view.heat} /> : null}
             </section>
           ))}
@@ -178,6 +203,16 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
             >
               Start the soak
             </Button>
+          ) : !next && off.length > 0 ? (
+            <>
+              <span className="font-semibold">
+                The first start ends here in this shop. Put off, and back once {stepsLeft} {stepsLeft === 1 ? "step is" : "steps are"} done:{" "}
+                {off.join(", ")}.
+              </span>
+              <Link className="key key-mark" href={`/job/${head.number}/bench`}>
+                To the bench
+              </Link>
+            </>
           ) : next ? (
             <Button tone={next === at ? "plain" : "mark"} onClick={() => goTo(next)}>
               Go on: {next}
@@ -204,6 +239,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
         <div className="mt-4">
           <Caution text="Hands, leads and loose screws out of the fans before mains. Mains off again before any plug moves." />
         </div>
+        <TimeShort number={head.number} checks={checks} promises={after.promises} />
         <TenSeconds sequence={view.sequence} />
         <p className="mt-4 text-second text-soft">
           Normal at the very first start: full fan noise, still fans on a card or supply with a quiet mode, memory at its default speed. None of these

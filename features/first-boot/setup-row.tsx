@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { Curve } from "../../core/setup";
 import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
@@ -27,12 +27,14 @@ export function SetupRow({
   curve,
   next,
   act,
+  photo,
 }: {
   number: string;
   item: Item;
   curve?: Curve | undefined;
   next?: Curve | undefined;
   act: Acting;
+  photo: ReactNode;
 }) {
   const saw = item.done ? { state: item.done.state, after: item.done.after } : null;
   return (
@@ -62,6 +64,7 @@ export function SetupRow({
         )}
         <SetupSheet number={number} item={item} curve={curve} next={next} saw={saw} />
         {item.done ? <span className="text-second text-soft">{item.done.by}</span> : null}
+        {photo}
       </div>
     </li>
   );

@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { Expectation } from "../../core/machine";
 import type { JobView } from "../../server/views/job-view";
 import { Button } from "../../ui/button";
@@ -31,6 +31,8 @@ export function SheetLine({
   first,
   staysFree,
   move,
+  near,
+  photo,
   onSee,
 }: {
   line: Expectation;
@@ -41,6 +43,9 @@ export function SheetLine({
   staysFree: boolean;
   /** What puts it right, where a plug is on record in a wrong place. */
   move: string | undefined;
+  /** Leads that pass by it, where it ticks or rubs. */
+  near?: readonly { tag: string; name: string; mm: number }[] | undefined;
+  photo: ReactNode;
   onSee: (value: string) => void;
 }) {
   const [typed, setTyped] = useState("");
@@ -106,6 +111,14 @@ export function SheetLine({
             seen {seen.value}
             {unit}: a fault is open, {seen.simulated ? "simulated" : seen.by}
             {seen.first ? `; first ${seen.first}` : ""}
+          </span>
+        ) : null}
+        {photo}
+        {near ? (
+          <span className="w-full text-second">
+            {near.length > 0
+              ? `Near its blades: ${near.map((n) => `${n.tag} ${n.name} (${n.mm} mm)`).join(", ")}. Off at once, mains out, lead aside and tied. None of these: the fan itself.`
+              : "No lead that is on record passes near: look for a loose tie or screw, else the fan itself. Off at once, mains out."}
           </span>
         ) : null}
       </div>

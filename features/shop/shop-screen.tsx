@@ -101,6 +101,19 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
                 }}
               />
             </label>
+            <label className="mt-4 block">
+              <span className="block text-second text-soft">A first start ends at</span>
+              <select
+                className="field"
+                value={form.firstStartEnds}
+                disabled={!mayChange}
+                onChange={(e) => set("firstStartEnds", e.target.value as ShopDefaults["firstStartEnds"])}
+              >
+                <option value="lights and fans">lights and fans</option>
+                <option value="firmware screen">the firmware's screen</option>
+                <option value="system">the system: nothing is put off</option>
+              </select>
+            </label>
             <h2 className="mt-4 text-key font-[650]">To remember at the bench</h2>
             <p className="text-second text-soft">Stands at each card that has a part of the kind, at every job.</p>
             <ul>

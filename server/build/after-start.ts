@@ -1,7 +1,8 @@
 import { absurdities, type Proof, type Verdict, verdictOf } from "../../core/proof";
 import { type SetupDone, type SetupItem, type SetupState, stateOf } from "../../core/setup";
-import { type EntityManager, ProofRow, SetupRow, SoakLog } from "../../db";
+import { ByItself, type EntityManager, Loan, ProofRow, Secret, SetupRow, SoakLog } from "../../db";
 import type { JobBuild } from "./build-of-job";
+import { type FirstStartEnds, firstStartEnds } from "./first-start";
 import { promisesOf, setupOfJob } from "./setup-of-job";
 
 /** How each thing of the set-up stands, what was proved of what was promised, and whether it soaked. */
@@ -19,6 +20,14 @@ export interface AfterStart {
   absurd: string[];
   /** A soak that held is on record. */
   soaked: boolean;
+  /** Things that are in the machine and are to be out again. */
+  loans: { id: string; what: string; owner: string; serial: string; by: string; at: string }[];
+  /** Sealed with the job: what it is, never what it says. */
+  secrets: { id: string; what: string; by: string; shownTo: string | null }[];
+  /** What runs by itself. */
+  alone: { id: string; what: string; by: string; at: string; minutes: number }[];
+  /** Where the shop ends a first start. */
+  endsAt: FirstStartEnds;
   /** A stand-in of it soaked. */
   simulated: boolean;
   /** The highest that the CPU held in the last soak, °C. */
@@ -32,6 +41,10 @@ export async function afterStart(em: EntityManager, b: JobBuild): Promise<AfterS
     await em.find(ProofRow, { job: b.job.id }, { limit: 200, populate: ["by"] }),
     await em.find(SoakLog, { job: b.job.id }, { limit: 20, fields: ["soak", "simulated"], orderBy: { at: "desc" } }),
   ];
+  const of = { job: b.job.id };
+  const loans = await em.find(Loan, { ...of, backAt: null }, { limit: 40, orderBy: { at: "asc" }, populate: ["by"] });
+  const secrets = await em.find(Secret, of, { limit: 40, orderBy: { at: "asc" }, populate: ["by", "shownTo"] });
+  const alone = await em.find(ByItself, { ...of, seenAt: null }, { limit: 40, orderBy: { at: "asc" }, populate: ["by"] });
   const done = new Map(rows.map((r) => [r.item, r]));
   const promises = promisesOf(b.job.brief).map((p) => {
     const row = proofs.find((r) => r.about === p.about && r.words === p.words);
@@ -48,6 +61,10 @@ export async function afterStart(em: EntityManager, b: JobBuild): Promise<AfterS
       const d = r ? { target: r.target, before: r.before, after: r.after, state: r.state as SetupDone["state"], why: r.why } : undefined;
       return { ...i, stands: stateOf(i, d), done: d && r ? { ...d, by: r.by.name, at: r.at.toISOString() } : null };
     }),
+    loans: loans.map((l) => ({ id: l.id, what: l.what, owner: l.owner, serial: l.serial, by: l.by.name, at: l.at.toISOString() })),
+    secrets: secrets.map((x) => ({ id: x.id, what: x.what, by: x.by.name, shownTo: x.shownTo?.name ?? null })),
+    alone: alone.map((x) => ({ id: x.id, what: x.what, by: x.by.name, at: x.at.toISOString(), minutes: x.minutes })),
+    endsAt: await firstStartEnds(em),
     promises,
     absurd: absurdities(promises.flatMap((p) => (p.proof ? [{ words: p.words, proof: p.proof }] : []))),
     // A stand-in that held says nothing of the machine that goes out.
@@ -61,5 +78,8 @@ export const openAfterStart = (a: AfterStart): { setup: number; promises: number
   setup: a.items.filter((i) => ["open", "later", "otherwise"].includes(i.stands) && !i.mustBeOut).length,
   promises: a.promises.filter((p) => p.verdict === "open" || p.verdict === "not kept").length,
   soaked: a.soaked,
-  mustBeOut: a.items.filter((i) => i.mustBeOut && i.stands !== "as wanted" && i.stands !== "not done").map((i) => i.what),
+  mustBeOut: [
+    ...a.items.filter((i) => i.mustBeOut && i.stands !== "as wanted" && i.stands !== "not done").map((i) => i.what),
+    ...a.loans.map((l) => `${l.what} of ${l.owner}`),
+  ],
 });

@@ -26,6 +26,7 @@ const DEFAULT_WORD: Readonly<Record<string, string>> = {
   schools: "how it is done",
   offerWords: "the words under offers",
   prompts: "reminders",
+  firstStartEnds: "where a first start ends",
 };
 
 const WORDS: { [K in ShopEventKind]: (d: ShopEvents[K]) => string } = {

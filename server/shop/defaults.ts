@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { PART_KINDS } from "../../core/catalogue";
 import { type EntityManager, Shop } from "../../db";
+import { FirstStartEnds } from "../build/first-start";
 import { MinutesSaid } from "../build/own-minutes";
 import { TestPrograms } from "../build/setup-of-job";
 import { line, text } from "../kernel/text";
@@ -30,6 +31,8 @@ export const ShopDefaults = z.object({
   offerWords: text(2000).default(""),
   /** Programs and accounts of the shop for the test: they come off again before a machine leaves. */
   testPrograms: TestPrograms.default([]),
+  /** Where a first start ends; what comes after is put off until the machine is together. */
+  firstStartEnds: FirstStartEnds.default("system"),
   /** What the shop reminds everybody of at the bench, at parts of a kind. */
   prompts: z
     .array(z.object({ kind: z.enum(PART_KINDS), words: line(200).refine((s) => s.length > 0, "say what to remember") }))

@@ -3,6 +3,12 @@ import { type EntityManager, IsolationLevel } from "../../db";
 import { tellHead } from "../kernel/news";
 import { type JobView, jobView } from "./job-view";
 
+/** When what runs by itself should be over, by this server's clock. */
+function clockOf(a: { at: string; minutes: number }): string {
+  const d = new Date(Date.parse(a.at) + a.minutes * 60_000);
+  return `${String(d.getHours()).padStart(2, "0")}:${String(d.getMinutes()).padStart(2, "0")}`;
+}
+
 /** What hands do next on a job, in a sentence. */
 function nextOf(v: JobView, left: Step | undefined): string {
   if (v.head.stage === "waiting") return `Waits for ${v.head.waitingFor ?? "a delivery"}`;
@@ -11,6 +17,8 @@ function nextOf(v: JobView, left: Step | undefined): string {
   const wanted = v.leads.filter((l) => !l.out && l.loom !== "seat");
   if (!v.plan && !wanted.some((l) => l.port)) return `${wanted.length} leads, none planned. Plan the wiring`;
   if (v.plan?.stale) return "Parts changed. Plan the wiring again";
+  const alone = v.after.alone[0];
+  if (alone) return `Runs by itself, look at it about ${clockOf(alone)}: ${alone.what}`;
   if (v.diagnosis.next) return v.diagnosis.next.action;
   if (v.head.stage === "soak") return "Soak: read temperatures and fan speeds";
   if (left) return left.title;

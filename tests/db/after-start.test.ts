@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { ratesOf } from "../../core/proof";
-import { Person, type PersonRow } from "../../db";
+import { Person, type PersonRow, Secret } from "../../db";
+import { giveBack, keepSecret, leaveAlone, lend, lookedAt, showSecret } from "../../server/first-boot/loans";
+import { notDone } from "../../server/first-boot/not-done";
 import { observe } from "../../server/first-boot/observe";
 import { prove } from "../../server/first-boot/prove";
 import { takeReport } from "../../server/first-boot/report";
@@ -145,5 +147,63 @@ describe("soak and proof", () => {
     const r = ratesOf({ ms, column: "" });
     expect(r.worst1).toBeCloseTo(1000 / Number(row?.p), 1);
     expect(r.average).toBeCloseTo(1000 / Number(row?.mean), 1);
+  });
+});
+
+describe("what stands beside the system", () => {
+  const by = () => db.by();
+  it("a thing on loan is in one machine only, and holds up the hand-over until it is out", async () => {
+    const start = { what: "Start drive 2", owner: "the shop", serial: "SD-2" };
+    expect(await carryOut(db.em(), await by(), lend, { number, ...start })).toMatchObject({ ok: true });
+    expect(await carryOut(db.em(), await by(), lend, { number: "FS-1044", ...start })).toMatchObject({
+      ok: false,
+      sentence: expect.stringMatching(new RegExp(`on loan in ${number}`)),
+    });
+    const [loan] = (await setNow()).loans;
+    expect(loan).toMatchObject(start);
+    expect((await db.view(number)).open.join()).toContain("Start drive 2");
+    expect(await carryOut(db.em(), await by(), giveBack, { number, id: loan?.id })).toMatchObject({ ok: true });
+    expect((await setNow()).loans).toEqual([]);
+    expect(await carryOut(db.em(), await by(), lend, { number: "FS-1044", ...start })).toMatchObject({ ok: true });
+  });
+  it("a secret is sealed in the database, is in no view, log or file, is shown once, and is then gone", async () => {
+    const secret = "correct tide 7 under-glass";
+    expect(await carryOut(db.em(), await by(), keepSecret, { number, what: "Password of the first user", secret })).toMatchObject({ ok: true });
+    const view = await db.view(number);
+    expect(JSON.stringify(view)).not.toContain(secret);
+    const rows = await db.em().find(Secret, {});
+    expect(JSON.stringify(rows)).not.toContain(secret);
+    const id = view.after.secrets[0]?.id;
+    expect(await carryOut(db.em(), { ...(await by()), role: "reader" }, showSecret, { number, id })).toMatchObject({ ok: false });
+    expect(await carryOut(db.em(), await by(), showSecret, { number: "FS-1044", id })).toMatchObject({ ok: false });
+    expect(await carryOut(db.em(), await by(), showSecret, { number, id })).toMatchObject({ ok: true, value: secret });
+    expect(await carryOut(db.em(), await by(), showSecret, { number, id })).toMatchObject({
+      ok: false,
+      sentence: expect.stringMatching(/not kept any more/),
+    });
+    expect((await db.em().findOneOrFail(Secret, { id: id ?? "" })).sealed).toBeNull();
+  });
+  it("what runs by itself stands in the shop's list until somebody looked at it", async () => {
+    expect(await carryOut(db.em(), await by(), leaveAlone, { number, what: "Updates", minutes: 30 })).toMatchObject({ ok: true });
+    const [alone] = (await setNow()).alone;
+    expect(alone).toMatchObject({ what: "Updates", minutes: 30 });
+    expect(await carryOut(db.em(), await by(), lookedAt, { number, id: alone?.id })).toMatchObject({ ok: true });
+    expect((await setNow()).alone).toEqual([]);
+  });
+  it("what there was no time for is said as not done in one go; what must be out, and what somebody wrote down, is not", async () => {
+    const before = await setNow();
+    const open = before.items.filter((i) => i.stands === "open");
+    const must = open.find((i) => i.mustBeOut);
+    expect(await carryOut(db.em(), await by(), notDone, { number, items: before.items.map((i) => i.id), promises: [], why: "" })).toMatchObject({
+      ok: false,
+    });
+    const why = "time was short: the client came at ten";
+    const said = await carryOut(db.em(), await by(), notDone, { number, items: before.items.map((i) => i.id), promises: [], why });
+    expect(said).toMatchObject({ ok: true });
+    const after = await setNow();
+    expect(after.items.find((i) => i.id === must?.id)?.stands).toBe("open");
+    expect(after.items.filter((i) => i.stands === "open" && !i.mustBeOut)).toEqual([]);
+    for (const i of before.items.filter((x) => x.done)) expect(after.items.find((x) => x.id === i.id)?.done).toEqual(i.done);
+    expect(after.items.find((i) => i.id === open.find((x) => !x.mustBeOut)?.id)?.done?.why).toBe(why);
   });
 });

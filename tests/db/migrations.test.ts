@@ -61,6 +61,9 @@ describe("migrations", () => {
         insert into proof (job_id, about, words, body, by_id) select j.id, 'quiet', 'quiet', '{"result":"seen","conditions":"","why":""}', t.id from job j, person t`,
       "0024-machine-speaks": `insert into machine_token (job_id, token_hash, name, by_id, until) select j.id, 'hash', 'the machine', t.id, now() from job j, person t;
         insert into reading (token_id, at_s, "values") select m.id, 5, '{"CPU °C":41}' from machine_token m`,
+      "0025-on-loan": `insert into loan (job_id, what, owner, by_id) select j.id, 'start drive 2', 'the shop', t.id from job j, person t;
+        insert into secret (job_id, what, sealed, by_id) select j.id, 'first user', 'sealed', t.id from job j, person t;
+        insert into by_itself (job_id, what, minutes, by_id) select j.id, 'updates', 30, t.id from job j, person t`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

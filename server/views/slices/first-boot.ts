@@ -1,5 +1,6 @@
 import { buildGraph, type Graph, typeLookup } from "../../../core/assembly";
-import { headerLines, simulate } from "../../../core/machine";
+import { headerLines, NOISE, SHEET, simulate } from "../../../core/machine";
+import { leadsNear } from "../../../core/routes";
 import { type Curve, curvesOf } from "../../../core/setup";
 import type { JobView } from "../job-view";
 
@@ -10,7 +11,7 @@ function nextRound(graph: Graph, hottestC: number | undefined): Curve[] {
 }
 
 /** What First boot shows of a job. */
-export const bootSlice = ({ power, misplaced, plan, free, leads, seen, head, build, progress, after }: JobView) => {
+export const bootSlice = ({ power, misplaced, photos, steps, plan, free, leads, seen, head, build, progress, after }: JobView) => {
   const graph = buildGraph(build, typeLookup(build, []));
   const named = new Set(free.map((f) => f.end));
   // Without a plan nobody has decided that anything stays free.
@@ -24,6 +25,14 @@ export const bootSlice = ({ power, misplaced, plan, free, leads, seen, head, bui
     heat: heat ?? null,
     curves: curvesOf(graph),
     nextCurves: nextRound(graph, after.hottestC),
+    near: Object.fromEntries(
+      power.lines.flatMap((l) => {
+        const part = seen[l.id]?.value === NOISE ? graph.leads.get(l.id.slice(l.id.indexOf(":") + 1))?.part.id : undefined;
+        return part === undefined ? [] : [[l.id, leadsNear(graph, part).map((n) => ({ ...n, name: graph.leads.get(n.lead)?.name ?? n.tag }))]];
+      }),
+    ),
+    photos: photos.flatMap((p) => (p.step?.startsWith(SHEET) ? [{ id: p.id, line: p.step.slice(SHEET.length), by: p.by, at: p.at }] : [])),
+    stepsLeft: steps.filter((x) => !x.done).length,
     free: unplugged,
     seen,
     head,
