@@ -6,7 +6,7 @@ import { check, checkAll, checkParts, withTriedWays } from "../core/checks";
 import { tiedBack } from "../core/claims";
 import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";
-import { simulate } from "../core/machine";
+import { asExpected, headerLines, simulate } from "../core/machine";
 import { couldStop } from "../core/matters";
 import { orderJson, POSTURES, type Posture, undoJson } from "../core/order";
 import { plan, waysIn } from "../core/plan";
@@ -229,9 +229,17 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
   const { faults: left, ...seen } = simulate(read.graph);
   const plugged = read.build.connections.filter(isDone).length;
   const findings = check(asPlugged(read.graph), "plugged");
+  const readings = (read.build.readings ?? []).flatMap((r) => {
+    const l = [...seen.lines, ...headerLines(read.graph)].find((x) => x.id === r.line);
+    return l ? [{ line: r.line, expected: l.expected, seen: r.value, state: asExpected(l, r.value) ? "as expected" : "otherwise" }] : [];
+  });
   return {
-    json: { plugged, ...seen, ...(left.length > 0 ? { left } : {}), findings },
-    stop: seen.damage.length > 0 || seen.stopsAt !== undefined || findings.some((f) => f.severity === "stop"),
+    json: { plugged, ...seen, ...(left.length > 0 ? { left } : {}), ...(readings.length > 0 ? { readings } : {}), findings },
+    stop:
+      readings.some((r) => r.state === "otherwise") ||
+      seen.damage.length > 0 ||
+      seen.stopsAt !== undefined ||
+      findings.some((f) => f.severity === "stop"),
   };
 }
 

@@ -173,6 +173,11 @@ export const Build = z.strictObject({
     .describe(
       "the way each of some elements is in, other than good, for what the machine answers: part, `lead@port`, port, `mains`, `monitor`, a switch's lead",
     ),
+  readings: z
+    .array(z.strictObject({ line: z.string().min(1).max(200), value: z.string().min(1).max(120) }))
+    .max(1000)
+    .optional()
+    .describe("what was seen and read of lines of the first-boot sheet, by the line's id"),
   ways: z
     .array(z.strictObject({ lead: Address, cutout: z.string().min(1).max(40) }))
     .max(600)

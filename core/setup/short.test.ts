@@ -18,6 +18,11 @@ describe("time is short", () => {
     expect(not.map((c) => c.id)).toEqual(["soak", "updates"]);
     expect(whatFits(checks, 0).fits.map((c) => c.id)).toEqual(["off:burner"]);
   });
+  it("no driver is put in where there is no time for the system", () => {
+    const some = ["install", "driver:network", "devices"].map((id) => checkOfItem({ id, what: id }));
+    expect(whatFits(some, 10)).toMatchObject({ fits: [], usedMin: 0 });
+    expect(whatFits(some, 30).fits.map((c) => c.id)).toEqual(["install", "driver:network", "devices"]);
+  });
   it("each is either fitted in or said as not done, never more than the time but for what must be", () => {
     fc.assert(
       fc.property(fc.shuffledSubarray(checks), fc.integer({ min: 0, max: 200 }), (some, minutes) => {

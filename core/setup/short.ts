@@ -12,14 +12,16 @@ export interface Check {
 
 /** Minutes that a thing takes (common practice). */
 export const LOOK_MIN = 0.5;
+/** What is nothing without a system on the drive. */
+const ON_SYSTEM = /^(driver:|devices|updates|program:|data:)/;
 const BY_ITEM: readonly (readonly [RegExp, number, number])[] = [
   [/^(lent|off:|drives-back)/, 3, 0],
   [/^(memory-profile|prompts|start-order|drive-mode|firmware)/, 3, 2],
   [/^install/, 20, 3],
   [/^(target-drive|drives-apart)/, 4, 3],
-  [/^driver:/, 5, 3],
-  [/^devices/, 2, 4],
-  [/^(program:|data:)/, 10, 4],
+  [/^driver:/, 5, 4],
+  [/^devices/, 2, 5],
+  [/^(program:|data:)/, 10, 5],
   [/^clock:/, 15, 6],
   [/^curve:/, 5, 7],
   [/^(lights|switch:)/, 3, 8],
@@ -53,7 +55,8 @@ export function whatFits(checks: readonly Check[], minutes: number): { fits: Che
   const not: Check[] = [];
   let usedMin = 0;
   for (const c of order) {
-    if (c.must || usedMin + c.minutes <= minutes) {
+    const bare = c.kind === "item" && ON_SYSTEM.test(c.id) && not.some((n) => n.id === "install");
+    if (c.must || (!bare && usedMin + c.minutes <= minutes)) {
       fits.push(c);
       usedMin += c.minutes;
     } else not.push(c);

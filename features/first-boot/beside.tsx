@@ -16,7 +16,7 @@ const MINUTE_MS = 60_000;
 export function Beside({ number, after }: { number: string; after: After }) {
   const act = useAct();
   const dates = useDates();
-  // What was shown stays on the screen until somebody leaves it: the server has it no more.
+  // What was shown stays until its sheet is closed: the server has it no more.
   const [shown, setShown] = useState<Record<string, string>>({});
   const run = (work: Parameters<Acting["run"]>[0], said: string) => act.run(work, () => said);
   return (
@@ -123,7 +123,7 @@ function Alone({ a, children }: { a: After["alone"][number]; children: ReactNode
 function Show({ number, id, what, text, onShown }: { number: string; id: string; what: string; text: string; onShown: (text: string) => void }) {
   const act = useAct();
   return (
-    <Dialog title={what} className="w-[520px]" trigger={<Button>Show it once</Button>}>
+    <Dialog title={what} className="w-[520px]" trigger={<Button>Show it once</Button>} onOpenChange={(open) => (open ? undefined : onShown(""))}>
       {text ? (
         <>
           <p className="mono break-all border border-rule p-3 text-action">{text}</p>

@@ -114,14 +114,14 @@ export function SheetLine({
           </span>
         ) : null}
         {photo}
-        {near ? (
-          <span className="w-full text-second">
-            {near.length > 0
-              ? `Near its blades: ${near.map((n) => `${n.tag} ${n.name} (${n.mm} mm)`).join(", ")}. Off at once, mains out, lead aside and tied. None of these: the fan itself.`
-              : "No lead that is on record passes near: look for a loose tie or screw, else the fan itself. Off at once, mains out."}
-          </span>
-        ) : null}
       </div>
+      {near ? (
+        <p className="col-span-full pb-1 text-second">
+          {near.length > 0
+            ? `Near its blades: ${near.map((n) => `${n.tag} ${n.name} (${n.mm} mm)`).join(", ")}. Off at once, mains out, lead aside and tied. None of these: the fan itself.`
+            : "No lead that is on record passes near: look for a loose tie or screw, else the fan itself. Off at once, mains out."}
+        </p>
+      ) : null}
     </li>
   );
 }

@@ -37,7 +37,7 @@ export function TimeShort({
       <p className="mt-3 text-second text-soft">Minutes are common practice. What is said as not done stands in the paper for the client.</p>
       {said.length > 0 ? (
         <Button
-          className="mt-3"
+          className="mt-3 self-start"
           disabled={act.pending}
           onClick={() =>
             act.run(

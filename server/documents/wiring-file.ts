@@ -1,7 +1,7 @@
 import { asPlugged } from "../../core/assembly";
 import { paperDrawing, svgOf } from "../../core/scene";
 import { connectionsCsv, sheetOf } from "../../core/sheet";
-import { type EntityManager, Plan } from "../../db";
+import { type EntityManager, Observation, Plan } from "../../db";
 import { buildOfJob, findJob } from "../build/build-of-job";
 import { wiringPdf } from "./wiring-pdf";
 
@@ -27,7 +27,11 @@ export async function wiringFile(
   const graph = built ? asPlugged(b.graph) : b.graph;
   const title = `${job.number} ${job.title}${built ? ", as built" : ""}`;
   if (as === "svg") return svgOf(paperDrawing(graph, side, `${title}, ${side === "front" ? "front of the tray" : "behind the tray"}`));
-  if (as === "json") return `${JSON.stringify(b.build, null, 1)}\n`;
+  if (as === "json") {
+    const seen = await em.find(Observation, { job: job.id }, { orderBy: { line: "asc" }, limit: 1000 });
+    const readings = seen.map((o) => ({ line: o.line, value: o.value }));
+    return `${JSON.stringify({ ...b.build, ...(readings.length > 0 ? { readings } : {}) }, null, 1)}\n`;
+  }
   const sheet = sheetOf(graph);
   if (as === "csv") return connectionsCsv(sheet);
   const plan = await em.findOne(Plan, { job: job.id }, { orderBy: { revision: "desc" } });

@@ -1,6 +1,7 @@
 import { z } from "zod";
-import { type Build, parseJson, type TypeLookup } from "../../core/assembly";
-import { Job, type JobRow, Link, layPart, StepDone } from "../../db";
+import { type Build, buildGraph, parseJson, type TypeLookup } from "../../core/assembly";
+import { asExpected, headerLines, powerOn } from "../../core/machine";
+import { Job, type JobRow, Link, layPart, Observation, StepDone } from "../../db";
 import { readAgainstShelf } from "../build/build-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { fileText } from "../kernel/text";
@@ -48,6 +49,17 @@ function createJob(unit: Unit, build: Build, types: TypeLookup, number: string):
     });
   }
   for (const step of new Set(build.done)) em.create(StepDone, { job, step, by: unit.by, at: unit.when.happened });
+  // What was seen of another copy of the machine is seen of this one; a line that its sheet does not have is left out.
+  if (build.readings) {
+    const graph = buildGraph(build, types);
+    const lines = new Map([...powerOn(graph).lines, ...headerLines(graph)].map((l) => [l.id, l]));
+    for (const r of new Map(build.readings.map((x) => [x.line, x])).values()) {
+      const line = lines.get(r.line);
+      if (!line) continue;
+      const now = { value: r.value, asExpected: asExpected(line, r.value), by: unit.by, at: unit.when.happened };
+      em.create(Observation, { job, line: r.line, ...now, firstValue: null });
+    }
+  }
   return job;
 }
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { ratesOf } from "../../core/proof";
 import { Person, type PersonRow, Secret } from "../../db";
+import { wiringFile } from "../../server/documents/wiring-file";
 import { giveBack, keepSecret, leaveAlone, lend, lookedAt, showSecret } from "../../server/first-boot/loans";
 import { notDone } from "../../server/first-boot/not-done";
 import { observe } from "../../server/first-boot/observe";
@@ -9,6 +10,7 @@ import { takeReport } from "../../server/first-boot/report";
 import { setUp } from "../../server/first-boot/setup";
 import { keepSoakLog } from "../../server/first-boot/soak-log";
 import { changeBrief } from "../../server/job/change-brief";
+import { jobFromFile } from "../../server/job/from-file";
 import { handOver } from "../../server/job/hand-over";
 import { changeDefaults } from "../../server/shop/change-defaults";
 import { shopDefaults } from "../../server/shop/defaults";
@@ -205,5 +207,24 @@ describe("what stands beside the system", () => {
     expect(after.items.filter((i) => i.stands === "open" && !i.mustBeOut)).toEqual([]);
     for (const i of before.items.filter((x) => x.done)) expect(after.items.find((x) => x.id === i.id)?.done).toEqual(i.done);
     expect(after.items.find((i) => i.id === open.find((x) => !x.mustBeOut)?.id)?.done?.why).toBe(why);
+  });
+});
+
+describe("what was read", () => {
+  it("goes out with the build's file and comes back the same: readings in, sheet filled, file out, read back", async () => {
+    const { lines } = (await db.view("FS-1044")).power;
+    const some = lines.filter((l) => !["not reached", "not seen"].includes(l.expected) && l.id !== "cpu-load").slice(0, 6);
+    const seen = some.map((l, i) => ({ line: l.id, value: i === 1 ? (l.otherwise[0] ?? l.expected) : l.expected }));
+    expect(await carryOut(db.em(), await db.by(), observe, { number: "FS-1044", lines: seen })).toMatchObject({ ok: true });
+    const file = String(await wiringFile(db.em(), "FS-1044", "json"));
+    expect(JSON.parse(file).readings).toEqual([...seen].sort((a, b) => (a.line < b.line ? -1 : 1)));
+    const made = await carryOut(db.em(), await db.by(), jobFromFile, { text: file });
+    expect(made).toMatchObject({ ok: true });
+    const copy = made.ok ? String(made.value) : "";
+    const [was, now] = [await db.view("FS-1044"), await db.view(copy)];
+    for (const r of seen)
+      expect([r.line, now.seen[r.line]?.value, now.seen[r.line]?.asExpected]).toEqual([r.line, r.value, was.seen[r.line]?.asExpected]);
+    const again = String(await wiringFile(db.em(), copy, "json"));
+    expect(JSON.parse(again).readings).toEqual(JSON.parse(file).readings);
   });
 });
