@@ -50,7 +50,7 @@ export function SimulatedScreen({ view }: { view: SimulatedSlice }) {
   );
   const closed = state !== null && (state.mains || state.on);
   return (
-    <main className="cols cols-2">
+    <div className="cols">
       <section aria-label="The machine" className="flex min-w-0 flex-1 flex-col border-r border-rule p-4">
         <div className="flex items-baseline gap-4">
           <h1 className="text-key font-[650]">Simulated machine of {number}</h1>
@@ -159,7 +159,7 @@ export function SimulatedScreen({ view }: { view: SimulatedSlice }) {
               </Button>
             </div>
             <ActSaid act={act} />
-            {stands?.sentence ? (
+            {stands?.stands ? (
               <Button
                 disabled={act.pending}
                 onClick={() =>
@@ -175,7 +175,7 @@ export function SimulatedScreen({ view }: { view: SimulatedSlice }) {
           </>
         )}
       </section>
-    </main>
+    </div>
   );
 }
 

@@ -57,6 +57,8 @@ export interface SimulatedView {
   state: SimulatedState | null;
   /** Why there is none to be had, or what is wrong with it. */
   sentence: string;
+  /** There is one on record, whether it answers or not: it can be put away. */
+  stands: boolean;
   sending: string;
 }
 
@@ -107,13 +109,14 @@ export const simulatedView = query({
     const job = await findJob(em, number);
     if (!job) return no(`There is no job ${number}.`);
     const row = await em.findOne(MachineToken, standing(job.id));
-    if (!row) return yes({ state: null, sentence: process.env.IMBRA_SIMULATOR ? "" : NONE, sending: "" });
+    if (!row) return yes({ state: null, sentence: process.env.IMBRA_SIMULATOR ? "" : NONE, stands: false, sending: "" });
     const said = await ask<{ state: unknown; sending: { sent: number; sentence: string } | null }>("GET", `/machines/${row.simulated}`);
-    if (!said.ok) return yes({ state: null, sentence: said.sentence, sending: "" });
+    if (!said.ok) return yes({ state: null, sentence: said.sentence, stands: true, sending: "" });
     const state = State.safeParse(said.value.state);
-    if (!state.success) return yes({ state: null, sentence: "The simulated machine said something that is not understood.", sending: "" });
+    if (!state.success)
+      return yes({ state: null, sentence: "The simulated machine said something that is not understood.", stands: true, sending: "" });
     const s = said.value.sending;
-    return yes({ state: state.data, sentence: "", sending: s?.sentence || (s ? `${s.sent} readings sent` : "") });
+    return yes({ state: state.data, sentence: "", stands: true, sending: s?.sentence || (s ? `${s.sent} readings sent` : "") });
   },
 });
 
