@@ -65,6 +65,17 @@ describe("a simulated machine", () => {
     m.pass(181);
     expect(m.hidden[0]?.still).toBe(false);
   });
+  it("plugs that move to where the record has them take minutes, and what is hidden stays", () => {
+    const fan = graph.connections.find((c) => graph.leads.get(c.lead)?.part.type.kind === "fan")?.lead ?? "";
+    const without = { ...built, connections: built.connections.filter((c) => c.lead !== fan) };
+    const m = new SimulatedMachine(without, { mains: "off" });
+    m.become(built);
+    m.pass(170);
+    expect(m.state().busy).not.toBeNull();
+    m.pass(20);
+    expect(m.graph.ofLead.has(fan)).toBe(true);
+    expect(m.hidden).toEqual([{ element: "mains", mode: "off", still: true }]);
+  });
   it("its reports, read as files are, say what the sheet expects of a machine that is right", () => {
     const told = started().told;
     expect(told).toBeDefined();

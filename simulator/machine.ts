@@ -9,7 +9,6 @@ export const DEEDS = {
   profile: { words: "the memory profile", minutes: 1 },
   seat: { words: "seat it anew, plug and all", minutes: 3 },
   swap: { words: "put a known-good one in its place", minutes: 10 },
-  move: { words: "plug it where the record has it", minutes: 3 },
 } as const;
 export type Deed = keyof typeof DEEDS;
 
@@ -18,6 +17,8 @@ const CURES: Partial<Record<Deed, readonly string[]>> = {
   seat: ["unseated", "out", "loose", "half", "off", "film on", "no paste", "touches metal", "rubs", "in the board", "in an input"],
   swap: ["dead", "weak", "still", "no signal", "dark", "slow", "no control", "of another supply", "old firmware"],
 };
+/** Plugs are moved in about so many minutes (common practice). */
+const MOVE_MIN = 3;
 /** May be done while it is on the mains. */
 const LIVE: readonly Deed[] = ["mains", "press", "load", "profile"];
 const OUTSIDE: ReadonlySet<string> = new Set(["mains", "monitor"]);
@@ -139,21 +140,28 @@ export class SimulatedMachine {
         if (!this.#up()) return this.#say("There is no firmware screen yet.");
         this.#nextProfile = !this.#nextProfile;
         return this.#say(`The memory profile is ${this.#nextProfile ? "on" : "off"} from the next start.`);
-      case "move":
-        return this.#say("Move the plug, write down that it is done, then take the machine as it is recorded.");
       default:
         return this.#work(deed, element);
     }
   }
 
-  /** The machine is plugged as a newer record has it. What is hidden in it stays. */
+  /** Plugs are moved to where a newer record has them, which takes minutes. What is hidden in it stays. */
   become(build: Build): string {
+    if (this.#busy) return this.#say(`Hands are still at: ${this.#busy.words}.`);
     if (this.#mains || this.#onS !== undefined) return this.#say("Off first, and the supply's switch too: then plugs move.");
-    this.#build = { ...build, settings: { ...build.settings, memoryProfile: this.#nextProfile } };
-    this.#graph = graphOf(this.#build);
-    this.#modes = Object.fromEntries(Object.entries(this.#modes).filter(([e]) => modesOf(this.#graph, e).length > 0));
-    this.#sim = this.#simulated();
-    return this.#say("It is plugged as it is recorded now.");
+    const words = "plugs, to where the record has them";
+    this.#busy = {
+      words,
+      untilS: this.#clockS + MOVE_MIN * 60,
+      done: () => {
+        this.#build = { ...build, settings: { ...build.settings, memoryProfile: this.#nextProfile } };
+        this.#graph = graphOf(this.#build);
+        this.#modes = Object.fromEntries(Object.entries(this.#modes).filter(([e]) => modesOf(this.#graph, e).length > 0));
+        this.#sim = this.#simulated();
+        this.#say("It is plugged as it is recorded.");
+      },
+    };
+    return this.#say(`${MOVE_MIN} minutes: ${words}.`);
   }
 
   #simulated = () => simulate(this.#graph, { modes: this.#modes });

@@ -162,13 +162,14 @@ function atTerminal(file: string, assigned: readonly string[]): void {
     for (const f of read.faults) console.error(f);
     process.exit(2);
   }
+  const partTypes = [...new Map([...shelf, ...read.build.partTypes].map((t) => [t.id, t])).values()];
   const machine = new SimulatedMachine(
-    { ...read.build, partTypes: [...new Map([...shelf, ...read.build.partTypes].map((t) => [t.id, t])).values()] },
+    { ...read.build, partTypes },
     Object.fromEntries(assigned.map((a) => [a.slice(0, a.lastIndexOf("=")), a.slice(a.lastIndexOf("=") + 1)])),
   );
   machines.set("terminal", { machine, lookedAt: Number.POSITIVE_INFINITY });
   console.log(
-    `Simulated: ${read.build.name}. ${Object.keys(DEEDS).join(", ")} (with an element where it needs one), faster N, look, report NAME, end.`,
+    `Simulated: ${read.build.name}. ${Object.keys(DEEDS).join(", ")} (with an element where it needs one), move LEAD PORT, faster N, look, report NAME, end.`,
   );
   createInterface({ input: process.stdin })
     .on("line", (l) => {
@@ -181,6 +182,10 @@ function atTerminal(file: string, assigned: readonly string[]): void {
         console.log(
           !told ? "No system runs on it." : REPORTS.includes(about as ReportName) ? reportOf(told, about as ReportName) : REPORTS.join(", "),
         );
+      } else if (word === "move") {
+        const [lead, port] = rest;
+        const connections = read.build.connections.map((c) => (c.lead === lead && port !== undefined ? { ...c, port } : c));
+        console.log(machine.become({ ...read.build, partTypes, connections }));
       } else if (word in DEEDS) console.log(machine.do(word as Deed, about));
       else console.log(JSON.stringify(machine.state(), null, 1));
     })

@@ -105,6 +105,8 @@ export const SoakLog = defineEntity({
     name: p.text(),
     readings: p.json<unknown>(),
     soak: p.json<unknown>(),
+    /** Under which it ran: room, panels, fans, how the supply sounded. */
+    conditions: p.text().default(""),
     /** Of a stand-in, not of the machine itself. */
     simulated: p.boolean().default(false),
     by: () => p.manyToOne(Person),

@@ -13,6 +13,7 @@ export class OnLoan extends Migration {
           `alter table "${table}" add constraint "${table}_${who}_id_foreign" foreign key ("${who}_id") references "person" ("id") on update cascade${who === "by" ? "" : " on delete set null"};`,
         );
     };
+    this.addSql(`alter table "soak_log" add column "conditions" text not null default '';`);
     this.addSql(
       `create table "loan" ("id" uuid not null default gen_random_uuid(), "job_id" uuid not null, "what" text not null, "owner" text not null, "serial" text not null default '', "by_id" uuid not null, "at" timestamptz not null default now(), "back_at" timestamptz null, "back_by_id" uuid null, constraint "loan_pkey" primary key ("id"));`,
     );
@@ -28,6 +29,7 @@ export class OnLoan extends Migration {
   }
 
   override down(): void {
+    this.addSql(`alter table "soak_log" drop column "conditions";`);
     for (const table of ["by_itself", "secret", "loan"]) this.addSql(`drop table "${table}";`);
   }
 }

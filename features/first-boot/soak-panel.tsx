@@ -31,6 +31,7 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
   const act = useAct();
   const dates = useDates();
   const [notes, setNotes] = useState<string[]>([]);
+  const [conditions, setConditions] = useState("");
   const take = (file: File) =>
     act.run(
       async () => {
@@ -40,7 +41,12 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
         const read = readReadings(await file.text());
         if (typeof read === "string") return { ok: false as const, sentence: `${file.name}: ${read}` };
         setNotes([...read.faults, ...(read.unknown.length > 0 ? [`Not understood: ${read.unknown.slice(0, 8).join(", ")}.`] : [])]);
-        return soakLogAction({ number, name: file.name.slice(0, 200), readings: { columns: read.columns.slice(0, 60), ...cut(thinned(read)) } });
+        return soakLogAction({
+          number,
+          name: file.name.slice(0, 200),
+          conditions,
+          readings: { columns: read.columns.slice(0, 60), ...cut(thinned(read)) },
+        });
       },
       (s) => `${WORD[s.verdict]}. ${s.because[0] ?? ""}`,
     );
@@ -52,6 +58,16 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
           ? ` Worked out: the CPU at about ${Math.round(heat.loadC)} °C with fans at full, nearly there after ${Math.max(1, Math.round((3 * heat.tauS) / 60))} minutes.`
           : ""}
       </p>
+      <label className="flex flex-wrap items-center gap-3">
+        <span className="text-second text-soft">Conditions</span>
+        <input
+          className="field min-w-0 flex-1"
+          maxLength={300}
+          placeholder="room 22 °C, panels on, fans by their curves, supply quiet"
+          value={conditions}
+          onChange={(e) => setConditions(e.target.value)}
+        />
+      </label>
       <div className="flex flex-wrap items-center gap-3">
         <ChooseFile word="A log of readings" accept=".csv,.txt,text/csv,text/plain" onFile={take} />
         <TypedSoak number={number} />
@@ -60,7 +76,7 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
           Simulated machine
         </Link>
       </div>
-      <Streams number={number} heat={heat} />
+      <Streams number={number} heat={heat} conditions={conditions} />
       <ActSaid act={act} />
       {notes.map((n) => (
         <p key={n} className="text-second text-soft">
@@ -79,6 +95,7 @@ export function SoakPanel({ number, soaks, heat }: { number: string; soaks: read
             ))}
             <span className="block text-second text-soft">
               {s.name}, {s.by}, {dates.both(s.at)}
+              {s.conditions ? `; ${s.conditions}` : ""}
             </span>
             <Dialog
               title={`${s.name}: ${WORD[s.soak.verdict].toLowerCase()}`}

@@ -20,20 +20,20 @@ const SILENT_MS = 60_000;
 const keyOf = (number: string) => ["machine.streams", number];
 
 /** What comes from the machine itself, as it comes: whether it is logging, how hot it is, and the key that keeps it as a log. */
-export function Streams({ number, heat }: { number: string; heat: Heat | null }) {
+export function Streams({ number, heat, conditions }: { number: string; heat: Heat | null; conditions: string }) {
   const asked = useQuery({ queryKey: keyOf(number), queryFn: () => ask("machine.streams", { number }), refetchInterval: LOOK_MS });
   const streams = asked.data?.ok ? asked.data.value : [];
   if (streams.length === 0) return null;
   return (
     <ul aria-label="Readings as they come">
       {streams.map((s) => (
-        <Stream key={s.id} number={number} s={s} heat={heat} />
+        <Stream key={s.id} number={number} s={s} heat={heat} conditions={conditions} />
       ))}
     </ul>
   );
 }
 
-function Stream({ number, s, heat }: { number: string; s: StreamView; heat: Heat | null }) {
+function Stream({ number, s, heat, conditions }: { number: string; s: StreamView; heat: Heat | null; conditions: string }) {
   const act = useAct();
   const dates = useDates();
   const client = useQueryClient();
@@ -78,7 +78,7 @@ function Stream({ number, s, heat }: { number: string; s: StreamView; heat: Heat
           onClick={() =>
             act.run(
               async () => {
-                const said = await keepStreamAction({ number, id: s.id });
+                const said = await keepStreamAction({ number, id: s.id, conditions });
                 await again();
                 return said;
               },

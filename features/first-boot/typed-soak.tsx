@@ -27,7 +27,7 @@ export function TypedSoak({ number }: { number: string }) {
       values: [...read.map((r) => [r.value, r.value]), [100, 100]],
     };
     act.run(
-      () => soakLogAction({ number, name: `typed: ${form.conditions?.trim() || "no conditions said"}`.slice(0, 200), readings }),
+      () => soakLogAction({ number, name: "typed", conditions: form.conditions ?? "", readings }),
       () => {
         setOpen(false);
         setForm({});

@@ -30,8 +30,14 @@ export type GivenReadings = z.infer<typeof Given>;
 
 const whole = (r: GivenReadings) => ({ ...r, values: r.values.map((v) => v.map((x) => x ?? Number.NaN)), unknown: [], faults: [] });
 
+/** Room, panels, fans, how the supply sounded: words of whoever was there. */
+export const Conditions = line(300).default("");
+
 /** A log joins the job, whoever or whatever read it; what it came to is worked out here. */
-export async function joinSoak(unit: JobUnit, s: { name: string; readings: GivenReadings; simulated: boolean }): Promise<Result<Soak>> {
+export async function joinSoak(
+  unit: JobUnit,
+  s: { name: string; readings: GivenReadings; conditions: string; simulated: boolean },
+): Promise<Result<Soak>> {
   if ((await unit.tx.count(SoakLog, { job: unit.job.id })) >= MOST_LOGS) return no(`${MOST_LOGS} logs are kept already. Nothing was kept.`);
   const soak = soakOf(whole(s.readings));
   unit.tx.create(SoakLog, { job: unit.job, ...s, soak, by: unit.by, at: unit.when.happened });
@@ -58,8 +64,8 @@ export async function joinSoak(unit: JobUnit, s: { name: string; readings: Given
 export const keepSoakLog = jobAction({
   name: "boot.soak-log",
   permission: "record",
-  input: z.object({ number: JobNumber, name: line(200).refine((s) => s.length > 0, "is missing"), readings: Given }),
-  run: (unit, s) => joinSoak(unit, { name: s.name, readings: s.readings, simulated: false }),
+  input: z.object({ number: JobNumber, name: line(200).refine((s) => s.length > 0, "is missing"), readings: Given, conditions: Conditions }),
+  run: (unit, s) => joinSoak(unit, { name: s.name, readings: s.readings, conditions: s.conditions, simulated: false }),
 });
 
 export interface SoakView {
@@ -69,6 +75,7 @@ export interface SoakView {
   at: string;
   soak: Soak;
   simulated: boolean;
+  conditions: string;
   readings: GivenReadings;
 }
 
@@ -82,6 +89,7 @@ export async function soaksOf(em: EntityManager, jobId: string): Promise<SoakVie
     at: r.at.toISOString(),
     soak: r.soak as Soak,
     simulated: r.simulated,
+    conditions: r.conditions,
     readings: Given.parse(r.readings),
   }));
 }

@@ -3,7 +3,7 @@ import { type ReadMoment, readingsOf, thinned } from "../../core/soak";
 import { type EntityManager, MachineToken, Reading } from "../../db";
 import { findJob } from "../build/build-of-job";
 import { namedColumns } from "../first-boot/name-column";
-import { type GivenReadings, joinSoak } from "../first-boot/soak-log";
+import { Conditions, type GivenReadings, joinSoak } from "../first-boot/soak-log";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
 import { jobAction, query } from "../unit/action";
@@ -82,13 +82,13 @@ export const machineStreams = query({
 export const keepStream = jobAction({
   name: "machine.keep-stream",
   permission: "record",
-  input: z.object({ number: JobNumber, id: z.uuid() }),
-  run: async (unit, { id }) => {
+  input: z.object({ number: JobNumber, id: z.uuid(), conditions: Conditions }),
+  run: async (unit, { id, conditions }) => {
     const token = await unit.tx.findOne(MachineToken, { id, job: unit.job.id });
     if (!token) return no("There is no such stream at this job. Nothing was kept.");
     const log = logOf(await momentsOf(unit.tx, token.id), await namedColumns(unit.tx));
     if (!log) return no("Fewer than two readings came that Imbra understands. Nothing was kept. Let it go on.");
-    const said = await joinSoak(unit, { name: token.name, readings: log, simulated: token.simulated !== null });
+    const said = await joinSoak(unit, { name: token.name, readings: log, conditions, simulated: token.simulated !== null });
     if (said.ok) await unit.tx.nativeDelete(Reading, { token: token.id });
     return said;
   },
