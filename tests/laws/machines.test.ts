@@ -3,13 +3,15 @@ import { type Build, buildGraph, type Graph, partIdOf, type Rect, readBuildText 
 import { check, checkAll, checkParts, withTriedWays } from "../../core/checks";
 import { freeEnds, say, whyHere } from "../../core/claims";
 import { clearances, said } from "../../core/fit";
-import { powerOn } from "../../core/machine";
+import { powerOn, simulate } from "../../core/machine";
 import { doneAfter, orderOf, problemOf, undoOf } from "../../core/order";
 import { LEVELS, type Plan, plan } from "../../core/plan";
-import { routesOf } from "../../core/routes";
+import { leadsNear, routesOf } from "../../core/routes";
 import { drawSheet, paperDrawing, sceneOf } from "../../core/scene";
+import { setupOf } from "../../core/setup";
 import { bodies } from "../../core/space";
 import { runOf } from "../../core/wiring";
+import { hiddenIn, SimulatedMachine } from "../../simulator/machine";
 import { shelf } from "../fixtures/demo";
 import { MACHINE_NAMES, machine, machineFile } from "../fixtures/machines";
 
@@ -32,6 +34,34 @@ const plugged = (build: Build): Build => ({ ...build, connections: build.connect
 const NOBODY = /undefined|NaN|\bnull\b|radiator:[a-z]|\[object|\.\.|, ,|\bthe the\b|cable cable|\b1 (slots|modules|leads|fans|screws|mm are)\b|—/;
 
 describe.each(MACHINE_NAMES)("a machine unlike the demo: %s", (name) => {
+  it("answers like a machine: starts in turn, is read, is set up, and says nothing absurd, right or with something wrong in it", async () => {
+    const { made } = await planned(name);
+    const build = { ...plugged(made.build), partTypes: [...new Map([...shelf, ...made.build.partTypes].map((t) => [t.id, t])).values()] };
+    const graph = buildGraph(build, machine(name).types);
+    for (const hidden of [{}, hiddenIn(build, 1, 3), hiddenIn(build, 2, 8)]) {
+      const s = simulate(graph, { modes: hidden });
+      const m = new SimulatedMachine(build, hidden);
+      m.do("mains");
+      m.do("press");
+      m.pass(60);
+      m.do("load");
+      m.pass(1800);
+      const words = JSON.stringify([s.verdict, s.sequence, s.observables.map((o) => [o.what, o.because]), m.state().said, m.state().screen]);
+      expect(words).not.toMatch(NOBODY);
+      for (const v of [...Object.values(m.readings()), m.state().noiseDb, ...s.observables.map((o) => (typeof o.value === "number" ? o.value : 0))])
+        expect(Number.isFinite(v) && v >= 0 && v < 20_000).toBe(true);
+      // What will be seen of the machine is what the stand-in shows.
+      const fans = m.state().fans;
+      const running = m.state().on;
+      if (running)
+        expect(fans.filter((f) => !f.turns).map((f) => f.id)).toEqual(s.lines.filter((l) => l.id.startsWith("turns:") && !l.works).map((l) => l.id));
+      else expect(fans.every((f) => !f.turns)).toBe(true);
+    }
+    const items = setupOf(graph, { promises: [{ about: "overclock", words: "CPU at 5.4 GHz" }], testPrograms: ["load maker"] });
+    expect(new Set(items.map((x) => x.id)).size).toBe(items.length);
+    expect(JSON.stringify(items)).not.toMatch(NOBODY);
+    for (const f of graph.parts.values()) if (f.type.kind === "fan") for (const n of leadsNear(graph, f.id)) expect(n.mm).toBeLessThanOrEqual(40);
+  });
   it("is planned, proved and clean; what stays free has its reason; every lead reaches by its own route", async () => {
     const { made, graph } = await planned(name);
     expect([made.status, made.broken]).toEqual(["proved", []]);
