@@ -9,7 +9,7 @@ import { cx } from "../../ui/cx";
 import { Fold } from "../../ui/fold";
 import Link from "../../ui/link";
 import { Caution, SeverityShape } from "../../ui/marks";
-import { observeAction, settingAction, soakAction } from "../actions/first-boot";
+import { observeAction, settingAction, setUpAction, soakAction } from "../actions/first-boot";
 import { type Acting, useAct } from "../frame/use-act";
 import { useAddress } from "../frame/use-address";
 import { Beside } from "./beside";
@@ -85,6 +85,23 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
       () => (asExpected(l, value) ? "" : "Not as expected: a fault is open with this observation."),
     );
   const ticks = (h: Heading) => must(h).filter((l) => !seen[l.id] && !NEEDS_LOAD.has(l.id));
+  // A number is written down, and what is lent is out when it is out: neither is said over many at once.
+  const settable = (h: Heading) => items(h).filter((i) => i.stands === "open" && i.value === undefined && !i.mustBeOut);
+  const allWanted = (h: Heading) => {
+    const open = settable(h);
+    act.run(
+      async () => {
+        let said: Awaited<ReturnType<typeof setUpAction>> = { ok: true, value: undefined };
+        for (const i of open) {
+          const saw = i.done ? { state: i.done.state, after: i.done.after } : null;
+          said = await setUpAction({ number: head.number, item: i.id, state: "set", saw });
+          if (!said.ok) break;
+        }
+        return said;
+      },
+      () => `${open.length} of ${h} recorded as wanted.`,
+    );
+  };
   const allAs = (h: Heading) => {
     const open = ticks(h);
     act.run(
@@ -138,6 +155,11 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
                 {ticks(h).length > 0 ? (
                   <Button className="min-h-9" disabled={act.pending} onClick={() => allAs(h)}>
                     {ticks(h).length === must(h).length ? `All of ${h} as expected` : `The other ${ticks(h).length} of ${h} as expected`}
+                  </Button>
+                ) : null}
+                {settable(h).length > 1 ? (
+                  <Button className="min-h-9" disabled={act.pending} onClick={() => allWanted(h)}>
+                    {settable(h).length === items(h).length ? `All of ${h} as wanted` : `The other ${settable(h).length} of ${h} as wanted`}
                   </Button>
                 ) : null}
               </div>
