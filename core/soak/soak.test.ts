@@ -52,6 +52,21 @@ describe("a soak's readings", () => {
     const slow = Array.from({ length: 1801 }, (_, t) => `${t};${(40 + t / 60).toFixed(2)}`).join("\n");
     expect(of(`Time;CPU temp °C\n${slow}`)).toMatchObject({ verdict: "still rising" });
   });
+  it("load that begins and ends within the log slows nothing down, however often was sampled", () => {
+    for (const every of [1, 2, 5, 10, 20]) {
+      const rows = [];
+      for (let t = 0; t <= 4200; t += every) {
+        const busy = t >= 300 && t < 3900;
+        rows.push(
+          `${t};${lump(Math.max(0, t - 300), busy ? 65 : 10)
+            .toFixed(1)
+            .replace(".", ",")};${busy ? 4500 : 1100};${busy ? 100 : 3}`,
+        );
+      }
+      const s = soakOf(read(`Time [s];CPU Package [°C];CPU Clock [MHz];CPU Load [%]\n${rows.join("\n")}\n`));
+      expect([every, s.verdict, s.lowestClock?.mhz]).toEqual([every, "held", 4500]);
+    }
+  });
   it("one sample that jumps is no maximum, and what no part reads is left out and told", () => {
     const rows = logOf(2, 45, 65, () => 4800).split("\n");
     rows[500] = (rows[500] ?? "").replace(/;[\d,]+;/, ";94,0;");

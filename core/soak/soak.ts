@@ -32,14 +32,17 @@ export interface Soak {
 
 const tenth = (v: number) => Math.round(v * 10) / 10;
 
-/** From how far apart on two readings leave a gap, s: by the log's own rhythm (median). */
-export function gapOf(atS: readonly number[]): number {
+/** How far apart a log's readings usually are, s (median). */
+function rhythmOf(atS: readonly number[]): number {
   const steps = atS
     .slice(1)
     .map((s, i) => s - (atS[i] ?? 0))
     .sort((a, b) => a - b);
-  return Math.max(LEAST_GAP_S, GAPS * (steps[Math.floor(steps.length / 2)] ?? 0));
+  return steps[Math.floor(steps.length / 2)] ?? 0;
 }
+
+/** From how far apart on two readings leave a gap, s: by the log's own rhythm. */
+export const gapOf = (atS: readonly number[]): number => Math.max(LEAST_GAP_S, GAPS * rhythmOf(atS));
 const most = (list: readonly number[]) => list.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
 const least = (list: readonly number[]) => list.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
 
@@ -110,7 +113,7 @@ export function soakOf(r: Readings, { leastMinutes = LEAST_MIN, limits = LIMITS 
   const because: string[] = [];
   const hot = maxima.filter((m) => m.limit !== undefined && m.value >= m.limit).sort((a, b) => b.value - (b.limit ?? 0) - (a.value - (a.limit ?? 0)));
   for (const m of hot) because.push(`${m.name} held ${m.value} °C, of ${m.limit} °C that it may have.`);
-  const clock = slowest(by);
+  const clock = slowest(by, rhythmOf(r.atS));
   const slowed = clock !== undefined && clock.mhz < SLOWED * clock.ofMhz;
   if (clock && slowed) because.push(`${clock.name} fell to ${clock.mhz} MHz under load, of ${clock.ofMhz} MHz at its best.`);
   const rising = by.flatMap(({ c, windows }) => {
@@ -160,12 +163,16 @@ export function soakOf(r: Readings, { leastMinutes = LEAST_MIN, limits = LIMITS 
 }
 
 /** The clock that fell furthest below its best while there was load; where no load is logged, after the first minute. */
-function slowest(by: readonly { c: ReadingColumn; windows: readonly { atS: number; mean: number }[][] }[]): Soak["lowestClock"] {
+function slowest(by: readonly { c: ReadingColumn; windows: readonly { atS: number; mean: number }[][] }[], everyS: number): Soak["lowestClock"] {
+  // Where load begins or ends, a mean over both is neither.
+  const edge = Math.round(Math.max(HELD_S, everyS));
   const found = by.flatMap(({ c, windows }): NonNullable<Soak["lowestClock"]>[] => {
     if (c.quantity !== "clock" || (c.part !== "cpu" && c.part !== "card")) return [];
     const load = by.find((o) => o.c.quantity === "load" && o.c.part === c.part)?.windows.flat();
     const busy = load && new Map(load.map((w) => [Math.round(w.atS), w.mean >= BUSY]));
-    const all = windows.flatMap((run) => run.filter((w) => (busy ? busy.get(Math.round(w.atS)) === true : w.atS - (run[0]?.atS ?? 0) > 60)));
+    const all = windows.flatMap((run) =>
+      run.filter((w) => (busy ? [-edge, 0, edge].every((d) => busy.get(Math.round(w.atS) + d) === true) : w.atS - (run[0]?.atS ?? 0) > 60)),
+    );
     if (all.length === 0) return [];
     const means = all.map((w) => w.mean);
     return [{ name: c.name, mhz: Math.round(least(means)), ofMhz: Math.round(most(means)) }];

@@ -40,9 +40,10 @@ export function SetupRow({
   return (
     <li className={ROW}>
       <What what={item.what} because={item.how} wrong={wrongOf(item)} />
-      <span className="line-clamp-2 text-second leading-tight" title={item.target}>
+      <span className="text-second leading-tight" title={item.target}>
         <span className="sr-only">Wanted: </span>
-        {item.target}
+        <span className={item.done ? "line-clamp-1" : "line-clamp-2"}>{item.target}</span>
+        {item.done ? <span className="block truncate text-soft">{item.done.by}</span> : null}
       </span>
       <div className="flex flex-wrap items-center gap-2">
         {item.stands === "open" && item.value === undefined ? (
@@ -63,7 +64,6 @@ export function SetupRow({
           <StateMark state={STATE[item.stands]} size={13} word={WORD[item.stands]} />
         )}
         <SetupSheet number={number} item={item} curve={curve} next={next} saw={saw} />
-        {item.done ? <span className="text-second text-soft">{item.done.by}</span> : null}
         {photo}
       </div>
     </li>

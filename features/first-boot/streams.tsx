@@ -82,7 +82,7 @@ function Stream({ number, s, heat, conditions }: { number: string; s: StreamView
                 await again();
                 return said;
               },
-              (soak) => `Kept as a log. ${soak.verdict}: ${soak.because[0] ?? ""}`,
+              (soak) => `Kept as a log: ${soak.verdict}. ${soak.because[0] ?? ""}`,
             )
           }
         >

@@ -64,7 +64,7 @@ describe("the simulated machine", () => {
       .poll(async () => Number(/(\d+) minutes so far/.exec((await stream.textContent()) ?? "")?.[1] ?? 0), { timeout: 60_000 })
       .toBeGreaterThan(32);
     await press("Keep it as the soak's log");
-    await page.getByText(/^Kept as a log\. /).waitFor();
+    await page.getByText(/^Kept as a log: /).waitFor();
     await page.getByText("Simulated", { exact: true }).first().waitFor();
     // A stand-in that held says nothing of the machine: the soak is still open.
     await page.getByRole("button", { name: /^Soak.*1 to see$/ }).waitFor();
