@@ -110,7 +110,7 @@ function Thing({
         ) : (
           // Edge on: the blades pass by.
           <path
-            d={h >= w ? `M${x + w / 2} ${y + 3}V${y + h - 3}` : `M${x + 3} ${y + h / 2}H${x + w - 3}`}
+            d={h >= w ? `M${x + w / 2} ${y + 3}V${y + h - 3}` : `M${x + (w > 46 ? 38 : 3)} ${y + h / 2}H${x + w - 3}`}
             stroke="var(--soft)"
             strokeWidth={Math.max(2, along * 0.4)}
             strokeDasharray="6 8"
