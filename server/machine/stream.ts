@@ -11,6 +11,8 @@ import { jobAction, query } from "../unit/action";
 const MOST_TOKENS = 10;
 const MOST_COLUMNS = 60;
 const MINUTE_S = 60;
+const MOST_READINGS = 20_000;
+const MOST_SHOWN = 2000;
 
 /** Who may send to a job, and what came. */
 export interface StreamView {
@@ -33,9 +35,26 @@ export interface StreamView {
   log: GivenReadings | null;
 }
 
-async function momentsOf(em: EntityManager, token: string): Promise<(ReadMoment & { at: Date })[]> {
-  const rows = await em.find(Reading, { token }, { orderBy: { atS: "asc" }, limit: 20_000 });
-  return rows.map((r) => ({ atS: r.atS, readings: r.values, at: r.at }));
+/** The last readings of a stream, the oldest first. */
+async function momentsOf(em: EntityManager, token: string, most = MOST_READINGS): Promise<ReadMoment[]> {
+  const rows = await em.find(Reading, { token }, { orderBy: { atS: "desc" }, limit: most });
+  return rows.reverse().map((r) => ({ atS: r.atS, readings: r.values }));
+}
+
+/** How many there are, over how long, how many in the machine's last minute, and when the last was heard. */
+async function extentOf(em: EntityManager, token: string) {
+  const [row] = await em.execute<{ n: number; first: number | null; last: number | null; minute: number; heard: string | Date | null }[]>(
+    `select count(*)::int as "n", min("at_s") as "first", max("at_s") as "last", max("at") as "heard",
+       (count(*) filter (where "at_s" > (select max("at_s") from "reading" where "token_id" = ?) - ${MINUTE_S}))::int as "minute"
+     from "reading" where "token_id" = ?`,
+    [token, token],
+  );
+  return {
+    n: row?.n ?? 0,
+    minutes: Math.round(((row?.last ?? 0) - (row?.first ?? 0)) / MINUTE_S),
+    inLastMinute: row?.minute ?? 0,
+    heard: row?.heard ? new Date(row.heard).toISOString() : null,
+  };
 }
 
 function logOf(moments: readonly ReadMoment[], named: Parameters<typeof readingsOf>[1]): GivenReadings | null {
@@ -55,10 +74,11 @@ export const machineStreams = query({
     const named = await namedColumns(em);
     const out: StreamView[] = [];
     for (const t of tokens) {
-      const moments = await momentsOf(em, t.id);
+      const is = await extentOf(em, t.id);
       const open = t.withdrawnAt === null && t.until.getTime() > Date.now();
-      if (!open && moments.length === 0) continue;
-      const last = moments.at(-1);
+      if (!open && is.n === 0) continue;
+      // What is looked at while it comes: two hours and more at five seconds.
+      const moments = is.n === 0 ? [] : await momentsOf(em, t.id, MOST_SHOWN);
       out.push({
         id: t.id,
         name: t.name,
@@ -66,11 +86,11 @@ export const machineStreams = query({
         until: t.until.toISOString(),
         open,
         simulated: t.simulated !== null,
-        readings: moments.length,
-        inLastMinute: last ? moments.filter((m) => m.atS > last.atS - MINUTE_S).length : 0,
-        minutes: last ? Math.round((last.atS - (moments[0]?.atS ?? 0)) / MINUTE_S) : 0,
-        lastAt: last ? new Date(Math.max(...moments.map((m) => m.at.getTime()))).toISOString() : null,
-        last: last?.readings ?? {},
+        readings: is.n,
+        inLastMinute: is.inLastMinute,
+        minutes: is.minutes,
+        lastAt: is.heard,
+        last: moments.at(-1)?.readings ?? {},
         log: logOf(moments, named),
       });
     }
