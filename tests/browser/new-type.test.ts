@@ -224,7 +224,7 @@ describe("a soak by its readings", () => {
     await page.waitForLoadState("networkidle");
     const panel = page.getByRole("region", { name: "Soak" });
     const give = (name: string, text: string) =>
-      panel.locator('input[type="file"]').setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
+      panel.getByLabel("A log of readings").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
     await give("none.csv", "a,b\nc,d\ne,f\ng,h");
     await panel.getByText(/^none\.csv: No column of the log holds a time/).waitFor();
     const rows = Array.from({ length: 1400 }, (_, i) => `${i * 2};${(61 + Math.sin(i / 50)).toFixed(1).replace(".", ",")};4800;lots`);
