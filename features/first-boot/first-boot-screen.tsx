@@ -42,12 +42,14 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
   }, [power, headers]);
   // What a header reads may be written down; that it was not holds up nothing.
   const must = (h: Heading) => (lines.get(h) ?? []).filter((l) => !l.id.startsWith("reads:"));
+  // What a stand-in showed nobody has seen of the machine.
+  const isSeen = (id: string) => seen[id] !== undefined && !seen[id].simulated;
   const items = (h: Heading) => after.items.filter((i) => i.group === h);
   const left = (h: Heading) =>
     h === "Proof"
       ? after.promises.filter((p) => p.verdict === "open").length
-      : must(h).filter((l) => !seen[l.id]).length +
-        (h === "Soak" && !after.soaked && must(h).every((l) => seen[l.id]) ? 1 : 0) +
+      : must(h).filter((l) => !isSeen(l.id)).length +
+        (h === "Soak" && !after.soaked && must(h).every((l) => isSeen(l.id)) ? 1 : 0) +
         items(h).filter((i) => !DONE.has(i.stands)).length;
   const wrong = (h: Heading) =>
     (lines.get(h) ?? []).filter((l) => seen[l.id] && !seen[l.id]?.asExpected).length +
@@ -57,7 +59,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
     (h) => h === "Soak" || (lines.get(h) ?? []).length + items(h).length + (h === "Proof" ? after.promises.length : 0) > 0,
   );
   const firstWrong = power.lines.find((l) => seen[l.id] && !seen[l.id]?.asExpected);
-  const firstUnseen = headings.flatMap(must).find((l) => !seen[l.id]);
+  const firstUnseen = headings.flatMap(must).find((l) => !isSeen(l.id));
   const first = firstWrong ?? firstUnseen;
   const [at, setAt] = useState<Heading>(first ? headingOf(first.id) : (headings.find((h) => left(h) > 0) ?? headings[0] ?? "First ten seconds"));
   // The sheet alone moves, never the page around it.
@@ -84,7 +86,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
       () => observeAction({ number: head.number, lines: [{ line: l.id, value }] }),
       () => (asExpected(l, value) ? "" : "Not as expected: a fault is open with this observation."),
     );
-  const ticks = (h: Heading) => must(h).filter((l) => !seen[l.id] && !NEEDS_LOAD.has(l.id));
+  const ticks = (h: Heading) => must(h).filter((l) => !isSeen(l.id) && !NEEDS_LOAD.has(l.id));
   // A number is written down, and what is lent is out when it is out: neither is said over many at once.
   const settable = (h: Heading) => items(h).filter((i) => i.stands === "open" && i.value === undefined && !i.mustBeOut);
   const allWanted = (h: Heading) => {
@@ -121,7 +123,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
   const putOff = (h: Heading) => stepsLeft > 0 && HEADINGS.indexOf(h) > HEADINGS.indexOf(last);
   const next = headings.find((h) => left(h) > 0 && !putOff(h));
   const off = headings.filter((h) => left(h) > 0 && putOff(h));
-  const allSeen = power.lines.every((l) => seen[l.id] || NEEDS_LOAD.has(l.id));
+  const allSeen = power.lines.every((l) => isSeen(l.id) || NEEDS_LOAD.has(l.id));
   return (
     <div className="cols cols-3 cols-sheet">
       <nav aria-label="Headings" className="region w-48 shrink-0 border-r border-rule py-2">

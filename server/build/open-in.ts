@@ -24,7 +24,8 @@ export async function openIn(em: EntityManager, b: JobBuild): Promise<string[]> 
   const { parts, wiring } = findingsOf(b.graph, b.build.connections.length > 0);
   const found = withSetAside([...parts, ...wiring], await overridesOf(em, b.job.id));
   const { steps } = await stepsOfJob(em, b);
-  const seen = new Set((await em.find(Observation, { job: b.job.id }, { limit: 1000 })).map((o) => o.line));
+  // What a stand-in showed nobody has seen of the machine.
+  const seen = new Set((await em.find(Observation, { job: b.job.id, simulated: false }, { limit: 1000 })).map((o) => o.line));
   return openWords(
     {
       stops: found.filter((f) => f.severity === "stop").length,

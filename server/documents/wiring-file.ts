@@ -28,7 +28,7 @@ export async function wiringFile(
   const title = `${job.number} ${job.title}${built ? ", as built" : ""}`;
   if (as === "svg") return svgOf(paperDrawing(graph, side, `${title}, ${side === "front" ? "front of the tray" : "behind the tray"}`));
   if (as === "json") {
-    const seen = await em.find(Observation, { job: job.id }, { orderBy: { line: "asc" }, limit: 1000 });
+    const seen = await em.find(Observation, { job: job.id, simulated: false }, { orderBy: { line: "asc" }, limit: 1000 });
     const readings = seen.map((o) => ({ line: o.line, value: o.value }));
     return `${JSON.stringify({ ...b.build, ...(readings.length > 0 ? { readings } : {}) }, null, 1)}\n`;
   }

@@ -36,9 +36,14 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
     const asExpected = isAsExpected(expected, seen.value);
     const row = rows.get(seen.line);
     // A stand-in says nothing over what somebody saw of the machine.
-    if (row && (o.unseenOnly || (simulated && !row.simulated))) continue;
+    if (row && !row.simulated && (o.unseenOnly || simulated)) continue;
     // Nobody sees at a glance that full load holds: a log under load says so.
-    if (NEEDS_LOAD.has(seen.line) && asExpected && expected.works && (await tx.count(SoakLog, { job: job.id })) === 0) {
+    if (
+      NEEDS_LOAD.has(seen.line) &&
+      asExpected &&
+      expected.works &&
+      (await tx.count(SoakLog, { job: job.id, ...(simulated ? {} : { simulated: false }) })) === 0
+    ) {
       if (o.unseenOnly) continue;
       return no(
         `${expected.what} ${expected.expected} only where it was under load. Nothing was stored. Choose a log of the soak, or type what was read.`,
@@ -46,7 +51,7 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
     }
     const now = { value: seen.value, asExpected, simulated, at: unit.when.happened, by: unit.by };
     // What was seen first stays beside what is seen at a second look.
-    if (row) Object.assign(row, now, row.value === seen.value || row.firstValue ? {} : { firstValue: row.value });
+    if (row) Object.assign(row, now, row.value === seen.value || row.firstValue || row.simulated ? {} : { firstValue: row.value });
     else tx.create(Observation, { job, line: seen.line, ...now, firstValue: null });
     unit.emit("seen", { line: seen.line, what: expected.what, value: seen.value, expected: expected.expected, asExpected, unit: unitWord });
     // As predicted and not as wanted, because a plug is on record in a wrong place: that is a fault, and its cause is certain.
@@ -54,7 +59,7 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
     if ((asExpected && !misplacedHere) || open.has(seen.line)) continue;
     open.add(seen.line);
     const should = misplacedHere ? `wanted ${expected.wanted}` : `expected ${expected.expected}`;
-    const title = `${expected.what}: ${seen.value}${unitWord}, ${should}${unitWord}`;
+    const title = `${simulated ? "Simulated: " : ""}${expected.what}: ${seen.value}${unitWord}, ${should}${unitWord}`;
     const number = await unit.faults.add({ line: seen.line, title, expected: expected.expected, seen: seen.value });
     unit.emit("fault-opened", { number, what: expected.what });
   }

@@ -47,10 +47,10 @@ export async function joinSoak(
   // A stand-in says nothing over what was seen of the machine.
   if (says !== undefined && !(seen && s.simulated && !seen.simulated)) {
     const now = { value: says, asExpected: says === "holds", simulated: s.simulated, at: unit.when.happened, by: unit.by };
-    if (seen) Object.assign(seen, now, seen.value === says || seen.firstValue ? {} : { firstValue: seen.value });
+    if (seen) Object.assign(seen, now, seen.value === says || seen.firstValue || seen.simulated ? {} : { firstValue: seen.value });
     else unit.tx.create(Observation, { job: unit.job, line: "cpu-load", ...now, firstValue: null });
     if (says !== "holds" && !(await unit.faults.open()).some((f) => f.line === "cpu-load")) {
-      const title = `Full load on the CPU: ${says}, expected holds`;
+      const title = `${s.simulated ? "Simulated: full load" : "Full load"} on the CPU: ${says}, expected holds`;
       const number = await unit.faults.add({ line: "cpu-load", title, expected: "holds", seen: says });
       unit.emit("fault-opened", { number, what: "Full load on the CPU" });
     }

@@ -22,7 +22,7 @@ function nextOf(v: JobView, left: Step | undefined): string {
   if (v.diagnosis.next) return v.diagnosis.next.action;
   if (v.head.stage === "soak") return "Soak: read temperatures and fan speeds";
   if (left) return left.title;
-  const unseen = v.power.lines.find((l) => !v.seen[l.id]);
+  const unseen = v.power.lines.find((l) => !v.seen[l.id] || v.seen[l.id]?.simulated);
   return unseen ? `First boot, to be seen: ${unseen.what}` : "All as expected. Soak next";
 }
 

@@ -189,7 +189,7 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       wiring: links.length === 0 ? `none of ${places.filter((l) => !l.out).length} yet` : `${placed} of ${places.length}`,
       order: `${all.length} steps`,
       bench: `${done} of ${all.length}`,
-      firstBoot: `${power.lines.filter((l) => observations.some((o) => o.line === l.id)).length} of ${power.lines.length}`,
+      firstBoot: `${power.lines.filter((l) => observations.some((o) => o.line === l.id && !o.simulated)).length} of ${power.lines.length}`,
       faults: openFaults.length,
       stop: {
         parts: ofParts.some((f) => f.severity === "stop"),

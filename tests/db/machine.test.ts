@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { Job, Link, MachineToken, Observation, SoakLog } from "../../db";
+import { wiringFile } from "../../server/documents/wiring-file";
 import { closeFault } from "../../server/faults/close";
 import { moveRight } from "../../server/faults/move";
 import { nameColumn } from "../../server/first-boot/name-column";
@@ -92,6 +93,36 @@ describe("a machine that sends its readings", () => {
     expect(await post({ readings: { "CPU °C": 41 } })).toMatchObject({ status: 401, body: { sentence: expect.stringMatching(/good until/) } });
     const reader = { ...(await db.by()), role: "reader" };
     expect(await carryOut(db.em(), reader, letMachineIn, { number })).toMatchObject({ ok: false });
+  });
+});
+
+describe("what a stand-in shows", () => {
+  it("is marked, is to be seen all the same, gives way to what somebody sees, and never stands over it", async () => {
+    const of = "FS-1044";
+    const em = db.em();
+    const job = await em.findOneOrFail(Job, { number: of });
+    const line = (await db.view(of)).power.lines.find((l) => l.id === "standby");
+    const before = (await db.view(of)).progress.firstBoot;
+    em.create(Observation, {
+      job,
+      line: "standby",
+      value: "dark",
+      asExpected: false,
+      simulated: true,
+      by: (await db.by()).id,
+      at: new Date(),
+      firstValue: null,
+    });
+    await em.flush();
+    const shown = await db.view(of);
+    expect(shown.seen.standby).toMatchObject({ value: "dark", simulated: true });
+    expect(shown.progress.firstBoot).toBe(before);
+    expect(JSON.parse(String(await wiringFile(db.em(), of, "json"))).readings ?? []).toEqual([]);
+    const lines = [{ line: "standby", value: line?.expected }];
+    expect(await carryOut(db.em(), await db.by(), observe, { number: of, lines, unseenOnly: true })).toMatchObject({ ok: true });
+    const seen = (await db.view(of)).seen.standby;
+    expect(seen).toMatchObject({ value: line?.expected, asExpected: true });
+    expect([seen?.simulated, seen?.first]).toEqual([undefined, undefined]);
   });
 });
 

@@ -23,7 +23,7 @@ export const handoverSlice = ({ build, leads, free, power, seen, plan, head, set
     ),
     free,
     lines: power.lines.length,
-    unseen: power.lines.filter((l) => !seen[l.id]).length,
+    unseen: power.lines.filter((l) => !seen[l.id] || seen[l.id]?.simulated).length,
     inBag: plan?.inBag ?? [],
     head,
     setAside,
