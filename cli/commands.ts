@@ -4,6 +4,7 @@ import { asPlugged, type Graph, isDone, readBuildText, typeLookup } from "../cor
 import { assumed, type PartType } from "../core/catalogue";
 import { check, checkAll, checkParts, withTriedWays } from "../core/checks";
 import { tiedBack } from "../core/claims";
+import { diagnoseJson } from "../core/diagnose";
 import { clearances, standoffs } from "../core/fit";
 import { orderList } from "../core/intake";
 import { asExpected, headerLines, simulate } from "../core/machine";
@@ -32,13 +33,14 @@ const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD, STEP, LOG or
   draw FILE         the machine as an SVG file in millimetres; --sheet front (if not said) or behind
   order FILE        the steps in order, turns of the case, what contradicts itself, schools side by side; --posture standing, front-up or behind-up
   undo FILE STEP    what must come out before a step can be done again or was forgotten, what stays, what is made anew, minutes
+  diagnose FILE     what is to blame for what was seen, what is cleared and by what, and what to do first: the least expected minutes
   power FILE        draw by moment, rail and plug, against the supply
   intake FILE       a mail, a table or a list of parts: line by line what it asks for, the build it makes, and what has to be asked
   soak FILE LOG     a log of readings judged: minutes, the highest that held, the lowest clock, whether it held
   report FILE REPORT  what a report file of the machine (lshw -json, sensors -j, smartctl --json, dmidecode) says of the first-boot sheet
   type FILE         a part type judged: what contradicts itself, and what of it is only assumed
 FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input; of intake the text itself, of type a part type. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in), REPORT what such a program wrote, LOG a table of readings as logging tools write it.
-JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, or something mandatory stays free.
+JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, something mandatory stays free, or a fault is still to be found.
 Exit 2: bad input, one sentence a fault on standard error.`;
 
 const COMMANDS = [
@@ -52,6 +54,7 @@ const COMMANDS = [
   "draw",
   "order",
   "undo",
+  "diagnose",
   "power",
   "intake",
   "type",
@@ -187,6 +190,10 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
     const json = undoJson(read.graph, lead);
     if (!json) throw new BadInput([`${lead}: this build has no such step. Give an id as the order prints it, such as board-in or mount:fan-1.`]);
     return { json, stop: false };
+  }
+  if (command === "diagnose") {
+    const json = diagnoseJson(read.graph);
+    return { json, stop: json.next !== null || json.notes.length > 0 };
   }
   if (command === "routes") {
     const json = routesJson(read.graph);

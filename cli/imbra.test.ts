@@ -278,4 +278,39 @@ describe("imbra on the command line", () => {
       stderr: expect.stringContaining("--posture upside: give standing"),
     });
   });
+  it.each([
+    ["nothing-on-the-button", /power switch|spare supply/i],
+    ["three-dark-fans", /Fan hub B|PW-2[78]/],
+    ["no-picture", /monitor/i],
+    ["off-under-load", /film/],
+  ])("diagnose: %s", async (name, first) => {
+    const r = await imbra(["diagnose", `examples/fault-${name}.json`]);
+    expect([r.status, r.stderr]).toEqual([1, ""]);
+    const out = JSON.parse(r.stdout) as {
+      suspects: { share: number; why: string }[];
+      next: { words: string; minutes: number; expectedMinutes: number; outcomes: { share: number }[] };
+      policy: { outcomes: { follows: { outcomes: unknown[] } | null }[] };
+      notes: string[];
+    };
+    expect(out.next.words).toMatch(first);
+    expect(out.suspects[0]?.why).toMatch(/^It alone explains/);
+    expect(out.next.expectedMinutes).toBeGreaterThanOrEqual(out.next.minutes);
+    expect(out.next.outcomes.reduce((n, o) => n + o.share, 0)).toBeCloseTo(1, 1);
+    expect(out.policy.outcomes.length).toBeGreaterThan(1);
+    expect(out.notes).toEqual([]);
+  });
+  it("diagnose: what does not belong to the machine and what contradicts itself is said, and the rest counts", async () => {
+    const build = JSON.parse(readFileSync("examples/fault-no-picture.json", "utf8")) as { observations: object[] };
+    const odd = {
+      ...build,
+      observations: [...build.observations, { line: "no-such-line", value: "lit" }, { line: "standby", value: "dark" }],
+      actions: [{ action: "swap:nobody", result: "no change" }],
+    };
+    const r = await imbra(["diagnose", "-"], JSON.stringify(odd));
+    const out = JSON.parse(r.stdout) as { notes: string[]; next: unknown };
+    expect(out.notes.join(" ")).toMatch(/no-such-line.*left out.*seen in two ways.*swap:nobody/);
+    expect(out.next).not.toBeNull();
+    const bad = await imbra(["diagnose", "-"], JSON.stringify({ ...build, observations: [{ line: 7 }] }));
+    expect([bad.status, bad.stderr.length > 10]).toEqual([2, true]);
+  });
 });

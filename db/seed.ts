@@ -6,7 +6,21 @@ import { PartType, toStored } from "../core/catalogue";
 import { powerOn } from "../core/machine";
 import { orderOf } from "../core/order";
 import { plan } from "../core/plan";
-import { Credential, Fault, Job, type JobRow, Link, LogEntry, Observation, Person, type PersonRow, Plan, ShelfType, StepDone } from "./entities";
+import {
+  Credential,
+  Fault,
+  FaultEvent,
+  Job,
+  type JobRow,
+  Link,
+  LogEntry,
+  Observation,
+  Person,
+  type PersonRow,
+  Plan,
+  ShelfType,
+  StepDone,
+} from "./entities";
 import type { EntityManager } from "./orm";
 import { layPart } from "./part-rows";
 
@@ -259,31 +273,39 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
   const power = powerOn(buildGraph({ ...made.build, connections: states }, types));
   // On the fault job the front fans share a splitter whose plug is loose: they are dark together.
   const isWrong = (id: string) => story.seen === "fault" && id.startsWith("turns:fan-front");
-  let faults = 0;
+  const incident: string[] = [];
+  const title: string[] = [];
   for (const line of power.lines) {
     if (story.seen === "fault" && ["Front ports", "Lights"].includes(line.group)) continue;
     const wrong = isWrong(line.id);
     const value = wrong ? (line.otherwise[0] ?? "") : line.expected;
     em.create(Observation, { job, line: line.id, value, asExpected: !wrong, by: person, at: today });
     entry(0, "seen", `${line.what}: ${value}${wrong ? `; expected ${line.expected}` : ", as expected"}.`);
-    if (wrong) {
-      em.create(Fault, {
-        job,
-        number: ++faults,
-        line: line.id,
-        title: `${line.what}: ${value}, expected ${line.expected}`,
-        expected: line.expected,
-        seen: value,
-        state: "open",
-        tried: [],
-        finding: null,
-        openedBy: person,
-        openedAt: today,
-        closedAt: null,
-      });
-      entry(0, "fault", `Fault ${faults} opened: ${line.what}.`);
-    }
+    if (!wrong) continue;
+    incident.push(line.id);
+    title.push(`${line.what}: ${value}, expected ${line.expected}`);
+    em.create(FaultEvent, { job, fault: 1, line: line.id, value, words: line.what, by: person, at: today });
   }
+  const [first] = power.lines.filter((l) => l.id === incident[0]);
+  if (!first) return;
+  em.create(Fault, {
+    job,
+    number: 1,
+    line: first.id,
+    lines: incident,
+    title: title.join("; "),
+    expected: first.expected,
+    seen: first.otherwise[0] ?? "",
+    state: "open",
+    tried: [],
+    causes: null,
+    minutes: null,
+    finding: null,
+    openedBy: person,
+    openedAt: today,
+    closedAt: null,
+  });
+  entry(0, "fault", `Fault 1 opened: ${title.length} fans are still.`);
 }
 
 const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);

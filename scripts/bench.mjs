@@ -1,5 +1,5 @@
 // npm run bench: times side by side in one run. Not part of the tests: these machines are noisy, so ratios are given.
-// `npm run bench -- --only plan,routes,order,parts,screen,entries,server` runs a part.
+// `npm run bench -- --only plan,routes,order,parts,diagnose,screen,entries,server` runs a part.
 import { spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
 import { dirname, join } from "node:path";
@@ -9,7 +9,7 @@ import { serveFresh } from "./serve.mjs";
 
 const project = dirname(dirname(fileURLToPath(import.meta.url)));
 const at = process.argv.indexOf("--only");
-const parts = at >= 0 ? (process.argv[at + 1] ?? "").split(",") : ["plan", "routes", "order", "parts", "screen", "entries", "server"];
+const parts = at >= 0 ? (process.argv[at + 1] ?? "").split(",") : ["plan", "routes", "order", "parts", "diagnose", "screen", "entries", "server"];
 installPackages(project);
 const cluster = await startCluster(project, { name: "pg-bench", port: 54351 });
 const env = { ...process.env, DATABASE_URL: cluster.url, IMBRA_SECRET: secret(project), NEXT_TELEMETRY_DISABLED: "1" };
@@ -19,7 +19,7 @@ const run = (part, more = {}) => {
   const r = spawnSync(join(project, "node_modules/.bin/tsx"), [script], { cwd: project, env: { ...env, ...more }, stdio: "inherit" });
   failed += r.status === 0 ? 0 : 1;
 };
-for (const part of ["plan", "routes", "order", "parts"]) if (parts.includes(part)) run(part);
+for (const part of ["plan", "routes", "order", "parts", "diagnose"]) if (parts.includes(part)) run(part);
 if (parts.includes("screen") && !existsSync("/usr/bin/chromium-headless-shell"))
   installDebian(["chromium-headless-shell"], "Chromium without a window");
 for (const part of ["screen", "entries", "server"]) {

@@ -42,6 +42,7 @@ const PROGRAMS = {
   "plan-thread": "workers/plan.worker.ts",
   "photo-process": "workers/photo-process.mts",
   "list-thread": "workers/list-thread.mts",
+  "diagnose-thread": "workers/diagnose-thread.mts",
   simulator: "simulator/main.mts",
 };
 const programs = (project) => Object.keys(PROGRAMS).map((name) => join(project, ".data", `${name}.mjs`));

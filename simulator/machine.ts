@@ -1,4 +1,5 @@
 import { type Build, buildGraph, type Graph, partsOfKind, typeLookup } from "../core/assembly";
+import { answerTo } from "../core/diagnose";
 import { type Assignment, cardHeatC, modesOf, type Observable, ROOM_C, type Simulation, simulate, warmedC } from "../core/machine";
 
 /** What hands do to it, and how long that takes, minutes (common practice). */
@@ -70,6 +71,8 @@ export interface MachineState {
 export class SimulatedMachine {
   #graph: Graph;
   #build: Build;
+  /** As the job asks for it, whatever the firmware has set by now. */
+  readonly #asked: Build["settings"];
   #modes: Record<string, string>;
   readonly #hidden: Assignment;
   #sim: Simulation;
@@ -87,6 +90,7 @@ export class SimulatedMachine {
   faster = 1;
 
   constructor(build: Build, hidden: Assignment = {}) {
+    this.#asked = build.settings;
     // Whatever was bought: a board that starts for the first time knows no profile.
     this.#build = { ...build, settings: { ...build.settings, memoryProfile: false } };
     this.#graph = graphOf(this.#build);
@@ -143,6 +147,31 @@ export class SimulatedMachine {
       default:
         return this.#work(deed, element);
     }
+  }
+
+  /**
+   * A fault is hunted in it: a line of the sheet is looked at, or something is done about it after which `lines`, which were wrong, are
+   * looked at again. It is off while hands are in it, and started after.
+   */
+  hunt({ line, deed, lines }: { line?: string | undefined; deed?: string | undefined; lines: readonly string[] }): {
+    value?: string;
+    result?: string;
+  } {
+    const asBought = graphOf({ ...this.#build, settings: this.#asked });
+    if (this.#onS === undefined || deed !== undefined) {
+      this.#stop();
+      this.#mains = true;
+    }
+    if (deed !== undefined) {
+      const { result, modes } = answerTo(asBought, this.#modes, deed, lines);
+      this.#modes = { ...modes };
+      this.#press();
+      this.#say(`Tried: ${result}.`);
+      return { result };
+    }
+    if (this.#onS === undefined) this.#press();
+    const seen = simulate(asBought, { modes: this.#modes }).observables.find((o) => o.id === line);
+    return seen ? { value: String(seen.value) } : {};
   }
 
   /** Plugs are moved to where a newer record has them, which takes minutes. What is hidden in it stays. */

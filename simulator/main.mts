@@ -30,6 +30,9 @@ const Do = z.strictObject({
   element: z.string().max(200).optional(),
   faster: z.number().min(1).max(FASTEST).optional(),
   build: Build.optional(),
+  hunt: z
+    .strictObject({ line: z.string().max(200).optional(), deed: z.string().max(300).optional(), lines: z.array(z.string().max(200)).max(200) })
+    .optional(),
 });
 
 interface Kept {
@@ -108,6 +111,7 @@ async function answer(req: IncomingMessage): Promise<unknown> {
   }
   if (req.method === "POST") {
     const d = parsed(Do, await bodyOf(req));
+    if (d.hunt) return machine.hunt(d.hunt);
     if (d.faster !== undefined) machine.faster = d.faster;
     const said = d.build ? machine.become(d.build) : d.deed ? machine.do(d.deed, d.element) : "";
     return { said, state: machine.state() };

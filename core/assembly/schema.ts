@@ -178,6 +178,39 @@ export const Build = z.strictObject({
     .max(1000)
     .optional()
     .describe("what was seen and read of lines of the first-boot sheet, by the line's id"),
+  observations: z
+    .array(
+      z.strictObject({
+        line: z.string().min(1).max(200),
+        value: z.string().min(1).max(120),
+        afterActions: z.number().int().min(0).max(400).default(0).describe("how many of the actions had been done before it was seen"),
+      }),
+    )
+    .max(1000)
+    .optional()
+    .describe("what was seen of a machine that is not right, by the line's id; without them the readings count"),
+  actions: z
+    .array(
+      z.strictObject({
+        action: z.string().min(1).max(300).describe("as `diagnose` names it"),
+        result: z.string().min(1).max(120).describe("that was it, no change, changed, impossible, or what a test says"),
+      }),
+    )
+    .max(400)
+    .optional()
+    .describe("what was done to find a fault, in order, with what came of it"),
+  diagnosis: z
+    .strictObject({
+      priors: z
+        .record(z.string().min(1).max(60), z.number().min(0.001).max(1000))
+        .default({})
+        .describe("times the usual, by kind and mode: `fan dead`"),
+      minutes: z.record(z.string().min(1).max(300), z.number().min(0.1).max(10_000)).default({}).describe("of an action, instead of what is usual"),
+      spares: z.array(z.string().min(1).max(40)).max(40).optional().describe("kinds of part of which a known-good one lies here; left out: all"),
+      withinMinutes: z.number().min(1).max(1000).optional().describe("what is worth starting in so many minutes"),
+    })
+    .optional()
+    .describe("what the shop knows, for finding a fault"),
   ways: z
     .array(z.strictObject({ lead: Address, cutout: z.string().min(1).max(40) }))
     .max(600)

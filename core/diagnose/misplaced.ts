@@ -8,6 +8,8 @@ export interface Misplaced {
   to: Address;
   /** What to do, in a sentence. */
   action: string;
+  /** The same in a few words. */
+  words: string;
   /** Lines of the sheet that are as wanted once it is moved. */
   lines: string[];
 }
@@ -38,7 +40,8 @@ export function misplaced(graph: Graph, planned: ReadonlyMap<Address, Address>, 
     const [lead, from, to] = [graph.leads.get(c.lead), graph.ports.get(c.port), graph.ports.get(planned.get(c.lead) ?? "")];
     if (lines.length === 0 || !lead || !from || !to) return [];
     const action = `Supply off, mains out, press the button once. Move ${lead.tag} (${lead.name}) from ${from.name} to ${to.name}, as planned, then start.`;
-    return [{ lead: c.lead, from: c.port, to: to.address, action, lines }];
+    const words = `${lead.tag} sits in ${from.name}: move it to ${to.name}.`;
+    return [{ lead: c.lead, from: c.port, to: to.address, action, words, lines }];
   });
 }
 

@@ -63,7 +63,7 @@ export interface JobEvents {
   seen: { line: string; what: string; value: string; expected: string; asExpected: boolean; unit: string };
   "fault-opened": { number: number; what: string };
   "fault-closed": { number: number; finding: string };
-  tried: { element: string; name: string; result: "no change" | "that was it"; closed: number[] };
+  tried: { element: string; name: string; result: string; closed: number[] };
   received: { part: string; name: string; serial?: string; supplier?: string; warrantyUntil?: string; price?: number };
   tested: { part: string; name: string; result: "passed" | "dead"; with: string; waitUntil?: string };
   /** What came is not taken: damaged, another than ordered, or not in its box. */

@@ -101,7 +101,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   seen: (d) => `${d.what}: ${d.value}${d.unit}${d.asExpected ? ", as expected" : `; expected ${d.expected}${d.unit}`}.`,
   "fault-opened": (d) => `Fault ${d.number} opened: ${ended(d.what)}`,
   "fault-closed": (d) => `Fault ${d.number} closed: ${ended(d.finding)}`,
-  tried: (d) => `${d.name}: ${d.result}.${d.result === "that was it" ? ` Closed: fault ${d.closed.join(", ")}. Look at those lines again.` : ""}`,
+  tried: (d) => `${d.name}: ${d.result}.${d.closed.length > 0 ? ` Closed: fault ${d.closed.join(", ")}. Look at those lines again.` : ""}`,
   received: (d) =>
     `${d.name} arrived${d.serial ? `, serial ${d.serial}` : ""}${d.supplier ? `, from ${d.supplier}` : ""}${d.warrantyUntil ? `, covered until ${d.warrantyUntil}` : ""}${d.price === undefined ? "" : `, ${d.price.toFixed(2)}`}.`,
   tested: (d) => {

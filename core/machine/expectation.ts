@@ -40,4 +40,7 @@ export interface PowerOn {
 /** Said of what comes after the place where start-up stops: whether it is good cannot be seen. */
 export const NOT_REACHED = "not reached";
 
+/** Seen of a fan that turns and ticks, rattles or rubs. */
+export const NOISE = "noise";
+
 export const leansOf = (p: Path) => ({ leans: p.leans, ...(p.spare ? { spare: p.spare } : {}) });

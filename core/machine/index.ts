@@ -1,10 +1,10 @@
-export { type Expectation, GROUPS, type Group, type PowerOn } from "./expectation";
+export { type Expectation, GROUPS, type Group, NOISE, type PowerOn } from "./expectation";
 export { cardHeatC, cpuHeat, HEAT_OFF_K, type Heat, heatBand, ROOM_C, warmedC } from "./heat";
 export { type Assignment, MODES, type Mode, modesOf } from "./modes";
 export type { Observable } from "./observable";
 export { type Element, partsOfElement } from "./paths";
-export { NOISE, powerOn } from "./power-on";
+export { powerOn } from "./power-on";
 export { asExpected } from "./readings";
 export type { Moment } from "./sequence";
-export { HEADINGS, type Heading, headerLines, headingOf, NEEDS_LOAD, SHEET } from "./sheet";
+export { HEADINGS, type Heading, headerLines, headingOf, NEEDS_LOAD, otherLines, SHEET } from "./sheet";
 export { type Simulation, simulate } from "./simulate";

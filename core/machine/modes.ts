@@ -7,7 +7,7 @@ import type { Graph, PartNode } from "../assembly";
 export interface Mode {
   id: string;
   /** What it is in: parts of these kinds, or what is named. */
-  of: readonly (PartNode["type"]["kind"] | "joint" | "port" | "mains" | "monitor" | "switch")[];
+  of: readonly (PartNode["type"]["kind"] | "joint" | "port" | "mains" | "monitor" | "switch" | "settings")[];
   /** Left out: the whole of it. */
   function?: Failing;
   /** Said of the thing: "Front fan 1 stands still". */
@@ -24,6 +24,8 @@ export type Failing =
   | "half"
   | "film"
   | "paste"
+  | "pressure"
+  | "profile"
   | "firmware"
   | "short"
   | "foreign"
@@ -53,6 +55,8 @@ export const MODES: readonly Mode[] = [
   { id: "no control", of: ["hub"], function: "control", words: (n) => `${n} passes no command on` },
   { id: "film on", of: ["cooler"], function: "film", words: (n) => `the film is still on ${n}` },
   { id: "no paste", of: ["cooler"], function: "paste", words: (n) => `${n} sits without paste` },
+  { id: "uneven", of: ["cooler"], function: "pressure", words: (n) => `${n} is not drawn down evenly` },
+  { id: "profile off", of: ["settings"], function: "profile", words: () => "the memory's profile is off in the firmware" },
   { id: "old firmware", of: ["board"], function: "firmware", words: (n) => `the firmware of ${n} does not know the CPU` },
   { id: "touches metal", of: ["board"], function: "short", words: (n) => `${n} touches metal: a standoff is missing or stands wrong` },
   { id: "of another supply", of: ["cable"], function: "foreign", words: (n) => `${n} is another supply's cable` },
@@ -80,6 +84,7 @@ export const failing = (element: string, fn: Failing): string => `${element}#${f
 
 function kindOf(graph: Graph, element: string): { kind: Mode["of"][number]; name: string } | undefined {
   if (element === "mains") return { kind: "mains", name: "The mains lead" };
+  if (element === "settings") return { kind: "settings", name: "The firmware's settings" };
   if (element === "monitor") return { kind: "monitor", name: "The monitor" };
   const [lead, port] = element.split("@");
   if (lead !== undefined && port !== undefined) {

@@ -2,7 +2,7 @@ import { asPlugged, cpuCoolers, type Graph, type LeadNode, mateOf, type PortNode
 import { hungOn, panelPinout } from "../brings";
 import { cpuDrawW, cpuFilledW } from "../power";
 import { list, upper } from "../words";
-import { type Expectation, type Group, leansOf, NOT_REACHED, type PowerOn } from "./expectation";
+import { type Expectation, type Group, leansOf, NOISE, NOT_REACHED, type PowerOn } from "./expectation";
 import { driveLines, memoryLines } from "./memory-and-drives";
 import {
   boardPath,
@@ -97,7 +97,13 @@ export function powerOn(whole: Graph, bad: ReadonlySet<string> = new Set(), load
   }
 
   // A fan that turns may tick: that is another thing than one that stands still.
-  for (const l of lines) if (l.id.startsWith("turns:") && l.otherwise.length > 0) l.otherwise = [...l.otherwise, NOISE];
+  for (const l of lines) {
+    if (!l.id.startsWith("turns:") || l.otherwise.length === 0) continue;
+    const lead = graph.leads.get(l.id.slice("turns:".length));
+    const rubs = l.works && lead ? fails(world, "rubs", lead.address, lead.part.id) : undefined;
+    if (rubs) Object.assign(l, { expected: NOISE, otherwise: ["turns", "still"], because: `${upper(rubs)}: a ticking or rattling, at once.` });
+    else l.otherwise = [...l.otherwise, NOISE];
+  }
   const turns = new Map(lines.flatMap((l) => (l.id.startsWith("turns:") ? [[l.id.slice("turns:".length), l.works] as const] : [])));
   const start = startUp(world, whole, button, loaded, turns);
   lines.push(...start.lines);
@@ -207,9 +213,6 @@ function withoutCpuPlug(world: World): { path: Path; does: "stops" | "nothing" |
   const main = boardSockets(world.graph, "cpu-power")[0];
   return main && { path: powerPath(world, main), does: main.part.type.ratings.withoutCpuPower ?? "stops" };
 }
-
-/** Seen of a fan that turns and ticks, rattles or rubs. */
-export const NOISE = "noise";
 
 interface Start {
   path: Path;

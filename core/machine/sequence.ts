@@ -1,6 +1,6 @@
 import { type Graph, partsOfKind } from "../assembly";
 import { list, upper } from "../words";
-import type { PowerOn } from "./expectation";
+import { NOISE, type PowerOn } from "./expectation";
 import type { Observable } from "./observable";
 
 /** Something that happens in the first seconds. */
@@ -46,7 +46,7 @@ export function sequenceOf(graph: Graph, on: PowerOn, observables: readonly Obse
   const group = (id: string, word: string, good: string, fromS: number, toS: number, prefix: string) => {
     const all = observables.filter((o) => o.id.startsWith(prefix));
     if (all.length === 0) return;
-    const off = all.filter((o) => !o.isWanted);
+    const off = all.filter((o) => !o.isWanted && o.value !== NOISE);
     add(
       fromS,
       toS,

@@ -1,5 +1,6 @@
 import type { Graph } from "../assembly";
 import type { Expectation } from "./expectation";
+import type { Observable } from "./observable";
 import { simulate } from "./simulate";
 
 /** The sheet of a first start, in the order in which a person looks. */
@@ -20,28 +21,34 @@ export function headingOf(line: string): Heading {
 /** Said by a soak, not by looking: nobody sees at a glance that full load holds. */
 export const NEEDS_LOAD: ReadonlySet<string> = new Set(["cpu-load"]);
 
+/** Something that is read, as a line: it leans on nothing that is known. */
+const asLine = (o: Observable, group: Expectation["group"]): Expectation => ({
+  id: o.id,
+  group,
+  what: o.what,
+  expected: String(o.value),
+  wanted: String(o.wanted),
+  otherwise: [],
+  works: o.isWanted,
+  because: o.because,
+  leans: [],
+  ...(o.unit ? { unit: o.unit } : {}),
+  ...(o.tolerance === undefined ? {} : { tolerance: o.tolerance }),
+});
+
 /** What the firmware reads of each header's fan: it may be written down, and need not be. rpm. */
-export function headerLines(graph: Graph): Expectation[] {
-  return simulate(graph, { loaded: false }).observables.flatMap((o): Expectation[] =>
-    o.group !== "Headers" || typeof o.value !== "number" || o.value === 0
-      ? []
-      : [
-          {
-            id: o.id,
-            group: "Fans and pump",
-            what: o.what,
-            expected: String(o.value),
-            wanted: String(o.wanted),
-            otherwise: [],
-            works: o.isWanted,
-            because: o.because,
-            leans: [],
-            unit: "rpm",
-            ...(o.tolerance === undefined ? {} : { tolerance: o.tolerance }),
-          },
-        ],
+export const headerLines = (graph: Graph): Expectation[] =>
+  simulate(graph, { loaded: false }).observables.flatMap((o) =>
+    o.group === "Headers" && typeof o.value === "number" && o.value > 0 ? [asLine(o, "Fans and pump")] : [],
   );
-}
+
+const AFTER_THE_START = new Set(["memory-channels", "memory-speed-profile"]);
+
+/** Whatever else can be read or heard of a machine, as lines: not asked for on the sheet, and a fault may show in it. */
+export const otherLines = (graph: Graph): Expectation[] =>
+  simulate(graph).observables.flatMap((o) =>
+    o.group === "Sound" ? [asLine(o, "Fans and pump")] : o.group === "Heat" || AFTER_THE_START.has(o.id) ? [asLine(o, "Memory")] : [],
+  );
 
 /** What a photo of a line of the sheet hangs on: this, then the line. */
 export const SHEET = "sheet:";

@@ -52,15 +52,23 @@ describe("one thing wrong", () => {
     const dark = simulate(graph, { modes: { [strip?.id ?? ""]: "dark" } });
     const lit = dark.observables.filter((o) => o.id.startsWith("lit:") && !o.isWanted).map((o) => [o.id.split(":")[1], o.value, o.because]);
     expect(lit).toEqual([[strip?.id, "dark", expect.stringContaining("are dead")]]);
-    // A lead that rubs is heard, and nothing of it is seen.
+    // A lead that rubs is heard: the fan turns all the same.
     const rubs = simulate(graph, { modes: { "fan-front-2": "rubs" } });
-    expect(newly(rubs.observables)).toEqual(["noise"]);
+    expect(newly(rubs.observables).sort()).toEqual(["noise", "turns:fan-front-2:lead"]);
+    expect(of(rubs.observables, "turns:fan-front-2:lead")?.value).toBe("noise");
+    expect(rubs.sequence.find((m) => m.id === "fans")?.isWanted).toBe(true);
+    // A profile that is off shows only in the memory's speed; a cooler drawn down unevenly only in the heat.
+    const bare = simulate(graph, { modes: { settings: "profile off" } });
+    expect(newly(bare.observables)).toEqual(["memory-speed-profile"]);
+    const uneven = simulate(graph, { modes: { cooler: "uneven" } });
+    expect(newly(uneven.observables).filter((id) => !id.startsWith("cpu-"))).toEqual([]);
+    expect(newly(uneven.observables).length).toBeGreaterThan(0);
     expect(rubs.sequence.some((m) => m.id === "noise" && !m.isWanted)).toBe(true);
   });
   it("every mode of every element: an answer that says why, and only what leans on the element goes", async () => {
     const graph = await pluggedDemo("fs-1041");
     const good = simulate(graph);
-    const elements = [...new Set([...good.lines.flatMap((l) => l.leans.map((e) => e.id)), ...graph.parts.keys(), "mains", "monitor"])];
+    const elements = [...new Set([...good.lines.flatMap((l) => l.leans.map((e) => e.id)), ...graph.parts.keys(), "mains", "monitor", "settings"])];
     const tried = new Set<string>();
     for (const e of elements) {
       for (const m of modesOf(graph, e)) {

@@ -49,7 +49,7 @@ export function simulate(whole: Graph, { modes = whole.build.modes ?? {}, roomC 
     ...on.lines.map((l) => ofLine(l, graph)),
     ...readings(world, runs),
     ...sounds(world, turns, runs),
-    ...profileSpeed(graph, on),
+    ...profileSpeed(world, on),
     ...heats(world, heat, on, roomC),
   ];
   return { ...on, observables, sequence: sequenceOf(graph, on, observables), ...(heat ? { heat } : {}), faults };
@@ -155,8 +155,11 @@ function sounds(world: World, turns: ReadonlyMap<string, boolean>, runs: boolean
 }
 
 /** What the memory will run at once its profile is switched on, and over how many channels. */
-function profileSpeed(graph: Graph, on: PowerOn): Observable[] {
+function profileSpeed(world: World, on: PowerOn): Observable[] {
+  const { graph } = world;
   const after = memorySpeed(graph, true);
+  const off = fails(world, "profile", "settings");
+  const without = memorySpeed(graph, false)?.mts ?? 0;
   if (!after) return [];
   const reached = on.lines.find((l) => l.id === "memory-speed")?.works ?? false;
   const slots = graph.connections.flatMap((c) => {
@@ -179,13 +182,13 @@ function profileSpeed(graph: Graph, on: PowerOn): Observable[] {
       id: "memory-speed-profile",
       group: "Memory",
       what: "Memory speed with its profile on",
-      value: reached ? after.mts : NOT_REACHED,
+      value: !reached ? NOT_REACHED : off ? without : after.mts,
       unit: "MT/s",
       tolerance: 2,
-      accepted: [after.mts / 2],
+      accepted: [(off ? without : after.mts) / 2],
       wanted: after.mts,
-      isWanted: reached,
-      because: `Limited by ${after.because}.`,
+      isWanted: reached && (!off || without === after.mts),
+      because: off ? `${upper(off)}.` : `Limited by ${after.because}.`,
     },
   ];
 }
@@ -193,7 +196,7 @@ function profileSpeed(graph: Graph, on: PowerOn): Observable[] {
 function heatOf(world: World, turns: ReadonlyMap<string, boolean>, roomC: number): Heat | undefined {
   const coolers = partsOfKind(world.graph, "cooler");
   const bare = coolers
-    .flatMap((c) => fails(world, "film", c.id) ?? fails(world, "paste", c.id) ?? [])
+    .flatMap((c) => fails(world, "film", c.id) ?? fails(world, "paste", c.id) ?? fails(world, "pressure", c.id) ?? [])
     .map((w) => `${upper(w)}: the heat does not get through.`)[0];
   const still = [...turns].find(([address, works]) => !works && world.graph.leads.get(address)?.lead.role === "pump")?.[0];
   const pumpStill = still === undefined ? undefined : `${world.graph.leads.get(still)?.name ?? "The pump"} stands still.`;

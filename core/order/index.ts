@@ -25,5 +25,5 @@ export { problemOf } from "./problem";
 export { type Pulled, pull } from "./pull";
 export { startedBy, startWords } from "./rig";
 export { type Asked, type History, measureOfPlug, stepsByName, stepsFor } from "./steps";
-export { doneAfter, type Out, type Undo, undoOf } from "./undo";
+export { doneAfter, type Out, type Price, pricesOf, type Undo, undoOf } from "./undo";
 export { faultsOf } from "./valid";

@@ -3,7 +3,7 @@ import { DEMO, demo, demoPlan } from "../../tests/fixtures/demo";
 import { type Build, buildGraph, type TypeLookup } from "../assembly";
 import { orderOf } from "./order";
 import { problemOf } from "./problem";
-import { undoOf } from "./undo";
+import { pricesOf, undoOf } from "./undo";
 
 /** A demo machine as planned, every step of it done. */
 async function whole(name: string): Promise<{ build: Build; types: TypeLookup; problem: ReturnType<typeof problemOf> }> {
@@ -33,6 +33,18 @@ describe.each(DEMO)("%s", (name) => {
       expect(far.length).toBeGreaterThan(2);
       for (const plug of far) expect(out).toContain(plug);
     }
+  });
+  it("the price of every step, without its order, is that of undoing it", async () => {
+    const { problem } = await whole(name);
+    const prices = pricesOf(problem);
+    for (const w of problem.works.filter((_, i) => i % 3 === 0)) {
+      const undo = undoOf(problem, w.id);
+      const price = prices(w.id);
+      expect([w.id, price?.steps, price?.leads, price?.screws]).toEqual([w.id, undo?.out.length, undo?.leads, undo?.screws]);
+      expect(price?.handsMinutes ?? 0).toBeLessThanOrEqual(price?.minutes ?? 0);
+      expect(Math.abs((price?.minutes ?? 0) - (undo?.minutes.whole ?? 0))).toBeLessThanOrEqual(1);
+    }
+    expect(prices("no-such-step")).toBeUndefined();
   });
   it("the client's bag stays packed, and the test on the box never comes back", async () => {
     const { problem } = await whole(name);

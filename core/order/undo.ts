@@ -45,7 +45,64 @@ const BUNDLES: readonly Work["kind"][] = ["route", "dress"];
 export function undoOf(problem: Problem, id: string): Undo | undefined {
   const works = new Map(problem.works.map((w) => [w.id, w]));
   const target = works.get(id);
-  if (!target) return undefined;
+  return target && told(problem, works, target, comingOut(problem, works, target));
+}
+
+/** What getting at a step's place costs. */
+export interface Price {
+  /** Of hands, out and back, with the step itself. */
+  minutes: number;
+  /** The same without what is looked at or tried again: for who starts it anyway. */
+  handsMinutes: number;
+  /** Steps that come out, leads that are pulled, screws that are turned out. */
+  steps: number;
+  leads: number;
+  screws: number;
+  words: string;
+}
+
+/** What doing a step again costs, for many steps of one machine: as `undoOf`, without the order in which it comes back. */
+export function pricesOf(problem: Problem): (id: string) => Price | undefined {
+  const works = new Map(problem.works.map((w) => [w.id, w]));
+  const known = new Map<string, Price | undefined>();
+  return (id) => {
+    if (!known.has(id)) {
+      const target = works.get(id);
+      known.set(id, target && priceOf(works, target, comingOut(problem, works, target)));
+    }
+    return known.get(id);
+  };
+}
+
+function priceOf(works: ReadonlyMap<string, Work>, target: Work, hit: ReadonlyMap<string, Moved>): Price {
+  const all = [...hit].flatMap(([x, only]) => {
+    const w = works.get(x);
+    const share = w && only && w.leads.length > 0 ? only.size / w.leads.length : 1;
+    return w ? [{ w, share, looked: LOOKED.includes(w.kind) }] : [];
+  });
+  const out = all.filter((x) => !x.looked);
+  const outMin = out.reduce((n, x) => n + half(x.w.minutes.handsOn * OUT_SHARE * x.share), 0);
+  const back = [...all, ...(hit.has(target.id) ? [] : [{ w: target, share: 1 }])];
+  const anew = new Set(all.flatMap((x) => x.w.anew ?? []));
+  const paste = [...anew].filter((a) => a.startsWith("paste")).length * PASTE_MIN;
+  const backOf = (of: typeof back) => of.reduce((n, x) => n + x.w.minutes.handsOn * (BUNDLES.includes(x.w.kind) ? x.share : 1), 0) + paste;
+  const minutes = half(outMin + backOf(back));
+  const handsMinutes = half(outMin + backOf(back.filter((x) => !LOOKED.includes(x.w.kind))));
+  const leads = out.filter((x) => x.w.kind === "plug").length;
+  const screws = out.reduce((n, x) => n + x.w.screws, 0);
+  return {
+    minutes,
+    handsMinutes,
+    steps: out.length,
+    leads,
+    screws,
+    words: `${outWords(out.length, leads, screws)}${paste > 0 ? ", and there is new paste" : ""}.`,
+  };
+}
+
+/** Steps that come out for one, with the leads of each that move. */
+function comingOut(problem: Problem, works: ReadonlyMap<string, Work>, target: Work): Map<string, Moved> {
+  const id = target.id;
   const next = new Map<string, Precedence[]>();
   for (const p of problem.precedences) {
     if (p.kind === "school") continue;
@@ -68,7 +125,7 @@ export function undoOf(problem: Problem, id: string): Undo | undefined {
   pullRoots(roots, target, hit);
   closeOpens(works, target, hit);
   lookAgain(works, target, hit);
-  return told(problem, works, target, hit);
+  return hit;
 }
 
 /** Leads of a step that come out with it; null: all that it is. */
@@ -204,11 +261,16 @@ function told(problem: Problem, works: ReadonlyMap<string, Work>, target: Work, 
 const turnsAmong = (list: readonly Posture[]): number => list.filter((p, i) => i > 0 && p !== list[i - 1]).length;
 const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
+/** What comes out, counted: "2 steps come out again: 1 lead, 8 screws". */
+function outWords(steps: number, leads: number, screws: number): string {
+  const moved = [leads > 0 ? count(leads, "lead", "leads") : "", screws > 0 ? count(screws, "screw", "screws") : ""].filter(Boolean).join(", ");
+  return `${count(steps, "step comes", "steps come")} out again${moved ? `: ${moved}` : ""}`;
+}
+
 function wordsOf(steps: number, leads: number, screws: number, minutes: number, anew: readonly string[]): string {
   if (steps === 0) return `Nothing has to come out. About ${count(Math.ceil(minutes), "minute", "minutes")}.`;
   const paste = anew.some((a) => a.startsWith("paste")) ? ", with new paste" : "";
-  const moved = [leads > 0 ? count(leads, "lead", "leads") : "", screws > 0 ? count(screws, "screw", "screws") : ""].filter(Boolean).join(", ");
-  return `${count(steps, "step comes", "steps come")} out again${moved ? `: ${moved}` : ""}; about ${Math.ceil(minutes)} minutes until it is as it was${paste}.`;
+  return `${outWords(steps, leads, screws)}; about ${Math.ceil(minutes)} minutes until it is as it was${paste}.`;
 }
 
 /** Done steps without those that come out: what `done` is afterwards. */

@@ -63,7 +63,16 @@ export const Fault = defineEntity({
     expected: p.text(),
     seen: p.text(),
     state: p.string().default("open"),
+    /** Before a fault was an incident: what was tried. */
     tried: p.json<{ element: string; name: string; result: string; at: string }[]>(),
+    /** All lines of the sheet that are wrong because of it, the first among them. */
+    lines: p.json<string[]>(),
+    /** What it was in the end: elements with the mode of each. */
+    causes: p.json<{ element: string; mode: string; kind: string; words: string }[]>().nullable(),
+    /** Lost by it, of hands. */
+    minutes: p.float().nullable(),
+    /** Of a stand-in that is practised on: it holds up nothing, and nothing of it counts in the shop's record. */
+    simulated: p.boolean().default(false),
     finding: p.text().nullable(),
     openedAt: now(),
     openedBy: () => p.manyToOne(Person),
@@ -71,6 +80,30 @@ export const Fault = defineEntity({
     version: p.integer().version(),
   },
   uniques: [{ properties: ["job", "number"] }],
+});
+
+/** What was seen of a fault or done about it, append-only: the database refuses to change or delete a row. */
+export const FaultEvent = defineEntity({
+  name: "FaultEvent",
+  tableName: "fault_event",
+  indexes: [{ name: "fault_event_job_index", properties: ["job", "fault", "id"] }],
+  properties: {
+    id: p.integer().primary().autoincrement(),
+    job: () => p.manyToOne(Job),
+    fault: p.integer(),
+    /** A look: the line and what it showed. */
+    line: p.text().nullable(),
+    value: p.text().nullable(),
+    /** Or something done: by its id, in words, and what came of it. */
+    deed: p.text().nullable(),
+    words: p.text().default(""),
+    result: p.text().nullable(),
+    /** Since what was seen or done before it. */
+    minutes: p.float().nullable(),
+    simulated: p.boolean().default(false),
+    by: () => p.manyToOne(Person),
+    at: now(),
+  },
 });
 
 /** A part that went back to whom it came from: dead, damaged, another than ordered, exchanged. Open until its replacement is here. */
@@ -151,3 +184,5 @@ export const ProofRow = defineEntity({
 
 export type PartReturnRow = InferEntity<typeof PartReturn>;
 export type FaultRow = InferEntity<typeof Fault>;
+export type ObservationRow = InferEntity<typeof Observation>;
+export type FaultEventRow = InferEntity<typeof FaultEvent>;

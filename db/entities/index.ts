@@ -1,5 +1,5 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
-import { Fault, LogEntry, Observation, PartReturn, ProofRow, SetupRow, SoakLog } from "./happened";
+import { Fault, FaultEvent, LogEntry, Observation, PartReturn, ProofRow, SetupRow, SoakLog } from "./happened";
 import { Job, JobHead, JobPart, Offer, Override } from "./job";
 import { ByItself, Loan, MachineToken, Reading, Secret } from "./machine";
 import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
@@ -39,6 +39,7 @@ export const ENTITIES = [
   LogEntry,
   Observation,
   Fault,
+  FaultEvent,
   PartReturn,
   Offer,
   Tip,

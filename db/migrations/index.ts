@@ -23,6 +23,7 @@ import { BesideParts } from "./0022-beside-parts";
 import { AfterTheStart } from "./0023-after-the-start";
 import { MachineSpeaks } from "./0024-machine-speaks";
 import { OnLoan } from "./0025-on-loan";
+import { Incidents } from "./0026-incidents";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -51,4 +52,5 @@ export const MIGRATIONS = [
   { name: "0023-after-the-start", class: AfterTheStart },
   { name: "0024-machine-speaks", class: MachineSpeaks },
   { name: "0025-on-loan", class: OnLoan },
+  { name: "0026-incidents", class: Incidents },
 ];

@@ -1,7 +1,7 @@
 "use server";
 import { nameColumn } from "../../server/first-boot/name-column";
 import { letMachineIn, shutMachineOut } from "../../server/machine/let-in";
-import { beginSimulated, endSimulated, onSimulated, readSimulated } from "../../server/machine/simulated";
+import { beginSimulated, endSimulated, huntSimulated, onSimulated, readSimulated } from "../../server/machine/simulated";
 import { keepStream } from "../../server/machine/stream";
 import { perform } from "../../server/unit/door";
 
@@ -13,3 +13,4 @@ export const beginSimulatedAction = async (input: unknown) => perform(beginSimul
 export const onSimulatedAction = async (input: unknown) => perform(onSimulated, input);
 export const readSimulatedAction = async (input: unknown) => perform(readSimulated, input);
 export const endSimulatedAction = async (input: unknown) => perform(endSimulated, input);
+export const huntSimulatedAction = async (input: unknown) => perform(huntSimulated, input);

@@ -123,6 +123,8 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
   const putOff = (h: Heading) => stepsLeft > 0 && HEADINGS.indexOf(h) > HEADINGS.indexOf(last);
   const next = headings.find((h) => left(h) > 0 && !putOff(h));
   const off = headings.filter((h) => left(h) > 0 && putOff(h));
+  // Nothing is put under load that does not start.
+  const runs = power.stopsAt === undefined && power.damage.length === 0;
   const allSeen = power.lines.every((l) => isSeen(l.id) || NEEDS_LOAD.has(l.id));
   return (
     <div className="cols cols-3 cols-sheet">
@@ -173,7 +175,8 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
                     seen={seen[l.id]}
                     busy={act.pending}
                     first={first?.id === l.id}
-                    move={view.misplaced.find((m) => m.lines.includes(l.id))?.action}
+                    fault={view.faultOf[l.id]}
+                    move={view.misplaced.find((m) => m.lines.includes(l.id))?.words}
                     staysFree={view.free.includes(l.id.slice(l.id.indexOf(":") + 1))}
                     near={view.near[l.id]}
                     photo={<LinePhoto number={head.number} line={l.id} what={l.what} photos={view.photos} act={act} />}
@@ -214,7 +217,7 @@ export function FirstBootScreen({ view, soaks }: { view: BootSlice; soaks: reado
             <Link className="key key-mark" href={`/job/${head.number}/faults`}>
               Find the fault
             </Link>
-          ) : head.stage === "first-boot" && allSeen ? (
+          ) : head.stage === "first-boot" && allSeen && !putOff("Soak") && runs ? (
             <Button
               tone="mark"
               disabled={act.pending}

@@ -7,7 +7,7 @@ import { cx } from "../../ui/cx";
 import { StateShape } from "../../ui/marks";
 
 export const ROW =
-  "grid min-h-11 grid-cols-[minmax(0,1fr)_8.5rem_18rem] items-center gap-x-3 border-t border-rule px-4 py-0.5 max-[760px]:grid-cols-1 max-[760px]:gap-y-2 max-[760px]:py-3";
+  "grid min-h-11 grid-cols-[minmax(0,1fr)_8rem_19.5rem] items-center gap-x-3 border-t border-rule px-4 py-0.5 max-[760px]:grid-cols-1 max-[760px]:gap-y-2 max-[760px]:py-3";
 const KEY = "min-h-9 whitespace-nowrap px-2.5";
 
 /** What a row is of, and why, the why in one line until somebody wants all of it. */
@@ -16,7 +16,7 @@ export function What({ what, because, wrong }: { what: string; because: string; 
     <details className="group min-w-0 leading-tight">
       <summary className="cursor-pointer list-none">
         <span className="block truncate font-semibold">{what}</span>
-        {wrong ? <span className="block truncate text-second text-stop group-open:whitespace-normal">{wrong}</span> : null}
+        {wrong ? <span className="block text-second text-stop">{wrong}</span> : null}
         <span className="block truncate text-second text-soft group-open:whitespace-normal">{because}</span>
       </summary>
     </details>
@@ -32,6 +32,7 @@ export function SheetLine({
   staysFree,
   move,
   near,
+  fault,
   photo,
   onSee,
 }: {
@@ -45,6 +46,8 @@ export function SheetLine({
   move: string | undefined;
   /** Leads that pass by it, where it ticks or rubs. */
   near?: readonly { tag: string; name: string; mm: number }[] | undefined;
+  /** The latest fault that it showed. */
+  fault?: { number: number; isOpen: boolean; finding: string } | undefined;
   photo: ReactNode;
   onSee: (value: string) => void;
 }) {
@@ -69,52 +72,59 @@ export function SheetLine({
           </span>
         ) : null}
       </span>
-      <div className="flex flex-wrap items-center gap-2">
-        {line.otherwise.length > 0 ? (
-          <div role="group" aria-label={`${line.what}: seen`} className="flex flex-wrap gap-2">
-            {[line.expected, ...line.otherwise.filter((w) => w !== "not reached" || seen?.value === w)].map((w) => (
-              <Button key={w} className={KEY} aria-pressed={seen?.value === w} disabled={busy} onClick={() => onSee(w)}>
-                {seen?.value === w ? <StateShape state={w === line.expected ? "checked" : "wrong"} /> : null}
-                {w}
+      <div className="flex items-center gap-2">
+        <div className="flex min-w-0 flex-1 flex-wrap items-center gap-2">
+          {line.otherwise.length > 0 ? (
+            <div role="group" aria-label={`${line.what}: seen`} className="flex flex-wrap gap-2">
+              {[line.expected, ...line.otherwise.filter((w) => w !== "not reached" || seen?.value === w)].map((w) => (
+                <Button key={w} className={KEY} aria-pressed={seen?.value === w} disabled={busy} onClick={() => onSee(w)}>
+                  {seen?.value === w ? <StateShape state={w === line.expected ? "checked" : "wrong"} /> : null}
+                  {w}
+                </Button>
+              ))}
+            </div>
+          ) : (
+            <form
+              className="flex gap-2"
+              onSubmit={(e) => {
+                e.preventDefault();
+                if (typed.trim()) {
+                  onSee(typed.trim());
+                  setTyped("");
+                }
+              }}
+            >
+              <input
+                className="field mono min-h-9 w-16"
+                aria-label={`${line.what} seen${unit}`}
+                inputMode="decimal"
+                value={typed}
+                placeholder={seen?.value ?? ""}
+                onChange={(e) => setTyped(e.target.value)}
+              />
+              <Button type="submit" className={KEY} disabled={busy || !typed.trim()}>
+                Record
               </Button>
-            ))}
-          </div>
-        ) : (
-          <form
-            className="flex gap-2"
-            onSubmit={(e) => {
-              e.preventDefault();
-              if (typed.trim()) {
-                onSee(typed.trim());
-                setTyped("");
-              }
-            }}
-          >
-            <input
-              className="field mono min-h-9 w-16"
-              aria-label={`${line.what} seen${unit}`}
-              inputMode="decimal"
-              value={typed}
-              placeholder={seen?.value ?? ""}
-              onChange={(e) => setTyped(e.target.value)}
-            />
-            <Button type="submit" className={KEY} disabled={busy || !typed.trim()}>
-              Record
-            </Button>
-            <Button className={KEY} aria-pressed={seen?.value === line.expected} disabled={busy} onClick={() => onSee(line.expected)}>
-              {seen?.value === line.expected ? <StateShape state="checked" /> : null}As expected
-            </Button>
-          </form>
-        )}
-        {seen && !seen.asExpected ? (
-          <span className="text-second text-stop">
-            seen {seen.value}
-            {unit}: a fault is open, {seen.simulated ? "simulated" : seen.by}
-            {seen.first ? `; first ${seen.first}` : ""}
-          </span>
-        ) : null}
+              <Button className={KEY} aria-pressed={seen?.value === line.expected} disabled={busy} onClick={() => onSee(line.expected)}>
+                {seen?.value === line.expected ? <StateShape state="checked" /> : null}As expected
+              </Button>
+            </form>
+          )}
+          {seen && !seen.asExpected ? (
+            <span className="text-second text-stop">
+              seen {seen.value}
+              {unit}: {fault?.isOpen ? `fault ${fault.number} is open` : "not as expected"}, {seen.simulated ? "simulated" : seen.by}
+              {seen.first ? `; first ${seen.first}` : ""}
+            </span>
+          ) : null}
+        </div>
         {photo}
       </div>
+      {fault && !fault.isOpen ? (
+        <p className="col-span-full pb-1 text-second text-soft">
+          Fault {fault.number}, closed: {fault.finding}.
+        </p>
+      ) : null}
       {near ? (
         <p className="col-span-full pb-1 text-second">
           {near.length > 0

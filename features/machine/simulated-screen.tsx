@@ -24,6 +24,7 @@ export function SimulatedScreen({ view }: { view: SimulatedSlice }) {
   const act = useAct();
   const [element, setElement] = useState("");
   const [hide, setHide] = useState(0);
+  const [exercise, setExercise] = useState("");
   const asked = useQuery({
     queryKey: ["machine.simulated", number],
     queryFn: () => ask("machine.simulated", { number }),
@@ -144,13 +145,31 @@ export function SimulatedScreen({ view }: { view: SimulatedSlice }) {
                 <option value={2}>two faults</option>
               </select>
             </label>
+            {hide > 0 ? (
+              <label>
+                <span className="block text-second text-soft">Number of the exercise: the same number hides the same; empty: drawn</span>
+                <input
+                  className="field mono w-32"
+                  inputMode="numeric"
+                  value={exercise}
+                  maxLength={6}
+                  onChange={(e) => setExercise(e.target.value.replace(/\D/g, ""))}
+                />
+              </label>
+            ) : null}
             <div>
               <Button
                 tone="mark"
                 disabled={act.pending}
                 onClick={() =>
                   act.run(
-                    () => beginSimulatedAction({ number, hide, address: window.location.origin }),
+                    () =>
+                      beginSimulatedAction({
+                        number,
+                        hide,
+                        ...(Number(exercise) > 0 ? { exercise: Number(exercise) } : {}),
+                        address: window.location.origin,
+                      }),
                     () => "It stands here. The supply is off at its switch.",
                   )
                 }

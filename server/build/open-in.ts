@@ -29,7 +29,7 @@ export async function openIn(em: EntityManager, b: JobBuild): Promise<string[]> 
   return openWords(
     {
       stops: found.filter((f) => f.severity === "stop").length,
-      faults: await em.count(Fault, { job: b.job.id, state: "open" }),
+      faults: await em.count(Fault, { job: b.job.id, state: "open", simulated: false }),
       steps: steps.filter((s) => !s.done).length,
       lines: powerOn(b.graph).lines.filter((l) => !seen.has(l.id)).length,
     },

@@ -1,6 +1,7 @@
 import { z } from "zod";
-import { headerLines, asExpected as isAsExpected, NEEDS_LOAD, powerOn } from "../../core/machine";
-import { Observation, SoakLog } from "../../db";
+import { belongsTo } from "../../core/diagnose";
+import { type Expectation, headerLines, asExpected as isAsExpected, NEEDS_LOAD, otherLines, powerOn } from "../../core/machine";
+import { FaultEvent, type FaultRow, Observation, type ObservationRow, SoakLog } from "../../db";
 import { misplacedOfJob } from "../build/misplaced-of-job";
 import { done, no, type Result } from "../kernel/result";
 import { JobNumber, key, line } from "../kernel/text";
@@ -19,10 +20,12 @@ export const Observe = z.object({
 export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines" | "unseenOnly">, simulated = false): Promise<Result> {
   const { tx, job } = unit;
   const { graph } = await unit.build();
-  const lines = new Map([...powerOn(graph).lines, ...headerLines(graph)].map((l) => [l.id, l]));
+  const sheet = [...powerOn(graph).lines, ...headerLines(graph), ...otherLines(graph)];
+  const lines = new Map(sheet.map((l) => [l.id, l]));
   if (o.lines.some((s) => !lines.has(s.line)))
     return no("A line is no longer on the sheet: the wiring changed. Nothing was stored. Look at the sheet again.");
-  const open = new Set((await unit.faults.open()).map((f) => f.line));
+  // What a stand-in shows and what somebody saw of the machine are two records, and neither speaks in the other.
+  const open = (await unit.faults.open()).filter((f) => f.simulated === simulated);
   const rows = new Map((await tx.find(Observation, { job: job.id }, { limit: 1000 })).map((r) => [r.line, r]));
   let known: Promise<ReadonlySet<string>> | undefined;
   const explained = () => {
@@ -35,8 +38,9 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
     const unitWord = expected.unit ? ` ${expected.unit}` : "";
     const asExpected = isAsExpected(expected, seen.value);
     const row = rows.get(seen.line);
-    // A stand-in says nothing over what somebody saw of the machine.
-    if (row && !row.simulated && (o.unseenOnly || simulated)) continue;
+    if (row && !row.simulated && o.unseenOnly) continue;
+    // A stand-in says nothing over what somebody saw of the machine; a fault of its own it may have all the same.
+    const seenOfMachine = simulated && row !== undefined && !row.simulated;
     // Nobody sees at a glance that full load holds: a log under load says so.
     if (
       NEEDS_LOAD.has(seen.line) &&
@@ -49,22 +53,73 @@ export async function see(unit: JobUnit, o: Pick<z.infer<typeof Observe>, "lines
         `${expected.what} ${expected.expected} only where it was under load. Nothing was stored. Choose a log of the soak, or type what was read.`,
       );
     }
-    const now = { value: seen.value, asExpected, simulated, at: unit.when.happened, by: unit.by };
-    // What was seen first stays beside what is seen at a second look.
-    if (row) Object.assign(row, now, row.value === seen.value || row.firstValue || row.simulated ? {} : { firstValue: row.value });
-    else tx.create(Observation, { job, line: seen.line, ...now, firstValue: null });
-    unit.emit("seen", { line: seen.line, what: expected.what, value: seen.value, expected: expected.expected, asExpected, unit: unitWord });
+    const worked = !simulated && row?.asExpected === true && !row.simulated;
+    if (!seenOfMachine) keep(unit, row, { line: seen.line, value: seen.value, asExpected, simulated });
+    const what = `${simulated ? "Simulated: " : ""}${expected.what}`;
+    unit.emit("seen", { line: seen.line, what, value: seen.value, expected: expected.expected, asExpected, unit: unitWord });
+    const mine = open.find((f) => f.lines.includes(seen.line));
+    // In an exercise what works is evidence in all that is hunted: no sheet keeps it.
+    const about = mine ? [mine] : simulated && asExpected ? open : [];
+    for (const f of about) unit.faults.note(f.number, { line: seen.line, value: seen.value, words: expected.what, simulated });
     // As predicted and not as wanted, because a plug is on record in a wrong place: that is a fault, and its cause is certain.
     const misplacedHere = asExpected && expected.expected !== expected.wanted && (await explained()).has(seen.line);
-    if ((asExpected && !misplacedHere) || open.has(seen.line)) continue;
-    open.add(seen.line);
+    if ((asExpected && !misplacedHere) || mine) continue;
     const should = misplacedHere ? `wanted ${expected.wanted}` : `expected ${expected.expected}`;
-    const title = `${simulated ? "Simulated: " : ""}${expected.what}: ${seen.value}${unitWord}, ${should}${unitWord}`;
-    const number = await unit.faults.add({ line: seen.line, title, expected: expected.expected, seen: seen.value });
-    unit.emit("fault-opened", { number, what: expected.what });
+    const words = `${what}: ${seen.value}${unitWord}, ${should}${unitWord}`;
+    const all = await rowsOf(unit, lines, [...rows.values()], open, simulated);
+    await openOrJoin(unit, { sheet, rows: all, open }, { line: expected, value: seen.value, words, simulated, worked });
   }
   unit.stage.to("looked");
   return done();
+}
+
+/** What was seen first stays beside what is seen at a second look. */
+function keep(
+  unit: JobUnit,
+  row: ObservationRow | undefined,
+  { line: id, value, asExpected, simulated }: { line: string; value: string; asExpected: boolean; simulated: boolean },
+): void {
+  const now = { value, asExpected, simulated, at: unit.when.happened, by: unit.by };
+  if (row) Object.assign(row, now, row.value === value || row.firstValue || row.simulated ? {} : { firstValue: row.value });
+  else unit.tx.create(Observation, { job: unit.job, line: id, ...now, firstValue: null });
+}
+
+/** What is known of lines in this record: of the machine what was seen of it, of a stand-in what it showed, its hunts among that. */
+async function rowsOf(
+  unit: JobUnit,
+  lines: ReadonlyMap<string, Expectation>,
+  rows: readonly ObservationRow[],
+  open: readonly FaultRow[],
+  simulated: boolean,
+): Promise<{ line: string; asExpected: boolean; at: Date }[]> {
+  const own = rows.filter((r) => r.simulated === simulated);
+  if (!simulated || open.length === 0) return own;
+  const shown = await unit.tx.find(FaultEvent, { job: unit.job.id, fault: { $in: open.map((f) => f.number) }, line: { $ne: null } }, { limit: 1000 });
+  return [
+    ...own,
+    ...shown.flatMap((e) => {
+      const l = lines.get(e.line ?? "");
+      return l ? [{ line: l.id, asExpected: isAsExpected(l, e.value ?? ""), at: e.at }] : [];
+    }),
+  ];
+}
+
+/** What is wrong belongs to a fault that is open where both may have one cause, else it opens one. */
+async function openOrJoin(
+  unit: JobUnit,
+  known: { sheet: readonly Expectation[]; rows: readonly { line: string; asExpected: boolean; at: Date }[]; open: FaultRow[] },
+  seen: { line: Expectation; value: string; words: string; simulated: boolean; worked: boolean },
+): Promise<void> {
+  const { line, value, words, simulated, worked } = seen;
+  // What was seen to work and does not any more broke with what broke then: what was seen before that clears nothing of it.
+  const since = (f: FaultRow) => (worked ? known.rows.filter((r) => r.at >= f.openedAt) : known.rows);
+  const of = known.open.find((f) => belongsTo(known.sheet, since(f), f.lines, line.id));
+  if (of) unit.faults.join(of, line.id, words);
+  const number = of?.number ?? (await unit.faults.add({ line: line.id, title: words, expected: line.expected, seen: value, simulated }));
+  unit.faults.note(number, { line: line.id, value, words: line.what, simulated });
+  if (of) return;
+  known.open.splice(0, known.open.length, ...(await unit.faults.open()).filter((f) => f.simulated === simulated));
+  unit.emit("fault-opened", { number, what: line.what });
 }
 
 /** What was seen at first boot. A mismatch opens a fault with the observation; the right value later does not close it. */

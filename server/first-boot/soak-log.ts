@@ -1,11 +1,12 @@
 import { z } from "zod";
 import { MOST_THINNED, type Soak, soakOf } from "../../core/soak";
-import { type EntityManager, Observation, SoakLog } from "../../db";
+import { type EntityManager, SoakLog } from "../../db";
 import { findJob } from "../build/build-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, line } from "../kernel/text";
 import { jobAction, query } from "../unit/action";
 import type { JobUnit } from "../unit/unit";
+import { see } from "./observe";
 
 const MOST_COLUMNS = 60;
 const MOST_LOGS = 20;
@@ -43,17 +44,9 @@ export async function joinSoak(
   unit.tx.create(SoakLog, { job: unit.job, ...s, soak, by: unit.by, at: unit.when.happened });
   // What a log says of full load needs nobody's tick.
   const says = LOAD_WORDS[soak.verdict];
-  const seen = says === undefined ? null : await unit.tx.findOne(Observation, { job: unit.job.id, line: "cpu-load" });
-  // A stand-in says nothing over what was seen of the machine.
-  if (says !== undefined && !(seen && s.simulated && !seen.simulated)) {
-    const now = { value: says, asExpected: says === "holds", simulated: s.simulated, at: unit.when.happened, by: unit.by };
-    if (seen) Object.assign(seen, now, seen.value === says || seen.firstValue || seen.simulated ? {} : { firstValue: seen.value });
-    else unit.tx.create(Observation, { job: unit.job, line: "cpu-load", ...now, firstValue: null });
-    if (says !== "holds" && !(await unit.faults.open()).some((f) => f.line === "cpu-load")) {
-      const title = `${s.simulated ? "Simulated: full load" : "Full load"} on the CPU: ${says}, expected holds`;
-      const number = await unit.faults.add({ line: "cpu-load", title, expected: "holds", seen: says });
-      unit.emit("fault-opened", { number, what: "Full load on the CPU" });
-    }
+  if (says !== undefined) {
+    const kept = await see(unit, { lines: [{ line: "cpu-load", value: says }], unseenOnly: false }, s.simulated);
+    if (!kept.ok) return kept;
   }
   const because = soak.because[0] ?? "";
   unit.emit("soak-log", { name: s.name, verdict: soak.verdict, minutes: soak.minutes, because, ...(s.simulated ? { simulated: true } : {}) });

@@ -2,6 +2,8 @@ import { z } from "zod";
 import { type Build, isDone } from "../../core/assembly";
 import { MachineToken } from "../../db";
 import { buildOfJob, findJob } from "../build/build-of-job";
+import { act } from "../faults/act";
+import { see } from "../first-boot/observe";
 import { fillIn } from "../first-boot/report";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, key } from "../kernel/text";
@@ -74,10 +76,12 @@ export const beginSimulated = jobAction({
     number: JobNumber,
     /** So many faults are hidden in it, for whoever trains. */
     hide: z.number().int().min(0).max(2),
+    /** Number of the exercise: the same hides the same. */
+    exercise: z.number().int().min(1).max(999_999).optional(),
     /** Where this shop answers, as the page has it. */
     address: z.url({ protocol: /^https?$/ }).max(200),
   }),
-  run: async (unit, { hide, address }): Promise<Result> => {
+  run: async (unit, { hide, exercise, address }): Promise<Result> => {
     const before = await unit.tx.findOne(MachineToken, standing(unit.job.id));
     if (before) return no("A simulated machine stands here already. Put it away first. Nothing was changed.");
     const hours = HOURS;
@@ -85,7 +89,7 @@ export const beginSimulated = jobAction({
     if (!admitted.ok) return admitted;
     const made = await ask<{ id: string }>("POST", "/machines", {
       build: asBuilt((await unit.build()).build),
-      ...(hide > 0 ? { hide: { count: hide, seed: unit.when.arrived.getTime() % 2 ** 31 } } : {}),
+      ...(hide > 0 ? { hide: { count: hide, seed: exercise ?? unit.when.arrived.getTime() % 2 ** 31 } } : {}),
       post: { url: ownAddress(address), token: admitted.value.token },
     });
     if (!made.ok) return made;
@@ -172,6 +176,50 @@ export const readSimulated = jobAction({
   },
 });
 
+/**
+ * The simulated machine that stands here is looked at, or something is done about a fault of its own; what came of it counts in the
+ * exercise, and nowhere else.
+ */
+export const huntSimulated = jobAction({
+  name: "faults.simulated",
+  permission: "record",
+  input: z.union([
+    z.strictObject({ number: JobNumber, line: key(200) }),
+    z.strictObject({ number: JobNumber, fault: z.number().int().min(1), deed: key(300) }),
+  ]),
+  run: async (unit, asked): Promise<Result<string>> => {
+    const row = await unit.tx.findOne(MachineToken, standing(unit.job.id));
+    if (!row) return no("No simulated machine stands beside this job. Nothing was done.");
+    const hunt = (what: object) => ask<{ value?: string; result?: string }>("POST", `/machines/${row.simulated}`, { hunt: what });
+    if ("line" in asked) {
+      const said = await hunt({ line: asked.line, lines: [] });
+      if (!said.ok) return said;
+      const { value } = said.value;
+      if (value === undefined) return no("The simulated machine shows nothing of that line. Nothing was stored.");
+      const stored = await see(unit, { lines: [{ line: asked.line, value }], unseenOnly: false }, true);
+      return stored.ok ? yes(value) : stored;
+    }
+    const f = (await unit.faults.open()).find((x) => x.number === asked.fault);
+    if (!f) return no(`Fault ${asked.fault} is not open. Nothing was done.`);
+    if (!f.simulated) return no(`Fault ${f.number} was seen of the machine itself: of that a stand-in says nothing. Nothing was done.`);
+    const said = await hunt({ deed: asked.deed, lines: f.lines });
+    if (!said.ok) return said;
+    const result = said.value.result ?? "";
+    const stored = await act(unit, { number: unit.job.number, fault: f.number, deed: asked.deed, result });
+    return stored.ok ? yes(result) : stored;
+  },
+});
+
+/** Does a simulated machine stand beside the job? */
+export const simulatedStands = query({
+  name: "machine.simulated-stands",
+  input: z.object({ number: JobNumber }),
+  run: async (em, { number }): Promise<Result<boolean>> => {
+    const job = await findJob(em, number);
+    return yes(job ? (await em.count(MachineToken, standing(job.id))) > 0 : false);
+  },
+});
+
 /** Puts it away, and says what was hidden in it. */
 export const endSimulated = jobAction({
   name: "machine.simulated-end",
@@ -184,6 +232,8 @@ export const endSimulated = jobAction({
     const said = await ask<{ hidden: { element: string; mode: string; still: boolean }[] }>("DELETE", `/machines/${row.simulated}`);
     row.withdrawnAt = unit.when.arrived;
     unit.emit("machine-shut-out", { name: row.name });
+    // An exercise ends with its machine.
+    for (const f of await unit.faults.open()) if (f.simulated) unit.faults.close(f, "Put away with the simulated machine");
     if (!said.ok) return yes([]);
     const { graph } = await unit.build();
     const nameOf = (element: string) => {

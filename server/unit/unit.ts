@@ -1,6 +1,18 @@
 import { type EventKind, type Happening, isStage, type JobEvents, type Stage, stageAfter } from "../../core/job";
 import { stepsByName, type Work } from "../../core/order";
-import { type EntityManager, Fault, type FaultRow, type JobRow, Link, type LinkRow, Person, type PersonRow, prepared } from "../../db";
+import {
+  type EntityManager,
+  Fault,
+  FaultEvent,
+  type FaultEventRow,
+  type FaultRow,
+  type JobRow,
+  Link,
+  type LinkRow,
+  Person,
+  type PersonRow,
+  prepared,
+} from "../../db";
 import { buildOfJob, type JobBuild } from "../build/build-of-job";
 import type { Actor } from "../kernel/actor";
 import { tellJob } from "../kernel/news";
@@ -8,6 +20,9 @@ import { type Seat, STILL_SO } from "../kernel/seat";
 
 /** Told, and nothing of what hands do next, how far they are or what is wrong moves. */
 const BESIDE_THE_WORK: readonly EventKind[] = ["note", "skipped"];
+
+/** Of a fault with many symptoms so much is its title, characters. */
+const MOST_TITLE = 400;
 
 /** What an action has to know of a step. */
 export type StepName = Pick<Work, "id" | "title" | "measure" | "parts" | "kind"> & Partial<Pick<Work, "lead">>;
@@ -124,16 +139,19 @@ export class JobUnit extends Unit {
     open: (): Promise<FaultRow[]> =>
       this.tx.find(Fault, { job: this.job.id, state: "open" }, { limit: 200, orderBy: { number: "asc" } }) as Promise<FaultRow[]>,
     /** Opens a fault; its number in the job. */
-    add: async (fault: Pick<FaultRow, "line" | "title" | "expected" | "seen">): Promise<number> => {
+    add: async (fault: Pick<FaultRow, "line" | "title" | "expected" | "seen"> & { simulated?: boolean }): Promise<number> => {
       const last = await this.tx.findOne(Fault, { job: this.job.id }, { orderBy: { number: "desc" } });
       const number = (last?.number ?? 0) + 1;
       this.tx.create(Fault, {
         job: this.job,
         number,
         ...fault,
+        lines: [fault.line],
         state: "open",
         tried: [],
         finding: null,
+        causes: null,
+        minutes: null,
         openedBy: this.by,
         openedAt: this.when.happened,
         closedAt: null,
@@ -143,6 +161,30 @@ export class JobUnit extends Unit {
     },
     close: (fault: FaultRow, finding: string): void => {
       Object.assign(fault, { state: "closed", closedAt: this.when.happened, finding });
+    },
+    /** Another line is wrong because of the same. */
+    join: (fault: FaultRow, line: string, words: string): void => {
+      if (fault.lines.includes(line)) return;
+      Object.assign(fault, { lines: [...fault.lines, line], title: `${fault.title}; ${words}`.slice(0, MOST_TITLE) });
+    },
+    /** What was seen of it or done about it, kept for good. */
+    note: (
+      fault: number,
+      what: Pick<FaultEventRow, "words"> & Partial<Pick<FaultEventRow, "line" | "value" | "deed" | "result" | "minutes" | "simulated">>,
+    ): void => {
+      this.tx.create(FaultEvent, {
+        job: this.job,
+        fault,
+        line: null,
+        value: null,
+        deed: null,
+        result: null,
+        minutes: null,
+        simulated: false,
+        ...what,
+        by: this.by,
+        at: this.when.happened,
+      });
     },
   };
 

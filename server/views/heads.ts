@@ -9,6 +9,8 @@ function clockOf(a: { at: string; minutes: number }): string {
   return `${String(d.getHours()).padStart(2, "0")}:${String(d.getMinutes()).padStart(2, "0")}`;
 }
 
+const MOST_NEXT = 160;
+
 /** What hands do next on a job, in a sentence. */
 function nextOf(v: JobView, left: Step | undefined): string {
   if (v.head.stage === "waiting") return `Waits for ${v.head.waitingFor ?? "a delivery"}`;
@@ -19,7 +21,8 @@ function nextOf(v: JobView, left: Step | undefined): string {
   if (v.plan?.stale) return "Parts changed. Plan the wiring again";
   const alone = v.after.alone[0];
   if (alone) return `Runs by itself, look at it about ${clockOf(alone)}: ${alone.what}`;
-  if (v.diagnosis.next) return v.diagnosis.next.action;
+  const fault = v.faults.find((f) => f.state === "open" && !f.simulated);
+  if (fault) return `Find fault ${fault.number}. ${fault.title}`.slice(0, MOST_NEXT);
   if (v.head.stage === "soak") return "Soak: read temperatures and fan speeds";
   if (left) return left.title;
   const unseen = v.power.lines.find((l) => !v.seen[l.id] || v.seen[l.id]?.simulated);

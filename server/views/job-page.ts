@@ -2,6 +2,7 @@ import "server-only";
 import { notFound } from "next/navigation";
 import { cache } from "react";
 import { soakLogs } from "../first-boot/soak-log";
+import { simulatedStands } from "../machine/simulated";
 import { leftOver } from "../parts/left-over";
 import { see } from "../unit/door";
 import { type BenchesData, benchesSlice, type JobData, type JobSliceName, jobSlice } from "./data";
@@ -27,6 +28,11 @@ async function orNotFound<T>(asked: Promise<T | undefined>): Promise<T> {
 
 /** One view a request, shared by the frame and the stage. */
 export const jobPage = cache((number: string): Promise<JobView> => orNotFound(see(questions.job, { number: meant(number) })));
+
+/** What is to blame for each open fault of a job. */
+export const diagnosesPage = async (number: string) => (await see(questions.diagnoses, { number: meant(number) })) ?? {};
+
+export const simulatedStandsPage = async (number: string) => (await see(simulatedStands, { number: meant(number) })) ?? false;
 
 /** A slice of a job as its page brings it the first time. */
 export async function jobData<N extends JobSliceName>(number: string, slice: N): Promise<Had<JobData<N>>> {

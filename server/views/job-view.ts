@@ -1,12 +1,12 @@
 import type { Build } from "../../core/assembly";
 import { type Free, freeEnds, type TiedBack, tiedBack } from "../../core/claims";
-import { type Diagnosis, diagnose, type Misplaced, type Seen } from "../../core/diagnose";
+import type { Misplaced } from "../../core/diagnose";
 import { eventWords } from "../../core/job";
 import { type PowerOn, powerOn } from "../../core/machine";
 import { type Conflict, type Order, orderOf, type Step, startWords } from "../../core/order";
 import { wholeDraw } from "../../core/power";
 import type { Ways } from "../../core/wiring";
-import { type EntityManager, Fault, Link, LogEntry, Observation, Photo, Plan, StepSkipped } from "../../db";
+import { type EntityManager, Fault, FaultEvent, type FaultEventRow, Link, LogEntry, Observation, Photo, Plan, StepSkipped } from "../../db";
 import { type AfterStart, afterStart, openAfterStart } from "../build/after-start";
 import { buildOfJob, findJob, type JobBuild } from "../build/build-of-job";
 import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "../build/findings";
@@ -88,12 +88,18 @@ export interface JobView {
     title: string;
     line: string;
     state: string;
-    tried: { name: string; result: string; at: string }[];
+    /** Lines that are wrong because of it. */
+    lines: string[];
+    /** Of a simulated machine that is practised on. */
+    simulated: boolean;
+    /** What was seen and done, in order. */
+    events: FaultSaid[];
+    causes: { element: string; words: string }[];
+    minutes: number | null;
     finding: string | null;
     openedAt: string;
     openedBy: string;
   }[];
-  diagnosis: Diagnosis;
   log: { id: number; at: string; by: string; kind: string; text: string; planRevision: number | null }[];
   draw: { peakW: number; supplyW: number };
   /** What is set up, proved and soaked after the first start. */
@@ -141,6 +147,31 @@ const conflictFinding = (c: Conflict): JobFinding => ({
   ends: c.steps.flatMap((s) => (s.startsWith("plug:") ? [s.slice("plug:".length)] : [])),
 });
 
+/** Something seen of a fault or done about it. */
+export interface FaultSaid {
+  words: string;
+  at: string;
+  by: string;
+  line?: string;
+  value?: string;
+  deed?: string;
+  result?: string;
+  minutes?: number;
+}
+const MOST_FAULT_EVENTS = 2000;
+
+const faultSaid = (
+  e: Pick<FaultEventRow, "words" | "at" | "line" | "value" | "deed" | "result" | "minutes"> & { by: { name: string } },
+): FaultSaid => ({
+  words: e.words,
+  at: e.at.toISOString(),
+  by: e.by.name,
+  ...(e.line ? { line: e.line, value: e.value ?? "" } : {}),
+  ...(e.deed ? { deed: e.deed } : {}),
+  ...(e.result ? { result: e.result } : {}),
+  ...(e.minutes === null || e.minutes === undefined ? {} : { minutes: e.minutes }),
+});
+
 /** Everything a job's screens show, derived at one moment from what is stored. */
 export async function jobView(em: EntityManager, number: string): Promise<JobView | undefined> {
   const job = await findJob(em, number);
@@ -162,6 +193,8 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   const photos = await em.find(Photo, { job: job.id }, { orderBy: { at: "asc" }, populate: ["by"], limit: 300 });
   const observations = await em.find(Observation, { job: job.id }, { populate: ["by"] });
   const faults = await em.find(Fault, { job: job.id }, { orderBy: { number: "asc" }, populate: ["openedBy"], limit: 200 });
+  const events =
+    faults.length === 0 ? [] : await em.find(FaultEvent, { job: job.id }, { orderBy: { id: "asc" }, populate: ["by"], limit: MOST_FAULT_EVENTS });
   const entries = await em.find(LogEntry, { job: job.id }, { orderBy: { id: "desc" }, limit: 200, populate: ["by"] });
   const planned = plan !== null || links.length > 0;
   const found = findingsOf(b.graph, planned);
@@ -172,12 +205,9 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
   const power = powerOn(b.graph);
   const after = await afterStart(em, b);
   const moves = await misplacedOfJob(em, b);
-  const seenList: Seen[] = observations.map((o) => ({ line: o.line, asExpected: o.asExpected, value: o.value }));
-  const tried = new Set(
-    faults.filter((f) => f.state === "open").flatMap((f) => f.tried.filter((t) => t.result === "no change").map((t) => t.element)),
-  );
   const leads = leadRows(b, links, findings);
-  const openFaults = faults.filter((f) => f.state === "open");
+  // What is practised on holds nothing up.
+  const openFaults = faults.filter((f) => f.state === "open" && !f.simulated);
   const places = leads.filter((l) => l.loom !== "seat");
   const placed = places.filter((l) => l.port).length;
   const done = all.filter((s) => s.done).length;
@@ -260,17 +290,18 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
       title: f.title,
       line: f.line,
       state: f.state,
-      tried: f.tried.map(({ name, result, at }) => ({ name, result, at })),
+      lines: f.lines,
+      simulated: f.simulated,
+      events: [
+        ...f.tried.map(({ name, result, at }): FaultSaid => ({ words: name, result, at, by: f.openedBy.name })),
+        ...events.flatMap((e) => (e.fault === f.number ? [faultSaid(e)] : [])),
+      ],
+      causes: f.causes ?? [],
+      minutes: f.minutes ?? null,
       finding: f.finding ?? null,
       openedAt: f.openedAt.toISOString(),
       openedBy: f.openedBy.name,
     })),
-    diagnosis: diagnose(
-      power.lines,
-      seenList.filter((s) => s.asExpected || openFaults.some((f) => f.line === s.line)),
-      tried,
-      b.graph,
-    ),
     log: entries.map(logLine),
     draw: wholeDraw(b.graph),
     after,

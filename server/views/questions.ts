@@ -1,4 +1,5 @@
 import { z } from "zod";
+import type { Answer } from "../../core/diagnose";
 import { Job } from "../../db";
 import { labelOf } from "../documents/label";
 import { runSheet } from "../documents/run-sheet";
@@ -10,6 +11,7 @@ import { type ReceiptView, receiptView } from "../receipt/receipt-view";
 import { type ShelfEntry, shelfEntry } from "../shelf/search";
 import { shelfFile } from "../shelf/shelf-file";
 import { query } from "../unit/action";
+import { diagnosesOf } from "./diagnoses";
 import type { JobView } from "./job-view";
 import { keptView } from "./kept";
 
@@ -23,6 +25,16 @@ export const job = query({
   name: "job.view",
   input: OfJob,
   run: async (em, { number }): Promise<Result<JobView>> => found(await keptView(em, number), `job ${number}`),
+});
+
+/** What is to blame for each open fault of a job, and what to do first. */
+export const diagnoses = query({
+  name: "faults.diagnoses",
+  input: OfJob,
+  run: async (em, { number }): Promise<Result<Record<number, Answer>>> => {
+    const view = await keptView(em, number);
+    return view ? yes(await diagnosesOf(em, view)) : no(`There is no job ${number}.`);
+  },
 });
 
 /** Is a plan of the job being made, or waited for? */

@@ -124,13 +124,13 @@ describe("one job, from its parts to its first boot, through the real interface"
     await page.goto(`${base()}/job/FS-1041/faults`);
     expect(
       await page
-        .getByText(/Reseat FN-\d+ in /)
+        .getByText(/Press FN-\d+ in .* home/)
         .first()
         .isVisible(),
     ).toBe(true);
     expect(
       await page
-        .getByText(/it alone explains all 3/)
+        .getByText(/It alone explains all 3/)
         .first()
         .isVisible(),
     ).toBe(true);

@@ -98,11 +98,17 @@ export async function sit(browser: Browser, who: string, size = { width: 1280, h
   const page = await context.newPage();
   // Test machines stall for tens of seconds at times.
   page.setDefaultTimeout(90_000);
-  // A press before the page has its keys goes nowhere: every visit waits for them, where the page has any.
-  const visit = page.goto.bind(page);
+  // A press before the page has its keys goes nowhere: every visit waits for them, where the page has any; so does every reload.
+  const ready = () => page.waitForSelector("html[data-ready]", { state: "attached", timeout: 30_000 }).catch(() => undefined);
+  const [visit, again] = [page.goto.bind(page), page.reload.bind(page)];
   page.goto = async (...to) => {
     const answer = await visit(...to);
-    await page.waitForSelector("html[data-ready]", { state: "attached", timeout: 30_000 }).catch(() => undefined);
+    await ready();
+    return answer;
+  };
+  page.reload = async (...how) => {
+    const answer = await again(...how);
+    await ready();
     return answer;
   };
   const errors: string[] = [];

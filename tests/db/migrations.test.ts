@@ -64,6 +64,7 @@ describe("migrations", () => {
       "0025-on-loan": `insert into loan (job_id, what, owner, by_id) select j.id, 'start drive 2', 'the shop', t.id from job j, person t;
         insert into secret (job_id, what, sealed, by_id) select j.id, 'first user', 'sealed', t.id from job j, person t;
         insert into by_itself (job_id, what, minutes, by_id) select j.id, 'updates', 30, t.id from job j, person t`,
+      "0026-incidents": `insert into fault_event (job_id, fault, line, value, by_id) select j.id, 1, 'standby', 'dark', t.id from job j, person t;`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });

@@ -9,8 +9,8 @@ import { note } from "../../server/bench/note";
 import { plug } from "../../server/bench/plug";
 import { step } from "../../server/bench/step";
 import { takeBack } from "../../server/entries/take-back";
+import { actOn } from "../../server/faults/act";
 import { closeFault } from "../../server/faults/close";
-import { tryOut } from "../../server/faults/try";
 import { observe } from "../../server/first-boot/observe";
 import { setting } from "../../server/first-boot/setting";
 import { startSoak } from "../../server/first-boot/soak";
@@ -118,7 +118,10 @@ function press(v: JobView, roll: Roll, n: number): [Any, Record<string, unknown>
     [takeBack, {}],
     [takeBack, {}],
     [observe, { lines: [{ line: seenLine?.id, value: of([seenLine?.expected ?? "", ...(seenLine?.otherwise ?? []), "17"]) || "?" }] }],
-    [tryOut, { element: of(v.diagnosis.suspects)?.element.id ?? "board", result: of(["no change", "that was it"]) }],
+    [
+      actOn,
+      { fault: fault?.number ?? 1, deed: `press:${lead?.address}@${lead?.port}`, result: of(["no change", "that was it", "changed", "impossible"]) },
+    ],
     [closeFault, { fault: fault?.number ?? 1, finding: "a loose plug" }],
     [fix, { lead: lead?.address, port: lead?.port ?? of(ports), fixed: roll(0, 1) === 1 }],
     [leadThrough, { lead: lead?.address, cutout: null }],

@@ -5,8 +5,8 @@ import { seed } from "../../db/seed";
 import { Note, note } from "../../server/bench/note";
 import { Plug, plug } from "../../server/bench/plug";
 import { Step, step } from "../../server/bench/step";
+import { actOn } from "../../server/faults/act";
 import { closeFault } from "../../server/faults/close";
-import { tryOut } from "../../server/faults/try";
 import { Observe, observe } from "../../server/first-boot/observe";
 import { jobFromFile } from "../../server/job/from-file";
 import { failed } from "../../server/kernel/failed";
@@ -204,7 +204,7 @@ describe("every action parses what it is given", () => {
       await carryOut(db.em(), by, closeFault, { number: "FS-1041", fault: 99, finding: "x" }),
       await carryOut(db.em(), by, changePart, { number: "FS-1041", part: "ghost", type: "whirrow-120" }),
       await carryOut(db.em(), by, changePart, { number: "FS-1041", part: "card", type: "ghost" }),
-      await carryOut(db.em(), by, tryOut, { number: "FS-0", element: "x", result: "no change" }),
+      await carryOut(db.em(), by, actOn, { number: "FS-0", fault: 1, deed: "x", result: "no change" }),
     ];
     for (const r of all) {
       expect(r.ok).toBe(false);

@@ -11,7 +11,7 @@ function nextRound(graph: Graph, hottestC: number | undefined): Curve[] {
 }
 
 /** What First boot shows of a job. */
-export const bootSlice = ({ power, misplaced, photos, steps, plan, free, leads, seen, head, build, progress, after }: JobView) => {
+export const bootSlice = ({ power, misplaced, faults, photos, steps, plan, free, leads, seen, head, build, progress, after }: JobView) => {
   const graph = buildGraph(build, typeLookup(build, []));
   const named = new Set(free.map((f) => f.end));
   // Without a plan nobody has decided that anything stays free.
@@ -20,6 +20,14 @@ export const bootSlice = ({ power, misplaced, photos, steps, plan, free, leads, 
   return {
     power,
     misplaced,
+    /** The latest fault of each line that had one. */
+    faultOf: Object.fromEntries(
+      faults.flatMap((f) =>
+        f.lines
+          .filter((l) => !f.simulated || seen[l]?.simulated)
+          .map((l) => [l, { number: f.number, isOpen: f.state === "open", finding: f.finding ?? "" }] as const),
+      ),
+    ),
     headers: headerLines(graph),
     sequence,
     heat: heat ?? null,

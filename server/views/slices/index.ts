@@ -1,6 +1,6 @@
 // What each screen gets of a job's view, and no more.
 export { type BenchSlice, benchSlice } from "./bench";
-export { faultsSlice } from "./faults";
+export { type FaultsSlice, faultsSlice, type Line } from "./faults";
 export { type BootSlice, bootSlice } from "./first-boot";
 export { type FrameSlice, frameSlice } from "./frame";
 export { type HandoverSlice, handoverSlice } from "./handover";
