@@ -1,7 +1,7 @@
 // A thread that finds faults: it keeps the machines that it worked out last, so that a further observation takes no second.
 import { createHash } from "node:crypto";
 import { type Build, buildGraph, type Graph, typeLookup } from "../core/assembly";
-import { type Access, type Answer, accessOf, type Backward, backwardOf, leadsTo, priorsFrom } from "../core/diagnose";
+import { type Answer, accessOf, type Backward, backwardOf, leadsTo, priorsFrom } from "../core/diagnose";
 import { problemOf } from "../core/order";
 import type { AskedAbout } from "../server/faults/asked";
 

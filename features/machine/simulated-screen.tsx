@@ -1,5 +1,5 @@
 "use client";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { buildGraph, typeLookup } from "../../core/assembly";
 import type { SimulatedState } from "../../server/machine/simulated";
@@ -14,6 +14,7 @@ import { ActSaid } from "../shared/act-said";
 import { MachineFront } from "./machine-front";
 
 const LOOK_MS = 500;
+const STANDS = "machine.simulated";
 const SPEEDS = [1, 60, 600] as const;
 
 /** A stand-in for the machine of this job: it is pressed, looked at, read and repaired as one, and says that it is none. */
@@ -21,13 +22,29 @@ export function SimulatedScreen({ view }: { view: SimulatedSlice }) {
   const { head, build } = view;
   const { number } = head;
   const graph = useMemo(() => buildGraph(build, typeLookup(build, [])), [build]);
-  const act = useAct();
+  const queries = useQueryClient();
+  const acting = useAct();
+  const act = useMemo(() => {
+    const run: typeof acting.run = (work, said, failed) =>
+      acting.run(
+        async () => {
+          const done = await work();
+          // An answer that was on its way shows the machine from before: it is asked anew.
+          await queries.cancelQueries({ queryKey: [STANDS, number] });
+          void queries.invalidateQueries({ queryKey: [STANDS, number] });
+          return done;
+        },
+        said,
+        failed,
+      );
+    return { ...acting, run };
+  }, [acting, queries, number]);
   const [element, setElement] = useState("");
   const [hide, setHide] = useState(0);
   const [exercise, setExercise] = useState("");
   const asked = useQuery({
-    queryKey: ["machine.simulated", number],
-    queryFn: () => ask("machine.simulated", { number }),
+    queryKey: [STANDS, number],
+    queryFn: ({ signal }) => ask(STANDS, { number }, signal),
     refetchInterval: LOOK_MS,
   });
   const stands = asked.data?.ok ? asked.data.value : undefined;
@@ -129,9 +146,11 @@ export function SimulatedScreen({ view }: { view: SimulatedSlice }) {
             </div>
             <ActSaid act={act} />
           </>
+        ) : asked.isPending ? (
+          <h2 className="font-semibold">Looking …</h2>
         ) : (
           <>
-            <h2 className="font-semibold">{asked.isPending ? "Looking …" : "None stands here"}</h2>
+            <h2 className="font-semibold">None stands here</h2>
             {stands?.sentence ? <p role="alert">{stands.sentence}</p> : null}
             <p>
               A stand-in that is plugged as this job is recorded. It starts, turns, warms and reports as the machine would, so that a first start can

@@ -36,9 +36,6 @@ async function begin(...which: RegExp[]): Promise<string[]> {
   if (await away.isVisible()) {
     await away.click();
     await page.getByText(/^Put away\./).waitFor();
-    // An answer that was on its way may still show it for a moment: the page is opened anew.
-    await page.goto(`${base()}/job/${number}/simulated`);
-    await page.getByRole("button", { name: "Begin" }).waitFor();
   }
   await page.getByLabel("Hidden in it").selectOption(String(which.length));
   await page.getByLabel(/^Number of the exercise/).fill(String(exercise));
