@@ -31,6 +31,7 @@ const SPARES: Record<string, number> = {
   "halcyra-160": 1,
   "pebblestone-swift-1000": 1,
   "quillane-8": 1,
+  "whirrow-120": 2,
 };
 
 const STOCK: Record<string, number> = {

@@ -59,6 +59,7 @@ const OFTEN: Readonly<Record<string, number>> = {
   "cooler no paste": 5,
   "cooler uneven": 20,
   "settings profile off": 60,
+  "settings too fast": 25,
   "lighting dead": 12,
   "lighting dark": 4,
   "monitor dead": 5,

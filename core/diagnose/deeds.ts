@@ -16,6 +16,8 @@ export interface Told extends Deed {
   caution?: string;
   /** What comes out for it, in words. */
   access?: string;
+  /** Nothing to swap it for lies here: the minutes are mostly waiting. */
+  waits?: true;
 }
 
 /** What it takes to get at a step's place in the machine as it lies: minutes out and back, and in words; undefined: nothing is known. */
@@ -105,7 +107,8 @@ function repairTold(r: Repair, cures: Set<number>, shop: Shop, hasSpare: boolean
     target: r.target,
     cures,
     minutes: Math.max(r.minutes, at?.minutes ?? 0) + (hasSpare ? 0 : NO_SPARE_MIN),
-    words: hasSpare ? r.words : `${r.words} No spare of it lies here.`,
+    words: r.words,
+    ...(hasSpare ? {} : { waits: true }),
     ...(r.caution ? { caution: r.caution } : {}),
     ...(at?.words ? { access: at.words } : {}),
   };

@@ -61,6 +61,7 @@ export function diagnoseJson(graph: Graph) {
       words: next.words,
       ...(next.caution ? { caution: next.caution } : {}),
       ...(next.access ? { access: next.access } : {}),
+      ...(next.waits ? { waits: true } : {}),
       minutes: next.minutes,
       expectedMinutes: tenth(next.expectedMinutes),
       bits: share(next.bits),

@@ -25,6 +25,7 @@ const PAST: Readonly<Record<DeedKind, string>> = {
   minimal: "alone with what it needs",
   "swap leads": "put elsewhere",
   "set right": "set right",
+  "reset settings": "reset",
   "press home": "pressed home",
   "lead aside": "leads out of its reach",
   tighten: "drawn down evenly",

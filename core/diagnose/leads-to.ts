@@ -40,6 +40,8 @@ export interface DeedShown {
   caution?: string;
   /** What comes out for it. */
   access?: string;
+  /** Nothing to swap it for lies here: the minutes are mostly waiting. */
+  waits?: true;
   /** With opening the machine, where it is still closed. */
   minutes: number;
   /** Expected until a verified repair, where this comes first. */
@@ -140,6 +142,7 @@ function deedShown({ deed: d, minutes }: Choice<Told>, closed: Asked["opening"])
     results: resultsOf(d.kind),
     ...(d.caution ? { caution: d.caution } : {}),
     ...(access ? { access } : {}),
+    ...(d.waits ? { waits: true } : {}),
     minutes: d.minutes + (opens ? closed.minutes : 0),
     expectedMinutes: minutes + (closed?.minutes ?? 0),
   };

@@ -11,6 +11,7 @@ export const DEED_KINDS = [
   "minimal",
   "swap leads",
   "set right",
+  "reset settings",
   "press home",
   "lead aside",
   "tighten",
@@ -60,8 +61,8 @@ const SWAP_MIN: Partial<Record<PartKind, number>> = {
   hub: 8,
 };
 const SEAT_MIN: Partial<Record<PartKind, number>> = { memory: 3, card: 5, drive: 4, cpu: 40 };
-const [OTHER_MIN, PRESS_MIN, CABLE_MIN, PORT_MIN, SET_MIN, ASIDE_MIN, COOLER_MIN, UPDATE_MIN, LIFT_MIN, TIGHTEN_MIN, PROFILE_MIN] = [
-  8, 2, 5, 4, 1, 3, 25, 15, 50, 4, 3,
+const [OTHER_MIN, PRESS_MIN, CABLE_MIN, PORT_MIN, SET_MIN, ASIDE_MIN, COOLER_MIN, UPDATE_MIN, LIFT_MIN, TIGHTEN_MIN, PROFILE_MIN, RESET_MIN] = [
+  8, 2, 5, 4, 1, 3, 25, 15, 50, 4, 3, 4,
 ];
 
 /** A port in doubt: what is in it goes where there is room, by name; where there is none, somebody looks into it. */
@@ -119,6 +120,17 @@ export function repairsOf(graph: Graph, c: Cause): Repair[] {
         step: `plug:${target.slice(0, target.indexOf("@"))}`,
         minutes: PRESS_MIN,
         words: `${OFF} Press ${name} home, until it clicks or sits flush, then start.`,
+      },
+    ];
+  if (target === "settings" && mode === "too fast")
+    return [
+      {
+        id: "reset:settings",
+        kind: "reset settings",
+        target,
+        minutes: RESET_MIN,
+        words: `${OFF} Reset the firmware's settings at the board's own pins or key, as its manual says, then start.`,
+        caution: `${DRAIN} All settings go: note first what was set. Nothing else of the board is bridged.`,
       },
     ];
   if (target === "settings")

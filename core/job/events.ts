@@ -91,6 +91,8 @@ export interface JobEvents {
   waiting: { for: string; until: string | null };
   "goes-on": { to: Stage };
   "handed-over": { open: string[]; reason: string };
+  /** Something of how it leaves: its way out, a word of the client's, what was seen in the bag, its safety test. */
+  leaving: { what: string; says: string };
   reopened: { reason: string };
   cancelled: { reason: string };
   details: { changes: { what: string; was: string | number | null; now: string | number | null }[] };

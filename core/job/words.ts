@@ -117,6 +117,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   soaking: () => "The soak has begun.",
   waiting: (d) => `The job waits for ${d.for}${d.until ? ` until ${d.until}` : ""}.`,
   "goes-on": () => "The job goes on.",
+  leaving: (d) => `${d.what}: ${ended(d.says)}`,
   "handed-over": (d) => `Handed over.${d.open.length > 0 ? ` Open then: ${d.open.join("; ")}. Reason: ${ended(d.reason)}` : ""}`,
   reopened: (d) => `Opened again. Reason: ${ended(d.reason)}`,
   cancelled: (d) => `Cancelled. Reason: ${ended(d.reason)}`,

@@ -26,6 +26,7 @@ export type Failing =
   | "paste"
   | "pressure"
   | "profile"
+  | "training"
   | "firmware"
   | "short"
   | "foreign"
@@ -57,6 +58,7 @@ export const MODES: readonly Mode[] = [
   { id: "no paste", of: ["cooler"], function: "paste", words: (n) => `${n} sits without paste` },
   { id: "uneven", of: ["cooler"], function: "pressure", words: (n) => `${n} is not drawn down evenly` },
   { id: "profile off", of: ["settings"], function: "profile", words: () => "the memory's profile is off in the firmware" },
+  { id: "too fast", of: ["settings"], function: "training", words: () => "the firmware's settings ask more of the memory than it holds" },
   { id: "old firmware", of: ["board"], function: "firmware", words: (n) => `the firmware of ${n} does not know the CPU` },
   { id: "touches metal", of: ["board"], function: "short", words: (n) => `${n} touches metal: a standoff is missing or stands wrong` },
   { id: "of another supply", of: ["cable"], function: "foreign", words: (n) => `${n} is another supply's cable` },

@@ -253,7 +253,9 @@ function startUp(world: World, whole: Graph, button: Path, loaded: boolean, turn
   const halts = header !== undefined && !signal?.ok && graph.build.settings.cpuFanWarning === "halt";
 
   const upTo = (...paths: Path[]) => join(world, [button, ...paths]);
-  const post = upTo(cpuPath, memory);
+  const trained = upTo(cpuPath, memory);
+  const tooFast = fails(world, "training", "settings");
+  const post: Path = tooFast === undefined || !trained.ok ? trained : { ...trained, ok: false, missing: tooFast };
   const lines: Expectation[] = [];
   const line = (id: string, what: string, path: Path, words: [string, string], good: string) =>
     lines.push({

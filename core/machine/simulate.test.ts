@@ -60,6 +60,11 @@ describe("one thing wrong", () => {
     // A profile that is off shows only in the memory's speed; a cooler drawn down unevenly only in the heat.
     const bare = simulate(graph, { modes: { settings: "profile off" } });
     expect(newly(bare.observables)).toEqual(["memory-speed-profile"]);
+    // Settings that the memory does not hold: the start ends there, and the CPU stage is passed.
+    const tooFast = simulate(graph, { modes: { settings: "too fast" } });
+    expect(tooFast.stopsAt).toBe("memory");
+    expect(of(tooFast.observables, "cpu")?.value).toBe("passes");
+    expect(of(tooFast.observables, "picture")).toMatchObject({ value: "none", because: expect.stringContaining("ask more of the memory") });
     const uneven = simulate(graph, { modes: { cooler: "uneven" } });
     expect(newly(uneven.observables).filter((id) => !id.startsWith("cpu-"))).toEqual([]);
     expect(newly(uneven.observables).length).toBeGreaterThan(0);

@@ -30,6 +30,8 @@ export const Job = defineEntity({
     aside: p.json<string[]>().defaultRaw("'[]'"),
     /** The client's mail, how to reach them, what is promised, what goes into no machine. */
     brief: p.json<unknown>().defaultRaw("'{}'"),
+    /** How it leaves: collected or sent, words of the client, what was seen in the bag, its safety test. */
+    leaving: p.json<unknown>().defaultRaw("'{}'"),
     /** Counts changes of the parts; a plan remembers the count that it was made for. */
     partsRevision: p.integer().default(1),
     /** Counts what happened to the job: raised by every event. What screens show is kept for a revision. */

@@ -24,6 +24,7 @@ import { AfterTheStart } from "./0023-after-the-start";
 import { MachineSpeaks } from "./0024-machine-speaks";
 import { OnLoan } from "./0025-on-loan";
 import { Incidents } from "./0026-incidents";
+import { Leaving } from "./0027-leaving";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -53,4 +54,5 @@ export const MIGRATIONS = [
   { name: "0024-machine-speaks", class: MachineSpeaks },
   { name: "0025-on-loan", class: OnLoan },
   { name: "0026-incidents", class: Incidents },
+  { name: "0027-leaving", class: Leaving },
 ];

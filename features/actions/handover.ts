@@ -1,7 +1,9 @@
 "use server";
-import { handOver } from "../../server/job/hand-over";
-import { reopen } from "../../server/job/reopen";
+import { handOver } from "../../server/handover/hand-over";
+import { prepare } from "../../server/handover/prepare";
+import { reopen } from "../../server/handover/reopen";
 import { perform } from "../../server/unit/door";
 
 export const handOverAction = async (input: unknown) => perform(handOver, input);
+export const prepareAction = async (input: unknown) => perform(prepare, input);
 export const reopenAction = async (input: unknown) => perform(reopen, input);

@@ -4,18 +4,13 @@ import type { Answer, DeedShown } from "../../core/diagnose";
 import type { FaultsSlice, Line } from "../../server/views/slices";
 import { Button } from "../../ui/button";
 import { Fold } from "../../ui/fold";
-import Link from "../../ui/link";
 import { Caution } from "../../ui/marks";
-import { actOnFaultAction } from "../actions/faults";
-import { observeAction } from "../actions/first-boot";
 import { huntSimulatedAction } from "../actions/machine";
 import type { Acting } from "../frame/use-act";
+import { isLook, Outcomes } from "./outcomes";
 
 /** Said by the caution below it. */
 const OFF = /^Supply off, mains out, press the button once\. /;
-/** A look is a value of its line. */
-const isLook = (d: DeedShown): boolean => d.results.length === 0;
-
 const minutesWord = (m: number) => (m < 1 ? "half a minute" : `about ${Math.round(m)} ${Math.round(m) === 1 ? "minute" : "minutes"}`);
 
 /** One action, large: what to do, its minutes and caution, a key for each outcome, and what each would mean. */
@@ -42,7 +37,7 @@ export function NextAction({
   return (
     <>
       <h2 className="text-second text-soft">
-        {shown === best ? "Next action" : "Instead"}, {minutesWord(shown.minutes)}
+        {shown === best ? "Next action" : "Instead"}, {shown.waits ? "nothing to swap it for lies here" : minutesWord(shown.minutes)}
       </h2>
       <p className="mt-1 text-verdict font-semibold">{shown.caution ? shown.words.replace(OFF, "") : shown.words}</p>
       {shown.access ? <p className="mt-2">{shown.access}</p> : null}
@@ -74,122 +69,6 @@ export function NextAction({
     </>
   );
 }
-
-/** What came of it: a key for each. */
-function Outcomes({
-  number,
-  fault,
-  shown,
-  lines,
-  act,
-}: {
-  number: string;
-  fault: FaultsSlice["faults"][number];
-  shown: DeedShown;
-  lines: readonly Line[];
-  act: Acting;
-}) {
-  const [typed, setTyped] = useState("");
-  const [serial, setSerial] = useState("");
-  const [until, setUntil] = useState("");
-  const line = isLook(shown) ? lines.find((l) => l.id === shown.target) : undefined;
-  const see = (value: string) =>
-    act.run(
-      () => observeAction({ number, lines: [{ line: shown.target, value }] }),
-      () => `${line?.what}: ${value}. The next action is up.`,
-    );
-  const report = (result: string, more: object = {}) =>
-    act.run(
-      () => actOnFaultAction({ number, fault: fault.number, deed: shown.id, result, ...more }),
-      () =>
-        result === "that was it" || (result === "now it works" && shown.kind === "swap leads")
-          ? "Closed. Look at those lines of the first-boot sheet again."
-          : result === "changed"
-            ? "Recorded. Say what is wrong now: look at those lines of the first-boot sheet again."
-            : "Recorded. The next action is up.",
-    );
-  if (line && line.values.length > 0)
-    return (
-      <div role="group" aria-label={`${line.what}: seen`} className="mt-6 flex flex-wrap gap-3">
-        {line.values.map((v) => (
-          <Button key={v} className="min-h-12 px-4" disabled={act.pending} onClick={() => see(v)}>
-            {v}
-          </Button>
-        ))}
-      </div>
-    );
-  if (line)
-    return (
-      <form
-        className="mt-6 flex gap-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (typed.trim()) see(typed.trim());
-        }}
-      >
-        <input
-          className="field mono min-h-12 w-32"
-          aria-label={`${line.what} read${line.unit ? `, ${line.unit}` : ""}`}
-          value={typed}
-          maxLength={60}
-          onChange={(e) => setTyped(e.target.value)}
-        />
-        <Button type="submit" tone="mark" className="min-h-12 px-4" disabled={act.pending || !typed.trim()}>
-          Record
-        </Button>
-        <Button className="min-h-12 px-4" disabled={act.pending} onClick={() => see(line.expected)}>
-          As expected: {line.expected}
-          {line.unit ? ` ${line.unit}` : ""}
-        </Button>
-      </form>
-    );
-  const part = shown.kind === "swap" && !shown.target.includes(":");
-  return (
-    <>
-      <div role="group" aria-label="What came of it" className="mt-6 flex flex-wrap gap-3">
-        {shown.results.map((r, i) => (
-          <Button
-            key={r}
-            {...(i === 0 ? { tone: "mark" as const } : {})}
-            className="min-h-12 px-4"
-            disabled={act.pending}
-            onClick={() => report(r, part && i === 0 && serial.trim() ? { serial: serial.trim() } : {})}
-          >
-            {RESULT_WORDS[r] ?? r}
-          </Button>
-        ))}
-      </div>
-      {part ? (
-        <div className="mt-3 flex flex-wrap items-end gap-4 text-second">
-          <label className="flex flex-col gap-1">
-            Serial of the one that goes in
-            <input className="field mono w-48" value={serial} maxLength={80} onChange={(e) => setSerial(e.target.value)} />
-          </label>
-          <label className="flex flex-col gap-1">
-            None lies here: due on
-            <input className="field" type="date" value={until} onChange={(e) => setUntil(e.target.value)} />
-          </label>
-          <Button disabled={act.pending || !until} onClick={() => report("waits", { waitUntil: until })}>
-            Send it back and wait
-          </Button>
-          <Link className="underline" href={`/job/${number}/parts`}>
-            Another model goes in: change it on Parts
-          </Link>
-        </div>
-      ) : null}
-    </>
-  );
-}
-
-const RESULT_WORDS: Record<string, string> = {
-  "that was it": "That was it",
-  "now it works": "Now it works",
-  "no change": "Nothing changed",
-  changed: "Something else is wrong now",
-  "it follows the lead": "It follows the lead",
-  "it stays at the position": "It stays at the position",
-  impossible: "It cannot be done",
-};
 
 /** What each outcome would clear, and what would follow. */
 function Meaning({ answer }: { answer: Answer }) {
@@ -232,7 +111,7 @@ function Why({ answer, shown, onChoose }: { answer: Answer; shown: DeedShown; on
           {all.map((d) => (
             <tr key={d.id} className="border-t border-rule align-top">
               <td className="py-1.5 pr-2">{d.words.replace(OFF, "")}</td>
-              <td className="mono py-1.5 text-right">{d.minutes} min</td>
+              <td className="mono py-1.5 text-right">{d.waits ? "a spare" : `${d.minutes} min`}</td>
               <td className="mono py-1.5 text-right">{d.expectedMinutes.toFixed(1)} min</td>
               <td className="py-1 text-right">
                 {d.id === shown.id ? (

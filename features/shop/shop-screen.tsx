@@ -114,6 +114,10 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
                 <option value="system">the system: nothing is put off</option>
               </select>
             </label>
+            <label className="flex items-center gap-3">
+              <input type="checkbox" checked={form.safetyTest} disabled={!mayChange} onChange={(e) => set("safetyTest", e.target.checked)} />
+              An electrical safety test before a machine leaves, as the local code asks
+            </label>
             <h2 className="mt-4 text-key font-[650]">To remember at the bench</h2>
             <p className="text-second text-soft">Stands at each card that has a part of the kind, at every job.</p>
             <ul>

@@ -72,14 +72,3 @@ export async function afterStart(em: EntityManager, b: JobBuild): Promise<AfterS
     simulated: soaks.some((s) => s.simulated),
   };
 }
-
-/** What of it a hand-over has to answer for. */
-export const openAfterStart = (a: AfterStart): { setup: number; promises: number; soaked: boolean; mustBeOut: string[] } => ({
-  setup: a.items.filter((i) => ["open", "later", "otherwise"].includes(i.stands) && !i.mustBeOut).length,
-  promises: a.promises.filter((p) => p.verdict === "open" || p.verdict === "not kept").length,
-  soaked: a.soaked,
-  mustBeOut: [
-    ...a.items.filter((i) => i.mustBeOut && i.stands !== "as wanted" && i.stands !== "not done").map((i) => i.what),
-    ...a.loans.map((l) => `${l.what} of ${l.owner}`),
-  ],
-});

@@ -52,21 +52,27 @@ export async function act(unit: JobUnit, a: z.infer<typeof Act>): Promise<Result
     if (refused) return refused;
   }
   unit.faults.note(f.number, { deed: deed.id, words: deed.words, result: a.result, minutes, simulated });
-  if (mended) {
-    const cause = deed.causes[0];
-    if (!simulated)
-      Object.assign(f, {
-        causes: cause ? [{ element: cause.element, mode: cause.mode, kind: cause.kind, words: cause.words }] : [],
-        minutes: await minutesOf(unit, f),
-      });
-    unit.faults.close(f, deed.words);
-  }
-  // What was wrong was of the machine as it was: those lines are to be seen again.
-  if (mended || a.result === "changed")
-    await unit.tx.nativeDelete(Observation, { job: unit.job.id, line: { $in: f.lines }, ...(simulated ? { simulated } : {}) });
+  if (mended) await mendedBy(unit, f, deed, deed.words);
+  if (a.result === "changed") await seeAgain(unit, f);
   unit.emit("tried", { element: deed.id, name: deed.words, result: a.result, closed: mended ? [f.number] : [] });
   return done();
 }
+
+/** It was this: the fault ends with its cause and what it took, and its lines are to be seen again. */
+export async function mendedBy(unit: JobUnit, f: FaultRow, deed: KnownDeed, words: string): Promise<void> {
+  const cause = deed.causes[0];
+  if (!f.simulated)
+    Object.assign(f, {
+      causes: cause ? [{ element: cause.element, mode: cause.mode, kind: cause.kind, words: cause.words }] : [],
+      minutes: await minutesOf(unit, f),
+    });
+  unit.faults.close(f, words);
+  await seeAgain(unit, f);
+}
+
+/** What was wrong was of the machine as it was. */
+const seeAgain = ({ tx, job }: JobUnit, { lines, simulated }: FaultRow) =>
+  tx.nativeDelete(Observation, { job: job.id, line: { $in: lines }, ...(simulated ? { simulated } : {}) });
 
 /** A dead part came out: it goes back, and its successor begins with its own serial. */
 async function swapped(unit: JobUnit, row: PartRow, name: string, fault: number, serial: string | undefined): Promise<Refusal | undefined> {

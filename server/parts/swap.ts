@@ -6,8 +6,14 @@ import type { JobUnit } from "../unit/unit";
 import { findPart, isOf } from "./find-part";
 import { dropLost } from "./lost-links";
 
+/** How it came to the swap: hands have taken its plugs out already, and why it goes back. */
+interface Came {
+  out?: boolean;
+  why?: string;
+}
+
 /** Another type in place of a part. The same type again takes over its correction, where there is one. A changed type makes the plan stale. */
-export async function swapPart(unit: JobUnit, part: string, typeId: string): Promise<Result> {
+export async function swapPart(unit: JobUnit, part: string, typeId: string, { out = false, why }: Came = {}): Promise<Result> {
   const found = await findPart(unit, part);
   if (!found.ok) return found;
   const { row, name } = found;
@@ -19,7 +25,7 @@ export async function swapPart(unit: JobUnit, part: string, typeId: string): Pro
   const was = b.types(row.type);
   if (was && type.kind !== was.kind) return no(`${type.name} is a ${type.kind}, not a ${was.kind}. Nothing was changed.`);
   const own = isOf(part);
-  const touched = b.build.connections.find((x) => (x.state === "plugged" || x.state === "checked") && (own(x.lead) || own(x.port)));
+  const touched = !out && b.build.connections.find((x) => (x.state === "plugged" || x.state === "checked") && (own(x.lead) || own(x.port)));
   if (touched && !corrected) return no(`${name} is plugged (${leadOf(b.graph, touched.lead).tag}). Take its plugs out first. Nothing was changed.`);
   // What was measured was another piece.
   if (!corrected) {
@@ -28,7 +34,7 @@ export async function swapPart(unit: JobUnit, part: string, typeId: string): Pro
   }
   // Somebody had the old piece in the hand: it goes back, and the new one's serial is asked for.
   if (!corrected && (row.serial || row.arrivedAt))
-    await sendBack(unit, row, was?.name ?? row.type, { why: "exchanged", words: `${type.name} in its place.` });
+    await sendBack(unit, row, was?.name ?? row.type, { why: "exchanged", words: why ?? `${type.name} in its place.` });
   Object.assign(row, { type: type.id, body: type.body, typeRevision: type.revision, ...(corrected ? {} : { serial: null }) });
   unit.partsChanged();
   await dropLost(unit);

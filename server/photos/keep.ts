@@ -2,6 +2,7 @@ import { z } from "zod";
 import { powerOn, SHEET } from "../../core/machine";
 import { Photo, Tip, TypePhoto } from "../../db";
 import { setupOfJob } from "../build/setup-of-job";
+import { photoPlaceOf } from "../handover/leaving";
 import { done, no, type Result, yes } from "../kernel/result";
 import { JobNumber, key, PartKey } from "../kernel/text";
 import { findPart } from "../parts/find-part";
@@ -41,7 +42,7 @@ export const keepPhoto = jobAction({
         ? undefined
         : p.step.startsWith(SHEET)
           ? await lineName(unit, p.step.slice(SHEET.length))
-          : (await unit.step(p.step))?.title;
+          : (photoPlaceOf(p.step)?.what ?? (await unit.step(p.step))?.title);
     unit.tx.create(Photo, { job: unit.job, step: p.step ?? null, part: p.part ?? null, ...p.photo, by: unit.by, at: unit.when.happened });
     unit.emit("photo", { photo: p.photo.id, of: title ?? part?.name ?? "the job" });
     return done();

@@ -33,6 +33,8 @@ export const ShopDefaults = z.object({
   testPrograms: TestPrograms.default([]),
   /** Where a first start ends; what comes after is put off until the machine is together. */
   firstStartEnds: FirstStartEnds.default("system"),
+  /** The local code asks for an electrical safety test before a machine leaves. */
+  safetyTest: z.boolean().default(false),
   /** What the shop reminds everybody of at the bench, at parts of a kind. */
   prompts: z
     .array(z.object({ kind: z.enum(PART_KINDS), words: line(200).refine((s) => s.length > 0, "say what to remember") }))

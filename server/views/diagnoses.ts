@@ -1,6 +1,7 @@
 import type { Answer, Happened } from "../../core/diagnose";
 import { type EntityManager, Fault, Job } from "../../db";
 import { diagnoseBeside } from "../faults/diagnose-thread";
+import { sparesFor } from "../faults/spares";
 import type { JobView } from "./job-view";
 import { own } from "./slices/own";
 
@@ -50,6 +51,8 @@ export function happenedIn(v: Pick<JobView, "faults" | "seen">, fault: JobView["
 export async function diagnosesOf(em: EntityManager, v: JobView): Promise<Record<number, Answer>> {
   const open = v.faults.filter((f) => f.state === "open").slice(0, MOST_FAULTS);
   if (open.length === 0) return {};
-  const answers = await diagnoseBeside({ build: own(v.build), ...(await foundHere(em)), faults: open.map((f) => happenedIn(v, f)) });
+  const spares = await sparesFor(em, v.build);
+  const asked = { build: own(v.build), ...(await foundHere(em)), ...(spares ? { spares } : {}) };
+  const answers = await diagnoseBeside({ ...asked, faults: open.map((f) => happenedIn(v, f)) });
   return Object.fromEntries(open.flatMap((f, i) => (answers?.[i] ? [[f.number, answers[i]]] : [])));
 }

@@ -3,7 +3,6 @@ import { notFound } from "next/navigation";
 import { cache } from "react";
 import { soakLogs } from "../first-boot/soak-log";
 import { simulatedStands } from "../machine/simulated";
-import { leftOver } from "../parts/left-over";
 import { see } from "../unit/door";
 import { type BenchesData, benchesSlice, type JobData, type JobSliceName, jobSlice } from "./data";
 import type { Had } from "./had";
@@ -42,7 +41,7 @@ export const benchesData = async (): Promise<Had<BenchesData>> => (await orNotFo
 
 export const receiptPage = (number: string) => orNotFound(see(questions.receipt, { number: meant(number) }));
 export const soaksPage = async (number: string) => (await see(soakLogs, { number: meant(number) })) ?? [];
-export const leftOverPage = async (number: string) => (await see(leftOver, { number: meant(number) })) ?? [];
+export const readyPage = (number: string) => orNotFound(see(questions.ready, { number: meant(number) }));
 export const isPlanning = async (number: string) => (await see(questions.planning, { number })) ?? false;
 export const earlierJobs = async () => (await see(questions.earlierJobs, {})) ?? [];
 export const partTypePage = (id: string) => orNotFound(see(questions.partType, { id: meant(id) }));

@@ -7,11 +7,10 @@ import { type Conflict, type Order, orderOf, type Step, startWords } from "../..
 import { wholeDraw } from "../../core/power";
 import type { Ways } from "../../core/wiring";
 import { type EntityManager, Fault, FaultEvent, type FaultEventRow, Link, LogEntry, Observation, Photo, Plan, StepSkipped } from "../../db";
-import { type AfterStart, afterStart, openAfterStart } from "../build/after-start";
+import { type AfterStart, afterStart } from "../build/after-start";
 import { buildOfJob, findJob, type JobBuild } from "../build/build-of-job";
 import { allSetAside, findingsOf, type JobFinding, overridesOf, type SetAside, withSetAside } from "../build/findings";
 import { misplacedOfJob } from "../build/misplaced-of-job";
-import { openWords } from "../build/open-in";
 import { ownMinutes } from "../build/own-minutes";
 import { day } from "../kernel/text";
 import { type OnItsWay, onTheirWay } from "../receipt/returns";
@@ -104,8 +103,6 @@ export interface JobView {
   draw: { peakW: number; supplyW: number };
   /** What is set up, proved and soaked after the first start. */
   after: AfterStart;
-  /** What a hand-over would have to answer for. */
-  open: string[];
 }
 
 /** An entry of the log with its sentence, made from what happened. */
@@ -305,14 +302,5 @@ export async function jobView(em: EntityManager, number: string): Promise<JobVie
     log: entries.map(logLine),
     draw: wholeDraw(b.graph),
     after,
-    open: openWords(
-      {
-        stops: findings.filter((f) => f.severity === "stop").length,
-        faults: openFaults.length,
-        steps: all.length - done,
-        lines: power.lines.filter((l) => !observations.some((o) => o.line === l.id)).length,
-      },
-      openAfterStart(after),
-    ),
   };
 }

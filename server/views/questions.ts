@@ -1,9 +1,11 @@
 import { z } from "zod";
 import type { Answer } from "../../core/diagnose";
 import { Job } from "../../db";
+import { buildOfJob, findJob } from "../build/build-of-job";
 import { labelOf } from "../documents/label";
 import { runSheet } from "../documents/run-sheet";
 import { WIRING_FILES, type WiringFile, wiringFile } from "../documents/wiring-file";
+import { type ReadyView, readyOf } from "../handover/recorded";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, line, TypeId } from "../kernel/text";
 import { isPlanning } from "../planner/runs";
@@ -34,6 +36,16 @@ export const diagnoses = query({
   run: async (em, { number }): Promise<Result<Record<number, Answer>>> => {
     const view = await keptView(em, number);
     return view ? yes(await diagnosesOf(em, view)) : no(`There is no job ${number}.`);
+  },
+});
+
+/** What keeps the machine here, what was sold beside what is in it, and what goes along. */
+export const ready = query({
+  name: "handover.ready",
+  input: OfJob,
+  run: async (em, { number }): Promise<Result<ReadyView>> => {
+    const row = await findJob(em, number);
+    return row ? yes(await readyOf(em, row, await buildOfJob(em, row))) : no(`There is no job ${number}.`);
   },
 });
 

@@ -2,7 +2,7 @@ import type { Browser } from "playwright-core";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Build, isDone, readBuildText } from "../../core/assembly";
 import { hiddenIn } from "../../simulator/machine";
-import { accessible, asked, base, launch, type Seat, sit } from "./page";
+import { accessible, asked, base, launch, rested, type Seat, sit } from "./page";
 
 let browser: Browser;
 let desk: Seat;
@@ -142,6 +142,46 @@ describe("a fault is found by following the advice, on the simulated machine", (
     await next.getByText("No fault is open.").waitFor();
     await page.goto(`${base()}/job/${number}/first-boot`);
     await page.getByText(/^Fault \d+, closed: a lead under a screw\.$/).waitFor();
+  });
+  it("a dead supply gives way to another model: its leads are planned anew, plugged, and the first boot goes on", async () => {
+    const { page } = desk;
+    await page.goto(`${base()}/job/${number}/first-boot`);
+    await page.getByRole("group", { name: "Standby light on the board: seen" }).getByRole("button", { name: "dark" }).click();
+    await page.getByText(/^seen dark: fault \d+ is open/).waitFor();
+    await page.goto(`${base()}/job/${number}/faults`);
+    const next = page.getByRole("region", { name: "Next action" });
+    // What the advice says, with nothing changing, until the supply itself is up.
+    const model = next.getByRole("button", { name: "Another model goes in" });
+    for (let n = 0; n < 12; n++) {
+      await next
+        .getByRole("group", { name: "What came of it" })
+        .or(next.getByRole("group", { name: /: seen$/ }))
+        .waitFor();
+      if ((await model.count()) > 0) break;
+      const before = await next.textContent();
+      const spare = (before ?? "").includes("spare supply");
+      await (spare ? next.getByRole("button", { name: "Now it works" }) : next.getByRole("button", { name: /^(Nothing changed|dark)$/ })).click();
+      await expect.poll(() => next.textContent(), { timeout: 30_000 }).not.toBe(before);
+    }
+    await model.click();
+    await page.getByLabel("Which one").selectOption("mossgate-1000m");
+    await page.getByLabel("Its serial").fill("SP-1000-7");
+    await accessible(page);
+    await page.getByRole("button", { name: "It goes in" }).click();
+    await page.getByText(/is in its place on record, and the fault is closed\. Plan \d+ keeps what is plugged/).waitFor({ timeout: 60_000 });
+    await page.goto(`${base()}/job/${number}/bench`);
+    await page.waitForLoadState("networkidle");
+    const over = page.getByText("Every step is done.");
+    for (let n = 0; n < 30 && (await over.count()) === 0; n++) {
+      await rested(page);
+      await page.keyboard.press("Space");
+    }
+    await over.waitFor({ timeout: 20_000 });
+    await page.getByText("all sent").waitFor({ timeout: 20_000 });
+    await page.goto(`${base()}/job/${number}/first-boot`);
+    await page.getByText(/^If you press now: it starts/).waitFor();
+    await page.getByRole("group", { name: "Standby light on the board: seen" }).getByRole("button", { name: "lit" }).click();
+    await page.getByText(/^Fault \d+, closed: .*replaced by .*1000/).waitFor();
   });
   it("puts it away", async () => {
     const { page } = desk;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { changedSince } from "../../core/offer";
-import { JobPart, Person, type PersonRow } from "../../db";
-import { findJob } from "../../server/build/build-of-job";
+import { JobPart, type JobRow, Person, type PersonRow } from "../../db";
+import { buildOfJob, findJob } from "../../server/build/build-of-job";
 import { ownMinutes } from "../../server/build/own-minutes";
 import { changeBrief } from "../../server/job/change-brief";
 import { newJob } from "../../server/job/make";
@@ -14,7 +14,7 @@ import { addPart } from "../../server/parts/add";
 import { boughtOf, lastPrices } from "../../server/parts/bought";
 import { buy } from "../../server/parts/buy";
 import { changeFacts, factsOf, factsOfJob, whereBefore } from "../../server/parts/facts";
-import { leftOver } from "../../server/parts/left-over";
+import { overOf } from "../../server/parts/left-over";
 import { receiptView } from "../../server/receipt/receipt-view";
 import { addTip, stillSo, tipsOf, withdrawTip } from "../../server/shelf/tips";
 import { changeDefaults } from "../../server/shop/change-defaults";
@@ -166,8 +166,8 @@ describe("a piece and a tip", () => {
       along: ["screws by bag"],
     });
     // What the list no longer wants is not used, and lies in the bag; an older record without words says nothing.
-    const bag = await carryOut(db.em(), by, leftOver, { number });
-    expect(bag.ok && bag.value.map((l) => l.what)).toEqual(["screws by bag", "Y-splitter"]);
+    const bag = await overOf(db.em(), await buildOfJob(db.em(), (await findJob(db.em(), number)) as JobRow));
+    expect(bag.map((l) => l.what)).toEqual(["screws by bag", "Y-splitter"]);
     const row = await db.em().findOneOrFail(JobPart, { job: id, key: "board" });
     expect(factsOf({ ...(row.facts as object), came: ["standoffs"] }).came).toEqual([{ id: "standoffs", what: "" }]);
     expect(await whereBefore(db.em(), id, [])).toEqual([]);

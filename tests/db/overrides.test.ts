@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { plug } from "../../server/bench/plug";
-import { reopen } from "../../server/job/reopen";
+import { reopen } from "../../server/handover/reopen";
 import { SetAsideEntry, setAside } from "../../server/job/set-aside";
 import { planJob } from "../../server/plan/plan-job";
 import { carryOut } from "../../server/unit/action";

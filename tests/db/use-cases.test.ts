@@ -8,7 +8,9 @@ import { plug } from "../../server/bench/plug";
 import { step } from "../../server/bench/step";
 import { buildOfJob } from "../../server/build/build-of-job";
 import { actOn } from "../../server/faults/act";
+import { anotherModel } from "../../server/faults/another-model";
 import { closeFault } from "../../server/faults/close";
+import { sparesFor } from "../../server/faults/spares";
 import { observe } from "../../server/first-boot/observe";
 import { setting } from "../../server/first-boot/setting";
 import { findAll } from "../../server/job/find";
@@ -143,6 +145,20 @@ describe("one job from its parts to its first boot", () => {
     await carryOut(db.em(), by, observe, { number: "FS-1041", lines });
     const fault = (await view("FS-1041")).faults.find((f) => f.state === "open" && f.lines.includes("standby"));
     const act = (more: object) => carryOut(db.em(), by, actOn, { number: "FS-1041", fault: fault?.number ?? 0, deed: "swap:supply", ...more });
+    // The shelf keeps a supply and modules of its sort for testing, and no case; where it keeps nothing, it is not asked.
+    const { build } = await view("FS-1041");
+    const here = await sparesFor(db.em(), build);
+    expect([here?.includes("supply"), here?.includes("case"), here?.includes("memory")]).toEqual([true, false, true]);
+    await db.em().execute(`update shelf_type set spares = 0 where kind = 'supply'`);
+    const swap = async () => {
+      const answer = (await diagnosesOf(db.em(), await view("FS-1041")))[fault?.number ?? 0];
+      return [answer?.next, ...(answer?.others ?? [])].find((d) => d?.id === "swap:supply");
+    };
+    const without = (await swap())?.waits;
+    await db.em().execute(`update shelf_type set spares = 1 where kind = 'supply'`);
+    expect([without === undefined || without, (await swap())?.waits]).toEqual([true, undefined]);
+    await db.em().execute("update shelf_type set spares = 0");
+    expect(await sparesFor(db.em(), build)).toBeUndefined();
     const stage = (await view("FS-1041")).head.stage;
     expect(await act({ result: "waits" })).toMatchObject({ ok: false, sentence: expect.stringContaining("until when") });
     expect(await act({ result: "waits", waitUntil: "2027-01-08" })).toMatchObject({ ok: true });
@@ -165,6 +181,43 @@ describe("one job from its parts to its first boot", () => {
       ok: false,
       sentence: expect.stringContaining("written reason"),
     });
+  });
+  it("a dead supply is replaced by another model: only its own leads are out and planned anew, what was cleared stays seen", async () => {
+    const by = await db.by();
+    const number = "FS-1041";
+    await carryOut(db.em(), by, observe, { number, lines: [{ line: "standby", value: "dark" }] });
+    const before = await view(number);
+    const fault = before.faults.find((f) => f.state === "open" && f.lines.includes("standby"))?.number ?? 0;
+    const say = (more: object) =>
+      carryOut(db.em(), by, anotherModel, { number, fault, deed: "swap:supply", model: "mossgate-1000m", serial: "SP-1000-7", ...more });
+    expect(await say({ model: before.build.parts.find((p) => p.id === "supply")?.type })).toMatchObject({ ok: false });
+    expect(await say({ model: "whirrow-120" })).toMatchObject({ ok: false, sentence: expect.stringContaining("is a fan, not a supply") });
+    expect(await say({ deed: "bridge" })).toMatchObject({ ok: false, sentence: expect.stringContaining("Only a part that is swapped") });
+    expect((await view(number)).build).toEqual(before.build);
+    expect(await say({})).toMatchObject({ ok: true });
+    expect(await say({})).toMatchObject({ ok: false, sentence: expect.stringContaining("is not open") });
+    expect(await planJob(db.em(), number, by)).toMatchObject({ ok: true, value: { free: 0 } });
+    const after = await view(number);
+    const ends = (v: typeof after, own: boolean) =>
+      v.build.connections
+        .filter((c) => (c.lead.startsWith("supply") || c.port.startsWith("supply")) === own)
+        .map((c) => `${c.lead} ${c.port} ${c.state}`)
+        .sort();
+    expect(ends(after, false)).toEqual(ends(before, false));
+    expect(ends(after, true).length).toBeGreaterThan(5);
+    expect(ends(after, true).every((e) => e.endsWith(" planned"))).toBe(true);
+    const em = db.em();
+    expect(await em.findOneOrFail(JobPart, { job: (await jobOf(em, number)).id, key: "supply" })).toMatchObject({
+      type: "mossgate-1000m",
+      serial: "SP-1000-7",
+    });
+    expect(after.steps.filter((s) => !s.done && s.parts.includes("supply")).length).toBeGreaterThan(0);
+    expect(after.faults.find((f) => f.number === fault)).toMatchObject({ state: "closed", finding: expect.stringMatching(/replaced by .*1000/) });
+    // What was seen of the rest stands; only the fault's own lines are to be seen again.
+    expect(after.seen.standby).toBeUndefined();
+    expect(Object.keys(after.seen).length).toBe(Object.keys(before.seen).length - 1);
+    const back = await db.em().execute("select serial, why, words from part_return where part = 'supply' order by since desc limit 1");
+    expect(back).toMatchObject([{ why: "exchanged", words: expect.stringContaining("Found dead") }]);
   });
 });
 

@@ -1,10 +1,11 @@
 import { isDone } from "../../../core/assembly";
 import { SHEET } from "../../../core/machine";
+import { photoPlaceOf } from "../../handover/leaving";
 import type { JobView } from "../job-view";
 import { own } from "./own";
 
 /** What Handover shows of a job. */
-export const handoverSlice = ({ build, leads, free, power, seen, plan, head, setAside, tied, open, photos, steps, after }: JobView) => {
+export const handoverSlice = ({ build, leads, free, power, seen, plan, head, setAside, tied, photos, steps, after }: JobView) => {
   const lineOf = (id: string) => power.lines.find((l) => l.id === id)?.what ?? after.items.find((i) => i.id === id)?.what ?? "the first-boot sheet";
   const types = new Map(build.partTypes.map((t) => [t.id, t]));
   const built = { ...own(build), connections: build.connections.filter(isDone) };
@@ -28,10 +29,11 @@ export const handoverSlice = ({ build, leads, free, power, seen, plan, head, set
     head,
     setAside,
     tied,
-    open,
     photos: photos.map((p) => ({
       ...p,
-      of: p.step?.startsWith(SHEET) ? lineOf(p.step.slice(SHEET.length)) : (steps.find((s) => s.id === p.step)?.title ?? nameOf(p.part)),
+      of:
+        photoPlaceOf(p.step)?.what ??
+        (p.step?.startsWith(SHEET) ? lineOf(p.step.slice(SHEET.length)) : (steps.find((s) => s.id === p.step)?.title ?? nameOf(p.part))),
     })),
   };
 };

@@ -1,11 +1,14 @@
 import type { Metadata } from "next";
 import { HandoverScreen } from "../../../../../features/handover/handover-screen";
-import { jobPage, leftOverPage } from "../../../../../server/views/job-page";
+import { may } from "../../../../../server/kernel/actor";
+import { whoIsIt } from "../../../../../server/kernel/who";
+import { jobPage, readyPage } from "../../../../../server/views/job-page";
 import { handoverSlice } from "../../../../../server/views/slices";
 
 export const metadata: Metadata = { title: "Handover" };
 
 export default async function Page({ params }: { params: Promise<{ number: string }> }) {
   const { number } = await params;
-  return <HandoverScreen view={handoverSlice(await jobPage(number))} leftOver={await leftOverPage(number)} />;
+  const lead = may(await whoIsIt(), "end jobs");
+  return <HandoverScreen view={handoverSlice(await jobPage(number))} ready={await readyPage(number)} lead={lead} />;
 }

@@ -1,0 +1,102 @@
+import {
+  bagOf,
+  type InBag,
+  type Missing,
+  missingOf,
+  type Packing,
+  PHOTO_PLACES,
+  packingOf,
+  type SoldRow,
+  soldAgainstBuilt,
+  type Word,
+} from "../../core/handover";
+import { powerOn } from "../../core/machine";
+import { type EntityManager, Fault, type JobRow, Observation, Photo, StepSkipped } from "../../db";
+import { afterStart } from "../build/after-start";
+import type { JobBuild } from "../build/build-of-job";
+import { findingsOf, overridesOf, withSetAside } from "../build/findings";
+import { stepsOfJob } from "../build/steps-of-job";
+import { offerNow, offersOf } from "../offer/offers";
+import { overOf } from "../parts/left-over";
+import { shopDefaults } from "../shop/defaults";
+import { type Leaving, leavingOf, photoPlaceOf } from "./leaving";
+
+/** Kinds of part whose maker asks for the serial when one fails (common practice). */
+const WITH_SERIAL = new Set(["board", "card", "supply", "drive"]);
+
+export interface ReadyView {
+  /** What keeps it here; none: it can go. */
+  missing: Missing[];
+  /** What was agreed: which offer, by whom, when; null: no offer was accepted. */
+  agreed: { count: number; by: string; on: string } | null;
+  sold: SoldRow[];
+  currency: string;
+  bag: (InBag & { seen: { by: string; at: string } | null })[];
+  packing: (Packing & { done: { by: string; at: string } | null })[];
+  photos: { id: string; what: string; taken: number }[];
+  leaving: Leaving;
+  safetyTest: boolean;
+}
+
+const wordsOf = (l: Leaving): Record<string, Word> => l.words;
+
+/** Everything that a hand-over has to answer for, as the record has it at this moment. */
+export async function readyOf(em: EntityManager, job: JobRow, b: JobBuild): Promise<ReadyView> {
+  const leaving = leavingOf(job.leaving);
+  const shop = await shopDefaults(em);
+  const after = await afterStart(em, b);
+  const found = findingsOf(b.graph, b.build.connections.length > 0);
+  const findings = withSetAside([...found.parts, ...found.wiring], await overridesOf(em, job.id));
+  const { steps } = await stepsOfJob(em, b);
+  const skipped = new Map((await em.find(StepSkipped, { job: job.id }, { limit: 500 })).map((s) => [s.step, s.reason]));
+  // What a stand-in showed nobody has seen of the machine.
+  const seen = new Set((await em.find(Observation, { job: job.id, simulated: false }, { limit: 1000 })).map((o) => o.line));
+  const faults = await em.find(Fault, { job: job.id }, { orderBy: { number: "asc" }, limit: 200 });
+  const photos = await em.find(Photo, { job: job.id, step: { $ne: null } }, { limit: 300, fields: ["step"] });
+  const places = photos.flatMap((p) => photoPlaceOf(p.step)?.id ?? []);
+  const agreed = (await offersOf(em, job.id)).find((o) => o.acceptedBy !== null);
+  // Hours that are left are no hours that were sold: what was agreed is what is worked.
+  const now = agreed && (await offerNow(em, job, { hours: agreed.body.hours, words: agreed.body.words }));
+  const sold = agreed && now ? soldAgainstBuilt(agreed.body, { ...now, rate: agreed.body.rate }, b.types, after.promises, wordsOf(leaving)) : [];
+  const bag = bagOf(b.graph, await overOf(em, b)).map((x) => ({ ...x, seen: leaving.bag[x.what] ?? null }));
+  const packing = packingOf(b.graph, leaving.way).map((p) => ({ ...p, done: leaving.packed[p.id] ?? null }));
+  const safety = !shop.safetyTest ? ("not asked for" as const) : (leaving.safety?.result ?? ("open" as const));
+  return {
+    missing: missingOf({
+      stops: findings.filter((f) => f.severity === "stop"),
+      steps: steps.filter((s) => !s.done).map((s) => ({ id: s.id, title: s.title, skipped: skipped.get(s.id) })),
+      unseen: powerOn(b.graph).lines.filter((l) => !seen.has(l.id)),
+      faults: faults.map((f) => ({
+        number: f.number,
+        title: f.title,
+        state: f.state,
+        known: (f.causes ?? []).length > 0 || (f.finding ?? "") !== "",
+        simulated: f.simulated,
+      })),
+      setup: after.items
+        .filter((i) => (i.mustBeOut ? i.stands !== "as wanted" && i.stands !== "not done" : ["open", "later", "otherwise"].includes(i.stands)))
+        .map((i) => ({ id: i.id, what: i.what, mustBeOut: i.mustBeOut === true })),
+      soaked: after.soaked,
+      promises: after.promises,
+      loans: after.loans,
+      sold,
+      photos: places,
+      bag: bag.map((x) => ({ what: x.what, count: x.count, ticked: x.seen !== null })),
+      way: leaving.way,
+      packing: packing.map((p) => ({ id: p.id, what: p.what, done: p.done !== null })),
+      safety,
+      noSerial: b.build.parts.flatMap((p) => {
+        const type = b.types(p.type);
+        return type && WITH_SERIAL.has(type.kind) && !p.serial ? [p.label ?? type.name] : [];
+      }),
+    }),
+    agreed: agreed ? { count: agreed.count, by: agreed.acceptedBy ?? "", on: agreed.acceptedOn ?? "" } : null,
+    sold,
+    currency: agreed?.body.currency ?? shop.currency,
+    bag,
+    packing,
+    photos: PHOTO_PLACES.map((p) => ({ ...p, taken: places.filter((x) => x === p.id).length })),
+    leaving,
+    safetyTest: shop.safetyTest,
+  };
+}
