@@ -6,6 +6,7 @@ import { check, checkAll, checkParts, withTriedWays } from "../core/checks";
 import { tiedBack } from "../core/claims";
 import { diagnoseJson } from "../core/diagnose";
 import { clearances, standoffs } from "../core/fit";
+import { handoverJson } from "../core/handover";
 import { orderList } from "../core/intake";
 import { asExpected, headerLines, simulate } from "../core/machine";
 import { couldStop } from "../core/matters";
@@ -34,6 +35,7 @@ const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD, STEP, LOG or
   order FILE        the steps in order, turns of the case, what contradicts itself, schools side by side; --posture standing, front-up or behind-up
   undo FILE STEP    what must come out before a step can be done again or was forgotten, what stays, what is made anew, minutes
   diagnose FILE     what is to blame for what was seen, what is cleared and by what, and what to do first: the least expected minutes
+  handover FILE     whether the machine can leave, what is missing and where, what was sold beside what is in it, the bag
   power FILE        draw by moment, rail and plug, against the supply
   intake FILE       a mail, a table or a list of parts: line by line what it asks for, the build it makes, and what has to be asked
   soak FILE LOG     a log of readings judged: minutes, the highest that held, the lowest clock, whether it held
@@ -55,6 +57,7 @@ const COMMANDS = [
   "order",
   "undo",
   "diagnose",
+  "handover",
   "power",
   "intake",
   "type",
@@ -194,6 +197,10 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
   if (command === "diagnose") {
     const json = diagnoseJson(read.graph);
     return { json, stop: json.next !== null || json.notes.length > 0 };
+  }
+  if (command === "handover") {
+    const json = handoverJson(read.graph);
+    return { json, stop: !json.ready };
   }
   if (command === "routes") {
     const json = routesJson(read.graph);

@@ -211,6 +211,42 @@ export const Build = z.strictObject({
     })
     .optional()
     .describe("what the shop knows, for finding a fault"),
+  handover: z
+    .strictObject({
+      sold: z
+        .unknown()
+        .optional()
+        .describe("what was agreed: `parts`, `beside` (`what`, `type`, `count`, `each`), `hours`, `rate`, `due`, `promises`"),
+      promises: z
+        .array(
+          z.strictObject({
+            about: z.string().max(40),
+            words: z.string().max(500),
+            verdict: z.enum(["kept", "not kept", "not tested", "open"]),
+            because: z.string().max(500).default(""),
+          }),
+        )
+        .max(60)
+        .default([])
+        .describe("what was promised, as it stands"),
+      words: z
+        .record(z.string().max(1500), z.strictObject({ words: z.string().max(500), who: z.string().max(120), on: z.iso.date() }))
+        .default({})
+        .describe("what the client said to a difference, by the line's `id`"),
+      photos: z.array(z.string().max(40)).max(60).default([]).describe("places of the photo set that were taken"),
+      bag: z.array(z.string().max(400)).max(300).default([]).describe("what somebody saw in the bag"),
+      way: z.enum(["collected", "travels"]).optional(),
+      packed: z.array(z.string().max(200)).max(60).default([]).describe("what was done for the way, by `id`"),
+      loans: z
+        .array(z.strictObject({ what: z.string().max(120), owner: z.string().max(120) }))
+        .max(40)
+        .default([])
+        .describe("what is in the machine and belongs to somebody else"),
+      soaked: z.boolean().default(false),
+      safety: z.enum(["open", "passed", "failed"]).optional().describe("electrical safety test, where one is asked for"),
+    })
+    .optional()
+    .describe("how the machine leaves"),
   ways: z
     .array(z.strictObject({ lead: Address, cutout: z.string().min(1).max(40) }))
     .max(600)

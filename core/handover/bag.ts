@@ -19,8 +19,8 @@ export function bagOf(graph: Graph, over: readonly { what: string; with: string 
   for (const node of graph.parts.values()) {
     const used = [...node.type.leads.map((l) => `${node.id}:${l.id}`)].some((l) => graph.ofLead.has(l));
     if (node.cable && !node.cable.captive && !used) {
-      const supply = graph.parts.get(node.cable.owner);
-      put(node.type.name, supply?.part.label ?? supply?.type.name);
+      const owner = graph.parts.get(node.cable.owner);
+      put(node.type.name, owner?.type.kind === "supply" ? (owner.part.label ?? owner.type.name) : undefined);
     }
   }
   for (const o of over) put(`${o.what}, of ${o.with}`);

@@ -205,9 +205,9 @@ describe("handing over", () => {
   it("asks for what is open or a reason, closes the job, and opens it again", async () => {
     const { page } = desk;
     await page.goto(`${base()}/job/${job}/handover`);
-    await page.getByText(/^Open: /).waitFor();
+    await page.getByRole("list", { name: "What keeps it here" }).waitFor();
     await page.getByRole("button", { name: "Hand over as it is" }).click();
-    await page.getByText(/^Something is open: .* Nothing was changed\. Finish it, or write why it goes like this\.$/).waitFor();
+    await page.getByText(/^Something is missing: .* Nothing was changed\. Finish it, or write why it goes as it is\.$/).waitFor();
     await page.getByLabel("Why it goes like this").fill("The client takes it as it is.");
     await page.getByRole("button", { name: "Hand over as it is" }).click();
     await page.getByText(/This job was handed over and is closed/).waitFor();

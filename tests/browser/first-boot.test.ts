@@ -99,7 +99,9 @@ describe("after the button", () => {
     await sheet.getByRole("button", { name: "Not tested" }).click();
     await page.getByText("the client brings it on Friday").waitFor();
     await page.goto(`${base()}/job/FS-1045/handover`);
-    await page.getByText(/Open: .*settings and things of the system open; 1 promise not proved; The shop's start drive is not out again/).waitFor();
+    const keeps = page.getByRole("list", { name: "What keeps it here" });
+    await keeps.getByText(/settings and things of the system not as wanted/).waitFor();
+    await keeps.getByText(/start drive is still on it and comes off before it leaves/).waitFor();
     const label = await page.request.get(`${base()}/files/job/FS-1045/label.pdf`);
     expect([label.status(), (await label.body()).subarray(0, 5).toString()]).toEqual([200, "%PDF-"]);
     await page.getByRole("link", { name: "Label for the machine" }).waitFor();

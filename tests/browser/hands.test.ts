@@ -151,7 +151,7 @@ describe("each stage by keyboard alone", () => {
     await open(page, "/job/FS-1042/handover");
     await tabTo(page, /^\s*Hand over as it is/);
     await page.keyboard.press("Enter");
-    await page.getByText(/^Something is open: /).waitFor();
+    await page.getByText(/^Something is missing: /).waitFor();
     await expect.poll(() => focused(page)).not.toBe("BODY");
     await tabTo(page, /^\s*Why it goes like this/);
     await page.keyboard.type("The client waits for it.");

@@ -73,7 +73,7 @@ describe("signing in", () => {
     const seat = await sit(browser, "Tansy Okoru");
     const { page } = seat;
     await page.goto(`${base()}/job/FS-1043/handover`);
-    await page.getByLabel("Why it goes like this").fill("half a sentence");
+    await page.getByLabel("Who takes it").fill("half a sentence");
     await asked(`update session set ended_at = now() where person_id = (select id from person where name = 'Tansy Okoru')`);
     await page.getByRole("button", { name: /Hand over/ }).click();
     await page.getByText(/You are not signed in any more\. Nothing was changed\./).waitFor();
@@ -85,7 +85,7 @@ describe("signing in", () => {
     await sheet.getByRole("button", { name: "Sign in" }).click();
     await sheet.waitFor({ state: "detached" });
     await page.getByText("What you see and have typed stays").waitFor({ state: "detached" });
-    expect(await page.getByLabel("Why it goes like this").inputValue()).toBe("half a sentence");
+    expect(await page.getByLabel("Who takes it").inputValue()).toBe("half a sentence");
     await seat.context.close();
   });
 

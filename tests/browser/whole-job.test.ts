@@ -46,8 +46,8 @@ describe("one job by keyboard alone, from the file to the first boot", () => {
     await page.keyboard.press("Enter");
     await page.getByText(/1 line of Before the button recorded as expected/).waitFor();
     await page.goto(`${base()}/job/${number}/handover`);
-    const [, left, all] = /(\d+) of (\d+) checks have not been made/.exec((await page.locator("main").textContent()) ?? "") ?? [];
-    expect(Number(left)).toBe(Number(all) - 1);
+    const [, left] = /(\d+) lines of first boot nobody has seen/.exec((await page.locator("main").textContent()) ?? "") ?? [];
+    expect(Number(left)).toBeGreaterThan(10);
   });
 });
 
