@@ -65,12 +65,22 @@ function withAllLetters(doc: Doc): void {
   };
 }
 
+/** In which language it is, and what stands at the foot of each page. */
+interface PaperLook {
+  language?: string;
+  foot?: (page: number, of: number) => string;
+}
+
 /** An empty A4 document in the app's own letters; `end` numbers its pages and gives it. */
-export function newPaper(title: string, labelMm?: { w: number; h: number }): { doc: PDFKit.PDFDocument; end: () => Promise<Buffer> } {
+export function newPaper(
+  title: string,
+  labelMm?: { w: number; h: number },
+  { language = "en", foot = (page, of) => `${title}, page ${page} of ${of}` }: PaperLook = {},
+): { doc: PDFKit.PDFDocument; end: () => Promise<Buffer> } {
   const doc = new PDFDocument({
     ...(labelMm ? { size: [labelMm.w * MM, labelMm.h * MM], margin: 0 } : { size: "A4", margin: PAGE.edge }),
     info: { Title: title },
-    lang: "en",
+    lang: language,
     bufferPages: true,
   });
   for (const [name, family] of Object.entries(FAMILIES))
@@ -94,7 +104,7 @@ export function newPaper(title: string, labelMm?: { w: number; h: number }): { d
       doc
         .font("text")
         .fontSize(8)
-        .text(`${title}, page ${i + 1} of ${pages.count}`, PAGE.edge, PAGE.h - 10 * MM, { lineBreak: false });
+        .text(foot(i + 1, pages.count), PAGE.edge, PAGE.h - 10 * MM, { lineBreak: false });
     }
     doc.end();
     return ended;

@@ -17,7 +17,7 @@ export function wiringPdf(head: PdfHead, sheet: Sheet, graph: Graph): Promise<Bu
   doc.fontSize(10).text(`${head.client}. ${head.plan}`).moveDown(0.5);
   for (const side of ["front", "behind"] as const) {
     if (side === "behind") doc.addPage();
-    draw(doc, graph, side);
+    drawSide(doc, graph, side);
   }
   doc.addPage();
   table(doc, sheet);
@@ -28,11 +28,11 @@ export function wiringPdf(head: PdfHead, sheet: Sheet, graph: Graph): Promise<Bu
 /** No words on paper under so many points. */
 const LEAST_PT = 7.5;
 
-/** One side of the tray, as large as the rest of the page. */
-function draw(doc: PDFKit.PDFDocument, graph: Graph, side: "front" | "behind"): void {
+/** One side of the tray, as large as the rest of the page or as `most` points of height allow. */
+export function drawSide(doc: PDFKit.PDFDocument, graph: Graph, side: "front" | "behind", most = Number.POSITIVE_INFINITY): void {
   const first = paperDrawing(graph, side, "");
   doc.font("text").fontSize(10).text(first.words, PAGE.edge, doc.y);
-  const [w, h] = [PAGE.w - 2 * PAGE.edge, PAGE.h - doc.y - PAGE.edge - 8 * MM];
+  const [w, h] = [PAGE.w - 2 * PAGE.edge, Math.min(most - 6 * MM, PAGE.h - doc.y - PAGE.edge - 8 * MM)];
   const s = Math.min(w / first.frame.w, h / first.frame.h);
   // Words keep their size on the page, however large the case is.
   const d = paperDrawing(graph, side, "", (LEAST_PT * 1.16) / s);

@@ -1,6 +1,9 @@
 import "server-only";
 import { notFound } from "next/navigation";
 import { cache } from "react";
+import { paper } from "../documents/paper-asked";
+import type { PaperKind } from "../documents/papers";
+import type { Language } from "../documents/said";
 import { soakLogs } from "../first-boot/soak-log";
 import { simulatedStands } from "../machine/simulated";
 import { see } from "../unit/door";
@@ -42,6 +45,7 @@ export const benchesData = async (): Promise<Had<BenchesData>> => (await orNotFo
 export const receiptPage = (number: string) => orNotFound(see(questions.receipt, { number: meant(number) }));
 export const soaksPage = async (number: string) => (await see(soakLogs, { number: meant(number) })) ?? [];
 export const readyPage = (number: string) => orNotFound(see(questions.ready, { number: meant(number) }));
+export const paperPage = (number: string, kind: PaperKind, language: Language) => orNotFound(see(paper, { number: meant(number), kind, language }));
 export const isPlanning = async (number: string) => (await see(questions.planning, { number })) ?? false;
 export const earlierJobs = async () => (await see(questions.earlierJobs, {})) ?? [];
 export const partTypePage = (id: string) => orNotFound(see(questions.partType, { id: meant(id) }));

@@ -159,7 +159,7 @@ describe("a fault is found by following the advice, on the simulated machine", (
         .waitFor();
       if ((await model.count()) > 0) break;
       const before = await next.textContent();
-      const spare = (before ?? "").includes("spare supply");
+      const spare = ((await next.locator("p.text-verdict").first().textContent()) ?? "").includes("a spare supply");
       await (spare ? next.getByRole("button", { name: "Now it works" }) : next.getByRole("button", { name: /^(Nothing changed|dark)$/ })).click();
       await expect.poll(() => next.textContent(), { timeout: 30_000 }).not.toBe(before);
     }

@@ -116,7 +116,7 @@ describe("each stage by keyboard alone", () => {
   it("faults: an action is tried, and a fault closed with its finding", async () => {
     const { page } = seat;
     await open(page, "/job/FS-1047/faults");
-    await tabTo(page, /^\s*Nothing changed/);
+    await tabTo(page, /^\s*\d?Nothing changed/);
     await page.keyboard.press("Enter");
     await page.getByText(/Recorded\. The next action is up\./).waitFor();
     await expect.poll(() => focused(page)).not.toBe("BODY");

@@ -39,6 +39,7 @@ const PAGES: Record<string, Record<Who, Said>> = {
   "/job/[number]/simulated": ALL,
   "/job/[number]/faults": ALL,
   "/job/[number]/handover": ALL,
+  "/job/[number]/paper": ALL,
   "/you": ALL,
   "/people": LEADS,
   "/sign-in": ANYBODY,

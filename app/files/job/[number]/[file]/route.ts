@@ -1,13 +1,21 @@
 import { notHere } from "../../../../../server/documents/not-here";
+import { paperAsFile } from "../../../../../server/documents/paper-asked";
+import { isPaper } from "../../../../../server/documents/papers";
+import { isLanguage } from "../../../../../server/documents/said";
 import { WIRING_FILES, type WiringFile } from "../../../../../server/documents/wiring-file";
 import { whoIsIt } from "../../../../../server/kernel/who";
 import { offerAsFile, purchasesAsFile } from "../../../../../server/offer/files";
 import { fetched } from "../../../../../server/unit/door";
 import { labelAsFile, runSheetAsFile, wiringAsFile } from "../../../../../server/views/questions";
 
-/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, `run-sheet.pdf`, `label.pdf`, `offer.pdf` or `to-order.csv` of a job. */
+/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, `run-sheet.pdf`, `label.pdf`, `offer.pdf`, `to-order.csv`, or a paper (`client.pdf`, `client-de.pdf`, `shop.pdf` …) of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {
   const { number, file } = await params;
+  const [, kind, , language = "en"] = /^(\w+)(-(\w\w))?\.pdf$/.exec(file) ?? [];
+  if (kind && isPaper(kind) && isLanguage(language)) {
+    const made = await fetched(paperAsFile, { number, kind, language });
+    return "status" in made ? notHere(made.status) : asFile(new Uint8Array(made.value), "application/pdf", number, file);
+  }
   if (file === "offer.pdf") {
     const offer = await fetched(offerAsFile, { number });
     return "status" in offer ? notHere(offer.status) : asFile(new Uint8Array(offer.value), "application/pdf", number, file);

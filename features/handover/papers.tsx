@@ -1,0 +1,31 @@
+import Link from "../../ui/link";
+import { PAPER_NAMES } from "./paper-names";
+
+/** The papers of the job: each on screen, and from there as PDF. */
+export function Papers({ number }: { number: string }) {
+  const files = `/files/job/${encodeURIComponent(number)}`;
+  return (
+    <section aria-label="Papers" className="mt-4">
+      <h2 className="text-key font-[650]">Papers</h2>
+      <ul className="flex flex-wrap gap-2">
+        {(Object.keys(PAPER_NAMES) as (keyof typeof PAPER_NAMES)[]).map((k) => (
+          <li key={k}>
+            <Link className="key no-underline" href={`/job/${encodeURIComponent(number)}/paper?kind=${k}`}>
+              {PAPER_NAMES[k]}
+            </Link>
+          </li>
+        ))}
+        <li>
+          <a className="key no-underline" href={`${files}/as-built.pdf`} download>
+            For the next technician
+          </a>
+        </li>
+        <li>
+          <a className="key no-underline" href={`${files}/label.pdf`} download>
+            Label for the machine
+          </a>
+        </li>
+      </ul>
+    </section>
+  );
+}
