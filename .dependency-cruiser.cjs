@@ -34,7 +34,10 @@ module.exports = {
       name: "server-subjects",
       severity: "error",
       comment: "a use case knows no entry, paper or view",
-      from: { path: "^server/(bench|faults|first-boot|job|machine|parts|people|photos|plan|receipt|schools|shelf|order)/", pathNot: "\\.test\\.ts$" },
+      from: {
+        path: "^server/(bench|faults|first-boot|handover|job|machine|offer|parts|people|photos|plan|receipt|schools|shelf|order)/",
+        pathNot: "\\.test\\.ts$",
+      },
       to: { path: "^server/(entries|documents|views|planner)/" },
     },
     no("server-documents", "^server/documents/", "^server/(entries|views|planner)/", "a paper is made of a job, not of a screen's view"),
@@ -69,7 +72,9 @@ module.exports = {
       to: { path: "^core/plan/(solve|answer|ask)/|^core/plan/planner" },
     },
     no("app-is-thin", "^app/", "^(cli|core|workers)/", "routes go through features and server"),
-    no("cli-on-core", "^cli/", "^(app|features|ui|server|db|workers)/", "the command line is the core alone"),
+    no("cli-on-core", "^cli/", "^(app|features|ui|server|db|workers)/", "the command line is the core, papers and archives"),
+    no("paper-on-core", "^paper/", "^(app|features|ui|server|db|cli|workers|archive)/", "what is printed is made of what the core says"),
+    no("archive-on-core", "^archive/", "^(app|features|ui|server|db|cli|workers|paper)/", "a file that is read without Imbra knows the core alone"),
     no(
       "simulator-on-core",
       "^simulator/(?!.*\\.test\\.ts$)",

@@ -29,6 +29,8 @@ export default defineConfig({
             "cli/**/*.test.ts",
             "features/**/*.test.ts",
             "server/**/*.test.ts",
+            "paper/**/*.test.ts",
+            "archive/**/*.test.ts",
             "simulator/**/*.test.ts",
           ],
           testTimeout: 60_000,

@@ -21,6 +21,7 @@ import { wayWords } from "../core/wiring";
 import { BadInput } from "./bad-input";
 import { intake, typeJudged } from "./intake";
 import { leadOf, placesJson, whyJson } from "./leads";
+import { archive, labels, labelsAsked, verify } from "./papers";
 import { readShelf } from "./shelf";
 
 const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD, STEP, LOG or REPORT …] [--shelf FOLDER] [--deadline SECONDS] [--sheet SIDE] [--posture HOW]
@@ -36,13 +37,16 @@ const USAGE = `Usage: npm run --silent imbra -- COMMAND FILE [LEAD, STEP, LOG or
   undo FILE STEP    what must come out before a step can be done again or was forgotten, what stays, what is made anew, minutes
   diagnose FILE     what is to blame for what was seen, what is cleared and by what, and what to do first: the least expected minutes
   handover FILE     whether the machine can leave, what is missing and where, what was sold beside what is in it, the bag
+  archive FILE      the build as a ZIP file that is read without Imbra, on standard output
+  verify ARCHIVE    what of an archive is not as it was made
+  labels FILE       labels as PDF on standard output; --kind leads, bag, machine or box; --sheet such as a4-38x21 or flag-24x60
   power FILE        draw by moment, rail and plug, against the supply
   intake FILE       a mail, a table or a list of parts: line by line what it asks for, the build it makes, and what has to be asked
   soak FILE LOG     a log of readings judged: minutes, the highest that held, the lowest clock, whether it held
   report FILE REPORT  what a report file of the machine (lshw -json, sensors -j, smartctl --json, dmidecode) says of the first-boot sheet
   type FILE         a part type judged: what contradicts itself, and what of it is only assumed
 FILE is a build file (docs/formats.md), what "plan" prints, or - for standard input; of intake the text itself, of type a part type. LEAD is an address (fan-1:lead) or a tag (FN-02), STEP an id as order prints it (board-in), REPORT what such a program wrote, LOG a table of readings as logging tools write it.
-JSON on standard output, SVG from draw. Exit 0: nothing says stop. Exit 1: a finding says stop, something mandatory stays free, or a fault is still to be found.
+JSON on standard output, SVG from draw, PDF from labels, ZIP from archive. Exit 0: nothing says stop. Exit 1: a finding says stop, something mandatory stays free, or a fault is still to be found.
 Exit 2: bad input, one sentence a fault on standard error.`;
 
 const COMMANDS = [
@@ -58,6 +62,9 @@ const COMMANDS = [
   "undo",
   "diagnose",
   "handover",
+  "archive",
+  "verify",
+  "labels",
   "power",
   "intake",
   "type",
@@ -120,7 +127,8 @@ function buildIn(text: string): string {
   return text;
 }
 
-async function run(args: string[], standardInput: () => string): Promise<{ json: unknown; stop: boolean } | { text: string }> {
+async function run(args: string[], standardInput: () => string): Promise<{ json: unknown; stop: boolean } | { text: string } | { bytes: Buffer }> {
+  const asked = args[0] === "labels" ? labelsAsked(args) : undefined;
   const at = args.indexOf("--shelf");
   const folder = at >= 0 ? args.splice(at, 2)[1] : undefined;
   const deadlineS = deadlineFrom(args);
@@ -132,11 +140,14 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
   const astray = (sheet && command !== "draw") || (posture && command !== "order");
   if (!command || !file || (rest.length > 0 && command !== "report") || asksOne !== (lead !== undefined) || !COMMANDS.includes(command) || astray)
     throw new BadInput([USAGE]);
+  if (command === "verify") return verify(file);
   const shelf = shelfFrom(folder);
   if (command === "intake") return intake(readInput(file, standardInput), shelf, deadlineS);
   if (command === "type") return typeJudged(readInput(file, standardInput), shelf);
   const read = readBuildText(buildIn(readInput(file, standardInput)), shelf);
   if (!read.ok) throw new BadInput(read.faults);
+  if (asked) return { bytes: await labels(read.graph, asked) };
+  if (command === "archive") return { bytes: await archive(read.graph) };
   const types = typeLookup(read.build, shelf);
   if (command === "plan" || asksLead) {
     const made = await plan(read.build, types, { deadlineS });
@@ -150,8 +161,8 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
         throw new BadInput([
           `${lead}: this end of the cable goes into the supply, into any outlet of its system. Ask about a plug at the other end.`,
         ]);
-      const asked = command === "why" ? whyJson : placesJson;
-      return { json: await asked(made, graph, node, types, deadlineS), stop: false };
+      const answer = command === "why" ? whyJson : placesJson;
+      return { json: await answer(made, graph, node, types, deadlineS), stop: false };
     }
     const findings = check(graph, "plan");
     const ways = await waysIn(made, types, { deadlineS: Math.min(deadlineS, DEADLINE_S / 3) });
@@ -199,7 +210,7 @@ async function run(args: string[], standardInput: () => string): Promise<{ json:
     return { json, stop: json.next !== null || json.notes.length > 0 };
   }
   if (command === "handover") {
-    const json = handoverJson(read.graph);
+    const json = handoverJson(read.graph, types);
     return { json, stop: !json.ready };
   }
   if (command === "routes") {
@@ -276,6 +287,8 @@ function airJson(graph: Graph) {
 export interface Ended {
   status: 0 | 1 | 2;
   stdout: string;
+  /** Where it prints a file that is no text. */
+  bytes?: Buffer;
   stderr: string;
 }
 
@@ -283,6 +296,7 @@ export interface Ended {
 export async function imbra(words: readonly string[], standardInput: () => string): Promise<Ended> {
   try {
     const out = await run([...words], standardInput);
+    if ("bytes" in out) return { status: 0, stdout: "", bytes: out.bytes, stderr: "" };
     return { status: "stop" in out && out.stop ? 1 : 0, stdout: "text" in out ? out.text : `${JSON.stringify(out.json, null, 2)}\n`, stderr: "" };
   } catch (e) {
     const faults = e instanceof BadInput ? e.faults : [`Imbra could not finish: ${e instanceof Error ? e.message : String(e)}`];

@@ -314,3 +314,53 @@ describe("imbra on the command line", () => {
     expect([bad.status, bad.stderr.length > 10]).toEqual([2, true]);
   });
 });
+
+describe("what leaves the shop", () => {
+  const file = () => JSON.parse(readFileSync("examples/handover-recording-room.json", "utf8")) as { handover: Record<string, unknown> };
+  const handed = async (change: object) => {
+    const build = file();
+    const r = await imbra(["handover", "-"], JSON.stringify({ ...build, handover: { ...build.handover, ...change } }));
+    return {
+      ...r,
+      out: JSON.parse(r.stdout || "{}") as {
+        ready: boolean;
+        missing: { id: string }[];
+        soldAgainstBuilt: { state: string; word: unknown }[];
+        bag: unknown[];
+      },
+    };
+  };
+  it("handover: a difference without a word keeps it here, and a loan whoever says so; with the word and the loan out it goes", async () => {
+    const silent = await handed({ words: {} });
+    expect([silent.status, silent.out.ready, silent.out.missing.map((m) => m.id)]).toEqual([1, false, ["sold"]]);
+    expect(silent.out.soldAgainstBuilt.map((r) => r.state).sort()).toContain("better");
+    const lent = await handed({ loans: [{ what: "Start drive 2", owner: "the shop" }] });
+    expect([lent.status, lent.out.missing.map((m) => m.id)]).toEqual([1, ["loan Start drive 2 the shop"]]);
+    const goes = await handed({});
+    expect([goes.status, goes.out.ready, goes.out.missing, goes.stderr]).toEqual([0, true, [], ""]);
+    expect(goes.out.bag.length).toBeGreaterThan(2);
+    const odd = await handed({ way: "flies" });
+    expect([odd.status, odd.stderr]).toEqual([2, expect.stringContaining("way")]);
+  });
+  it("archive and verify: whole as it was made; changed, it says what", async () => {
+    const made = await imbra(["archive", "examples/fs-1042.json"]);
+    expect([made.status, made.stderr, made.bytes?.subarray(0, 2).toString()]).toEqual([0, "", "PK"]);
+    const at = join(folder, "a.zip");
+    writeFileSync(at, made.bytes ?? "");
+    const whole = await imbra(["verify", at]);
+    expect([whole.status, JSON.parse(whole.stdout)]).toMatchObject([0, { number: "FS-1042", whole: true, changed: [] }]);
+    const bytes = Buffer.from(made.bytes ?? "");
+    writeFileSync(at, bytes.subarray(0, bytes.length / 2));
+    expect(await imbra(["verify", at])).toMatchObject({ status: 2, stderr: expect.stringContaining("cut off") });
+    expect(await imbra(["verify", join(folder, "none.zip")])).toMatchObject({ status: 2 });
+  });
+  it("labels: a PDF on a sheet by its name; another name is said with those there are", async () => {
+    const r = await imbra(["labels", "examples/handover-recording-room.json", "--kind", "leads", "--sheet", "a4-38x21"]);
+    expect([r.status, r.stderr, r.bytes?.subarray(0, 5).toString()]).toEqual([0, "", "%PDF-"]);
+    expect(await imbra(["labels", "examples/fs-1042.json", "--kind", "leads", "--sheet", "napkin"])).toMatchObject({
+      status: 2,
+      stderr: expect.stringMatching(/--sheet napkin: give a4-70x37/),
+    });
+    expect(await imbra(["labels", "examples/fs-1042.json", "--kind", "dogs", "--sheet", "a4-38x21"])).toMatchObject({ status: 2 });
+  });
+});

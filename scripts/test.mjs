@@ -20,6 +20,7 @@ const wants = (part) => only.includes(part);
 nodeIsNewEnough();
 installPackages(project);
 if (wants("browser") && !existsSync("/usr/bin/chromium-headless-shell")) installDebian(["chromium-headless-shell"], "Chromium without a window");
+if (wants("unit") && !existsSync("/usr/bin/unzip")) installDebian(["unzip"], "a reader of ZIP files, for tests");
 const seed = process.env.LAWS_SEED ?? String(Math.floor(Math.random() * 2 ** 31));
 if (trial) say(`A trial, with seed ${seed}. To replay: LAWS_SEED=${seed} npm run trial`);
 const env = {

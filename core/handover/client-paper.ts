@@ -85,10 +85,21 @@ function front(graph: Graph): Section {
   return { title: say("front.title"), rows };
 }
 
+/** By the day on which it ends: alike parts are counted. */
 function cover(f: Facts): Section {
-  const covered = f.parts.filter((p) => p.coverUntil).sort((a, b) => ((a.coverUntil ?? "") < (b.coverUntil ?? "") ? -1 : 1));
-  return { title: say("cover.title"), rows: covered.map((p) => ({ what: asItIs(nameOf(p)), right: asItIs(p.coverUntil ?? "") })) };
+  const days = new Map<string, string[]>();
+  for (const p of f.parts) if (p.coverUntil) days.set(p.coverUntil, [...(days.get(p.coverUntil) ?? []), p.name]);
+  return {
+    title: say("cover.title"),
+    rows: [...days].sort(([a], [b]) => (a < b ? -1 : 1)).map(([on, names]) => ({ what: asItIs(counted(names).join("; ")), right: asItIs(on) })),
+  };
 }
+
+const counted = (names: readonly string[]): string[] => {
+  const n = new Map<string, number>();
+  for (const name of names) n.set(name, (n.get(name) ?? 0) + 1);
+  return [...n].map(([name, count]) => (count > 1 ? `${count} × ${name}` : name));
+};
 
 /** What a client is handed: first what was promised, then the machine, what was tested and what was not, and what to know at home. */
 export function clientPaper(graph: Graph, f: Facts): Paper {
@@ -109,7 +120,7 @@ export function clientPaper(graph: Graph, f: Facts): Paper {
           ]
         : []),
       promised(f),
-      { title: say("machine.title"), rows: [], drawing: "front" as const },
+      { title: say("machine.title"), rows: [], drawing: "front" as const, plain: true as const },
       atHome(graph, f),
       { title: say("inside.title"), rows: inside },
       tested(graph, f),

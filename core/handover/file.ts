@@ -1,4 +1,4 @@
-import { type Graph, isDone } from "../assembly";
+import { type Graph, isDone, type TypeLookup } from "../assembly";
 import { checkAll } from "../checks";
 import { asExpected, powerOn } from "../machine";
 import { Agreed, offerOf } from "../offer";
@@ -21,13 +21,13 @@ function soldOf(told: Told): { sold?: Agreed; faults: string[] } {
 }
 
 /** What `handover FILE` prints: what keeps the machine here, what was sold beside what is in it, what goes into the bag. */
-export function handoverJson(graph: Graph) {
+export function handoverJson(graph: Graph, shelf: TypeLookup = () => undefined) {
   const { build } = graph;
   const told = build.handover ?? NOTHING;
   const { sold, faults } = soldOf(told);
   const seen = new Map([...(build.readings ?? []), ...(build.observations ?? [])].map((o) => [o.line, o.value]));
   const power = powerOn(graph);
-  const types = (id: string) => [...graph.parts.values()].find((p) => p.type.id === id)?.type ?? build.partTypes.find((t) => t.id === id);
+  const types = (id: string) => [...graph.parts.values()].find((p) => p.type.id === id)?.type ?? shelf(id);
   const now = sold && offerOf(build, types, { ...sold, due: sold.due });
   const rows = sold && now ? soldAgainstBuilt(sold, now, types, told.promises, told.words) : [];
   const bag = bagOf(graph);

@@ -16,6 +16,8 @@ export interface Section {
   rows: Row[];
   /** The machine is drawn here, from this side. */
   drawing?: "front" | "behind";
+  /** Without leads, its things in plain words. */
+  plain?: true;
 }
 export interface Paper {
   title: Say;

@@ -99,7 +99,7 @@ function besideEachOther(
     const at = was ? leftBuilt.findIndex((b) => typeOf(b.t)?.kind === was.kind) : -1;
     const [b] = at < 0 ? [] : leftBuilt.splice(at, 1);
     const is = b && typeOf(b.t);
-    if (!b) row(`${about} ${s.key} gone`, s.key, said(s.t, s.n), "", "missing", -s.cents);
+    if (!b) row(`${about} ${s.key} gone`, s.key, said(s.t, s.n), "", "missing", 0 - s.cents);
     else
       row(
         `${about} ${s.key} to ${b.key}`,

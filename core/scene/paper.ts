@@ -3,7 +3,7 @@ import { LOOM_NAME, type Loom } from "../catalogue";
 import type { Sheet } from "../space";
 import { type Drawn, drawSheet, type Ink, type Item } from "./draw";
 import type { PlacedLabel } from "./labels";
-import { sceneOf } from "./scene";
+import { type Scene, type SceneBox, sceneOf } from "./scene";
 
 /** A drawing on paper, in millimetres of the machine. */
 export interface PaperDrawing extends Drawn {
@@ -41,9 +41,25 @@ export const PAPER_INK: Record<Ink, { width: number; dash?: readonly [number, nu
 /** A line of words on paper, in mm of the machine: at 190 mm of page for the widest case of 620 mm that is still over 7 points. */
 const LINE_MM = 9;
 
+/** What somebody who has never built one calls the things that are seen, by their kind; what is left out has no name. */
+export type PlainNames = Partial<Record<SceneBox["kind"], string>>;
+
+/** The machine without leads and plugs, its things in plain words. */
+function inPlainWords(scene: Scene, names: PlainNames): Scene {
+  return {
+    ...scene,
+    ports: scene.ports.filter((p) => p.landmark),
+    ties: [],
+    holes: [],
+    boxes: scene.boxes.filter((b) => b.kind !== "hung" && b.kind !== "dock").map((b) => ({ ...b, label: names[b.kind] ?? "" })),
+    routes: { ...scene.routes, routes: [], byLead: new Map(), joints: [] },
+  };
+}
+
 /** One side of the tray for print and file: every lead on it, every filled port and every fan named. */
-export function paperDrawing(graph: Graph, sheet: Sheet, title: string, line = LINE_MM): PaperDrawing {
-  const scene = sceneOf(graph);
+export function paperDrawing(graph: Graph, sheet: Sheet, title: string, line = LINE_MM, names?: PlainNames): PaperDrawing {
+  const whole = sceneOf(graph);
+  const scene = names ? inPlainWords(whole, names) : whole;
   const filled = (address: string) => graph.atPort.get(address) ?? [];
   const drawn = drawSheet(scene, sheet, {
     scale: 1,
@@ -59,7 +75,15 @@ export function paperDrawing(graph: Graph, sheet: Sheet, title: string, line = L
     },
     nameOfPort: (p) => (p.onBoard && !p.landmark && filled(p.address).length > 0 ? 2 : undefined),
     nameOfBox: (b) =>
-      b.kind === "board" || b.kind === "heatsink" || b.kind === "pump" || b.kind === "cooler" ? undefined : b.kind === "hung" ? 3 : 1,
+      names
+        ? names[b.kind]
+          ? 1
+          : undefined
+        : b.kind === "board" || b.kind === "heatsink" || b.kind === "pump" || b.kind === "cooler"
+          ? undefined
+          : b.kind === "hung"
+            ? 3
+            : 1,
   });
   const words = sheet === "front" ? "Front of the tray, rear sockets to the left." : "Behind the tray, seen from behind: rear sockets to the right.";
   return { ...drawn, title, words: `${words}${scene.assumed.length > 0 ? ` Assumed: ${scene.assumed.join(", ")}.` : ""}` };

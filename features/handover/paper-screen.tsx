@@ -60,7 +60,16 @@ export function PaperScreen({
           <section key={s.title} className="mt-6">
             <h2 className="text-key font-[650]">{s.title}</h2>
             {s.lead ? <p>{s.lead}</p> : null}
-            {s.drawing ? <MachineView built graph={graph} most={DRAWN_PX} sheet={s.drawing} label={s.title} /> : null}
+            {s.plain ? (
+              // biome-ignore lint/performance/noImgElement: a drawing of this very moment, from the server
+              <img
+                src={`/files/job/${encodeURIComponent(number)}/client${language === "en" ? "" : `-${language}`}.svg`}
+                alt={s.title}
+                className="mt-2 w-full"
+              />
+            ) : s.drawing ? (
+              <MachineView built graph={graph} most={DRAWN_PX} sheet={s.drawing} label={s.title} />
+            ) : null}
             {s.rows.length > 0 ? (
               <ul>
                 {s.rows.map((r, i) => (

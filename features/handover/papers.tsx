@@ -1,6 +1,13 @@
 import Link from "../../ui/link";
 import { PAPER_NAMES } from "./paper-names";
 
+const LABELS = [
+  ["machine", "Label for the machine"],
+  ["leads", "Labels for leads"],
+  ["bag", "Label for the bag"],
+  ["box", "Labels for the box"],
+] as const;
+
 /** The papers of the job: each on screen, and from there as PDF. */
 export function Papers({ number }: { number: string }) {
   const files = `/files/job/${encodeURIComponent(number)}`;
@@ -20,11 +27,13 @@ export function Papers({ number }: { number: string }) {
             For the next technician
           </a>
         </li>
-        <li>
-          <a className="key no-underline" href={`${files}/label.pdf`} download>
-            Label for the machine
-          </a>
-        </li>
+        {LABELS.map(([kind, word]) => (
+          <li key={kind}>
+            <a className="key no-underline" href={`${files}/${kind}-labels.pdf`} download>
+              {word}
+            </a>
+          </li>
+        ))}
       </ul>
     </section>
   );

@@ -22,7 +22,7 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
   const [words, setWords] = useState("");
   const [programs, setPrograms] = useState(is.testPrograms.join("\n"));
   const set = <K extends keyof ShopDefaults>(k: K, to: ShopDefaults[K]) => setForm((f) => ({ ...f, [k]: to }));
-  const text = (id: "name" | "currency" | "dueHour", word: string, more: object = {}) => (
+  const text = (id: "name" | "currency" | "dueHour" | "reachAt", word: string, more: object = {}) => (
     <label>
       <span className="block text-second text-soft">{word}</span>
       <input className="field w-full" value={form[id]} readOnly={!mayChange} onChange={(e) => set(id, e.target.value)} {...more} />
@@ -83,6 +83,7 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
               {text("currency", "Currency, as written", { maxLength: 8 })}
               {text("dueHour", "Usual hour when due", { type: "time" })}
             </div>
+            {text("reachAt", "Address that phones reach, for codes on labels; empty: codes say the number alone", { maxLength: 200, type: "url" })}
             {paragraph("labelWords", "On the label of every machine: whom to call, how long it is covered", 2, 200)}
             {paragraph("letterWords", "What a letter to a client begins with: above the list of every offer", 3, 2000)}
             {paragraph("offerWords", "Under every offer", 4, 2000)}

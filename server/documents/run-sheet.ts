@@ -1,8 +1,8 @@
 import { type Card, cardsOf, type Order, turnWords } from "../../core/order";
 import type { EntityManager } from "../../db";
+import { MM, newPaper, PAGE } from "../../paper/paper";
 import { buildOfJob, findJob } from "../build/build-of-job";
 import { stepsOfJob } from "../build/steps-of-job";
-import { MM, newPaper, PAGE } from "./paper";
 
 /** The run sheet of a job: cards in order under the turns of the case, a box to tick for each step. */
 export async function runSheet(em: EntityManager, number: string): Promise<Buffer | undefined> {

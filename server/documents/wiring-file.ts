@@ -2,8 +2,8 @@ import { asPlugged } from "../../core/assembly";
 import { paperDrawing, svgOf } from "../../core/scene";
 import { connectionsCsv, sheetOf } from "../../core/sheet";
 import { type EntityManager, Observation, Plan } from "../../db";
+import { wiringPdf } from "../../paper/wiring-pdf";
 import { buildOfJob, findJob } from "../build/build-of-job";
-import { wiringPdf } from "./wiring-pdf";
 
 export const WIRING_FILES = {
   csv: "text/csv; charset=utf-8",

@@ -1,3 +1,4 @@
+import { fullName } from "../../core/catalogue";
 import type { Facts } from "../../core/handover";
 import { asExpected, powerOn } from "../../core/machine";
 import { type EntityManager, JobPart, type JobRow, LogEntry, Observation, SoakLog } from "../../db";
@@ -38,7 +39,7 @@ export async function factsOfRecord(em: EntityManager, job: JobRow, b: JobBuild)
       const until = day(r?.warrantyUntil);
       return {
         id: p.id,
-        name: type ? `${type.maker} ${type.name}`.trim() : p.type,
+        name: type ? fullName(type) : p.type,
         ...(p.label ? { label: p.label } : {}),
         ...(r?.serial ? { serial: r.serial } : {}),
         ...(until ? { coverUntil: until } : {}),

@@ -1,7 +1,7 @@
 import { type Agreed, type OfferLine, sumsOf } from "../../core/offer";
 import type { EntityManager } from "../../db";
+import { MM, newPaper, PAGE } from "../../paper/paper";
 import { findJob } from "../build/build-of-job";
-import { MM, newPaper, PAGE } from "../documents/paper";
 import { type ShopDefaults, shopDefaults } from "../shop/defaults";
 import { offerNow, offersOf } from "./offers";
 

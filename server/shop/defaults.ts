@@ -33,6 +33,13 @@ export const ShopDefaults = z.object({
   testPrograms: TestPrograms.default([]),
   /** Where a first start ends; what comes after is put off until the machine is together. */
   firstStartEnds: FirstStartEnds.default("system"),
+  /** Where phones and calendars reach this shop's Imbra; empty: no code with an address is printed. */
+  reachAt: z
+    .string()
+    .trim()
+    .max(200)
+    .refine((s) => s === "" || /^https?:\/\/[^\s/]+[^\s]*$/.test(s), "give an address, such as https://imbra.example")
+    .default(""),
   /** The local code asks for an electrical safety test before a machine leaves. */
   safetyTest: z.boolean().default(false),
   /** What the shop reminds everybody of at the bench, at parts of a kind. */

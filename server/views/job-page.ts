@@ -1,9 +1,9 @@
 import "server-only";
 import { notFound } from "next/navigation";
 import { cache } from "react";
+import type { Language } from "../../paper/said";
 import { paper } from "../documents/paper-asked";
 import type { PaperKind } from "../documents/papers";
-import type { Language } from "../documents/said";
 import { soakLogs } from "../first-boot/soak-log";
 import { simulatedStands } from "../machine/simulated";
 import { see } from "../unit/door";

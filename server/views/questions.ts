@@ -2,7 +2,6 @@ import { z } from "zod";
 import type { Answer } from "../../core/diagnose";
 import { Job } from "../../db";
 import { buildOfJob, findJob } from "../build/build-of-job";
-import { labelOf } from "../documents/label";
 import { runSheet } from "../documents/run-sheet";
 import { WIRING_FILES, type WiringFile, wiringFile } from "../documents/wiring-file";
 import { type ReadyView, readyOf } from "../handover/recorded";
@@ -91,13 +90,6 @@ export const wiringAsFile = query({
   }),
   run: async (em, { number, as, side, built }): Promise<Result<string | Buffer>> =>
     found(await wiringFile(em, number, as, side, built), `such file of ${number}`),
-});
-
-/** The machine's label. */
-export const labelAsFile = query({
-  name: "job.label",
-  input: OfJob,
-  run: async (em, { number }): Promise<Result<Buffer>> => found(await labelOf(em, number), `job ${number}`),
 });
 
 export const runSheetAsFile = query({

@@ -102,7 +102,7 @@ describe("after the button", () => {
     const keeps = page.getByRole("list", { name: "What keeps it here" });
     await keeps.getByText(/settings and things of the system not as wanted/).waitFor();
     await keeps.getByText(/start drive is still on it and comes off before it leaves/).waitFor();
-    const label = await page.request.get(`${base()}/files/job/FS-1045/label.pdf`);
+    const label = await page.request.get(`${base()}/files/job/FS-1045/machine-labels.pdf`);
     expect([label.status(), (await label.body()).subarray(0, 5).toString()]).toEqual([200, "%PDF-"]);
     await page.getByRole("link", { name: "Label for the machine" }).waitFor();
     expect(desk.errors).toEqual([]);

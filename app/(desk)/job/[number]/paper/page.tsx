@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { PaperScreen } from "../../../../../features/handover/paper-screen";
+import { isLanguage } from "../../../../../paper/said";
 import { isPaper } from "../../../../../server/documents/papers";
-import { isLanguage } from "../../../../../server/documents/said";
 import { paperPage } from "../../../../../server/views/job-page";
 
 export const metadata: Metadata = { title: "Paper" };

@@ -1,20 +1,25 @@
+import { isLanguage } from "../../../../../paper/said";
+import { labelsAsFile } from "../../../../../server/documents/labels";
 import { notHere } from "../../../../../server/documents/not-here";
-import { paperAsFile } from "../../../../../server/documents/paper-asked";
+import { paperAsFile, plainDrawing } from "../../../../../server/documents/paper-asked";
 import { isPaper } from "../../../../../server/documents/papers";
-import { isLanguage } from "../../../../../server/documents/said";
 import { WIRING_FILES, type WiringFile } from "../../../../../server/documents/wiring-file";
 import { whoIsIt } from "../../../../../server/kernel/who";
 import { offerAsFile, purchasesAsFile } from "../../../../../server/offer/files";
 import { fetched } from "../../../../../server/unit/door";
-import { labelAsFile, runSheetAsFile, wiringAsFile } from "../../../../../server/views/questions";
+import { runSheetAsFile, wiringAsFile } from "../../../../../server/views/questions";
 
-/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, `run-sheet.pdf`, `label.pdf`, `offer.pdf`, `to-order.csv`, or a paper (`client.pdf`, `client-de.pdf`, `shop.pdf` …) of a job. */
+/** `wiring.pdf`, `wiring.csv`, `wiring.svg`, `wiring-behind.svg`, `wiring.json`, `as-built.pdf`, `as-built.svg`, `as-built-behind.svg`, `run-sheet.pdf`, `machine-labels.pdf` (or of leads, bag, box; on a sheet: `leads-labels-a4-38x21.pdf`), `offer.pdf`, `to-order.csv`, or a paper (`client.pdf`, `client-de.pdf`, `shop.pdf` …) of a job. */
 export async function GET(_request: Request, { params }: { params: Promise<{ number: string; file: string }> }): Promise<Response> {
   const { number, file } = await params;
   const [, kind, , language = "en"] = /^(\w+)(-(\w\w))?\.pdf$/.exec(file) ?? [];
   if (kind && isPaper(kind) && isLanguage(language)) {
     const made = await fetched(paperAsFile, { number, kind, language });
     return "status" in made ? notHere(made.status) : asFile(new Uint8Array(made.value), "application/pdf", number, file);
+  }
+  if (file === "client.svg" || file === "client-de.svg") {
+    const made = await fetched(plainDrawing, { number, language: file === "client.svg" ? "en" : "de" });
+    return "status" in made ? notHere(made.status) : asFile(made.value, "image/svg+xml", number, file);
   }
   if (file === "offer.pdf") {
     const offer = await fetched(offerAsFile, { number });
@@ -24,9 +29,10 @@ export async function GET(_request: Request, { params }: { params: Promise<{ num
     const list = await fetched(purchasesAsFile, { number });
     return "status" in list ? notHere(list.status) : asFile(list.value, "text/csv; charset=utf-8", number, file);
   }
-  if (file === "label.pdf") {
-    const label = await fetched(labelAsFile, { number });
-    return "status" in label ? notHere(label.status) : asFile(new Uint8Array(label.value), "application/pdf", number, file);
+  const labels = /^(leads|bag|machine|box)-labels(?:-([a-z0-9-]+))?\.pdf$/.exec(file);
+  if (labels) {
+    const made = await fetched(labelsAsFile, { number, kind: labels[1] as "leads", ...(labels[2] ? { sheet: labels[2] } : {}) });
+    return "status" in made ? notHere(made.status) : asFile(new Uint8Array(made.value), "application/pdf", number, file);
   }
   if (file === "run-sheet.pdf") {
     const sheet = await fetched(runSheetAsFile, { number });

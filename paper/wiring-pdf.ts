@@ -1,6 +1,6 @@
-import type { Graph } from "../../core/assembly";
-import { type Item, LOOM_DASH, laid, PAPER_INK, PAPER_TONE, type PaperDrawing, paperDrawing } from "../../core/scene";
-import type { Sheet } from "../../core/sheet";
+import type { Graph } from "../core/assembly";
+import { type Item, LOOM_DASH, laid, PAPER_INK, PAPER_TONE, type PaperDrawing, type PlainNames, paperDrawing } from "../core/scene";
+import type { Sheet } from "../core/sheet";
 import { MM, newPaper, PAGE } from "./paper";
 
 export interface PdfHead {
@@ -29,13 +29,13 @@ export function wiringPdf(head: PdfHead, sheet: Sheet, graph: Graph): Promise<Bu
 const LEAST_PT = 7.5;
 
 /** One side of the tray, as large as the rest of the page or as `most` points of height allow. */
-export function drawSide(doc: PDFKit.PDFDocument, graph: Graph, side: "front" | "behind", most = Number.POSITIVE_INFINITY): void {
+export function drawSide(doc: PDFKit.PDFDocument, graph: Graph, side: "front" | "behind", most = Number.POSITIVE_INFINITY, names?: PlainNames): void {
   const first = paperDrawing(graph, side, "");
-  doc.font("text").fontSize(10).text(first.words, PAGE.edge, doc.y);
+  if (!names) doc.font("text").fontSize(10).text(first.words, PAGE.edge, doc.y);
   const [w, h] = [PAGE.w - 2 * PAGE.edge, Math.min(most - 6 * MM, PAGE.h - doc.y - PAGE.edge - 8 * MM)];
   const s = Math.min(w / first.frame.w, h / first.frame.h);
   // Words keep their size on the page, however large the case is.
-  const d = paperDrawing(graph, side, "", (LEAST_PT * 1.16) / s);
+  const d = paperDrawing(graph, side, "", (LEAST_PT * 1.16) / s, names);
   doc.save().translate(PAGE.edge + (w - d.frame.w * s) / 2 - d.frame.x * s, doc.y + 2 * MM - d.frame.y * s);
   for (const i of d.items) drawItem(doc, i, s, d);
   doc.restore();

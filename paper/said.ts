@@ -1,5 +1,6 @@
 import { IntlMessageFormat } from "intl-messageformat";
-import type { Say } from "../../core/handover";
+import type { Say } from "../core/handover";
+import type { PlainNames } from "../core/scene";
 import de from "./messages/de.json";
 import en from "./messages/en.json";
 
@@ -21,3 +22,7 @@ export function saidIn(language: Language, what: Say): string {
   made.set(key, format);
   return String(format.format(what.with));
 }
+
+const NAMED = ["fan", "radiator", "supply", "drive", "card", "cooler", "pump", "hub"] as const;
+/** What a client calls the things in a machine. */
+export const plainNames = (language: Language): PlainNames => Object.fromEntries(NAMED.map((k) => [k, saidIn(language, { id: `plain.${k}` })]));

@@ -1,7 +1,7 @@
-import type { Graph } from "../../core/assembly";
-import type { Paper, Row, Say } from "../../core/handover";
+import type { Graph } from "../core/assembly";
+import type { Paper, Row, Say } from "../core/handover";
 import { MM, newPaper, PAGE } from "./paper";
-import { type Language, saidIn } from "./said";
+import { type Language, plainNames, saidIn } from "./said";
 import { drawSide } from "./wiring-pdf";
 
 const WIDE = PAGE.w - 2 * PAGE.edge;
@@ -36,7 +36,7 @@ export function paperPdf(paper: Paper, graph: Graph, language: Language): Promis
     if (s.lead) doc.text(said(s.lead), PAGE.edge, doc.y, { width: WIDE });
     if (s.drawing) {
       const y = doc.y;
-      drawSide(doc, graph, s.drawing, DRAWING_H);
+      drawSide(doc, graph, s.drawing, DRAWING_H, s.plain ? plainNames(language) : undefined);
       doc.x = PAGE.edge;
       doc.y = y + DRAWING_H;
     }
