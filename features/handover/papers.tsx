@@ -27,6 +27,11 @@ export function Papers({ number }: { number: string }) {
             For the next technician
           </a>
         </li>
+        <li>
+          <a className="key no-underline" href={`${files}/archive.zip`} download>
+            Archive of the job
+          </a>
+        </li>
         {LABELS.map(([kind, word]) => (
           <li key={kind}>
             <a className="key no-underline" href={`${files}/${kind}-labels.pdf`} download>

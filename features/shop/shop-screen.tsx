@@ -3,8 +3,11 @@ import { useState } from "react";
 import { PART_KINDS, type PartKind } from "../../core/catalogue";
 import { MEASURE_WORDS, MEASURES_SET, minutesOf } from "../../core/order";
 import { SCHOOLS } from "../../core/schools";
+import type { Result } from "../../server/kernel/result";
 import type { ShopDefaults } from "../../server/shop/defaults";
 import { Button } from "../../ui/button";
+import { ChooseFile } from "../../ui/choose-file";
+import Link from "../../ui/link";
 import { defaultsAction } from "../actions/job";
 import { useAct } from "../frame/use-act";
 import { ActSaid } from "../shared/act-said";
@@ -222,6 +225,48 @@ export function ShopScreen({ is, mayChange }: { is: ShopDefaults; mayChange: boo
           </div>
         </fieldset>
       </form>
+      {mayChange ? <TakeIn /> : null}
     </main>
+  );
+}
+
+/** A job comes in again from the file that was made of it at its handover. */
+function TakeIn() {
+  const act = useAct();
+  const [number, setNumber] = useState("");
+  return (
+    <section aria-labelledby="archives" className="mx-auto mt-8 max-w-[1120px]">
+      <h2 id="archives" className="mb-2 text-key font-[650]">
+        Archives
+      </h2>
+      <p className="text-second text-soft">
+        A job is taken in again from its archive, whole: parts, plugs, log, faults, photos. What is here already is not doubled.
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-4">
+        <ChooseFile
+          word="Take in an archive"
+          accept=".zip,application/zip"
+          onFile={(file) =>
+            act.run(
+              async () =>
+                (await (
+                  await fetch("/files/archive", { method: "POST", body: file, headers: { "Content-Type": "application/zip" } })
+                ).json()) as Result<string>,
+              (taken) => {
+                setNumber(taken);
+                return `${taken} is here again.`;
+              },
+              () => setNumber(""),
+            )
+          }
+        />
+        <p role="status">{act.sentence}</p>
+        {number ? (
+          <Link className="underline underline-offset-4" href={`/job/${encodeURIComponent(number)}`}>
+            Open {number}
+          </Link>
+        ) : null}
+      </div>
+    </section>
   );
 }

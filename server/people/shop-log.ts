@@ -12,6 +12,7 @@ export interface ShopEvents {
   "session-ended": { person: string; name: string; label: string };
   "bench-lock": { was: number; now: number };
   defaults: { changed: string[] };
+  "archive-taken-in": { number: string; title: string };
   /** So many wrong ones in a row that the next has to wait. */
   "wrong-tries": { name: string; what: "PIN" | "password"; label: string; count: number };
 }
@@ -27,6 +28,8 @@ const DEFAULT_WORD: Readonly<Record<string, string>> = {
   offerWords: "the words under offers",
   prompts: "reminders",
   firstStartEnds: "where a first start ends",
+  safetyTest: "the safety test",
+  reachAt: "the address that phones reach",
 };
 
 const WORDS: { [K in ShopEventKind]: (d: ShopEvents[K]) => string } = {
@@ -37,6 +40,7 @@ const WORDS: { [K in ShopEventKind]: (d: ShopEvents[K]) => string } = {
   "password-set": (d) => `A new password for ${d.name}.`,
   "pin-set": (d) => `A new PIN for ${d.name}.`,
   "session-ended": (d) => `The sign-in of ${d.name} at ${d.label} was ended.`,
+  "archive-taken-in": (d) => `${d.number} ${d.title} was taken in from its archive.`,
   "wrong-tries": (d) => `${d.count} wrong ${d.what === "PIN" ? "PINs" : "passwords"} in a row for ${d.name}, the last at ${d.label}.`,
   defaults: (d) => `What the shop sets for every job was changed: ${d.changed.map((c) => DEFAULT_WORD[c] ?? c).join(", ")}.`,
   "bench-lock": (d) =>

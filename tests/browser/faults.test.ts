@@ -172,9 +172,12 @@ describe("a fault is found by following the advice, on the simulated machine", (
     await page.goto(`${base()}/job/${number}/bench`);
     await page.waitForLoadState("networkidle");
     const over = page.getByText("Every step is done.");
+    const card = () => page.locator("main").textContent();
     for (let n = 0; n < 30 && (await over.count()) === 0; n++) {
       await rested(page);
+      const was = await card();
       await page.keyboard.press("Space");
+      await expect.poll(card, { timeout: 20_000 }).not.toBe(was);
     }
     await over.waitFor({ timeout: 20_000 });
     await page.getByText("all sent").waitFor({ timeout: 20_000 });

@@ -58,6 +58,7 @@ const ROUTES: Record<string, Record<Who, Said>> = {
   // Each question is asked below; there is none of this name.
   "POST /data/ask/[question]": { nobody: "nothing", reader: "nothing", technician: "nothing", lead: "nothing" },
   "POST /entries": RECORDS,
+  "POST /files/archive": { nobody: "sign in", reader: "refused", technician: "refused", lead: "in" },
   "POST /photos": RECORDS,
   // A machine brings a token, not a sign-in: without one it is told so.
   "POST /machine": { nobody: "sign in", reader: "sign in", technician: "sign in", lead: "sign in" },

@@ -1,4 +1,5 @@
 import { isLanguage } from "../../../../../paper/said";
+import { archiveAsFile } from "../../../../../server/archive/make";
 import { labelsAsFile } from "../../../../../server/documents/labels";
 import { notHere } from "../../../../../server/documents/not-here";
 import { paperAsFile, plainDrawing } from "../../../../../server/documents/paper-asked";
@@ -28,6 +29,10 @@ export async function GET(_request: Request, { params }: { params: Promise<{ num
   if (file === "to-order.csv") {
     const list = await fetched(purchasesAsFile, { number });
     return "status" in list ? notHere(list.status) : asFile(list.value, "text/csv; charset=utf-8", number, file);
+  }
+  if (file === "archive.zip") {
+    const made = await fetched(archiveAsFile, { number });
+    return "status" in made ? notHere(made.status) : asFile(new Uint8Array(made.value), "application/zip", number, file);
   }
   const labels = /^(leads|bag|machine|box)-labels(?:-([a-z0-9-]+))?\.pdf$/.exec(file);
   if (labels) {
