@@ -94,6 +94,10 @@ export interface JobEvents {
   /** Something of how it leaves: its way out, a word of the client's, what was seen in the bag, its safety test. */
   leaving: { what: string; says: string };
   reopened: { reason: string };
+  /** A machine that was handed over is here again: its earlier job, and what the client says. */
+  "came-back": { of: string; says: string };
+  /** Told in the earlier job. */
+  "in-service": { number: string; says: string };
   cancelled: { reason: string };
   details: { changes: { what: string; was: string | number | null; now: string | number | null }[] };
 }

@@ -117,6 +117,8 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   soaking: () => "The soak has begun.",
   waiting: (d) => `The job waits for ${d.for}${d.until ? ` until ${d.until}` : ""}.`,
   "goes-on": () => "The job goes on.",
+  "came-back": (d) => `The machine of ${d.of} is here again: ${ended(d.says)} As built: parts and plugs as they left.`,
+  "in-service": (d) => `It came back, as ${d.number}: ${ended(d.says)}`,
   leaving: (d) => `${d.what}: ${ended(d.says)}`,
   "handed-over": (d) => `Handed over.${d.open.length > 0 ? ` Open then: ${d.open.join("; ")}. Reason: ${ended(d.reason)}` : ""}`,
   reopened: (d) => `Opened again. Reason: ${ended(d.reason)}`,

@@ -32,6 +32,8 @@ export const Job = defineEntity({
     brief: p.json<unknown>().defaultRaw("'{}'"),
     /** How it leaves: collected or sent, words of the client, what was seen in the bag, its safety test. */
     leaving: p.json<unknown>().defaultRaw("'{}'"),
+    /** The job of the same machine before this one: it came back. */
+    serviceOf: () => p.manyToOne(Job).nullable(),
     /** Counts changes of the parts; a plan remembers the count that it was made for. */
     partsRevision: p.integer().default(1),
     /** Counts what happened to the job: raised by every event. What screens show is kept for a revision. */

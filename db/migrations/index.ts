@@ -25,6 +25,7 @@ import { MachineSpeaks } from "./0024-machine-speaks";
 import { OnLoan } from "./0025-on-loan";
 import { Incidents } from "./0026-incidents";
 import { Leaving } from "./0027-leaving";
+import { ComesBack } from "./0028-comes-back";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -55,4 +56,5 @@ export const MIGRATIONS = [
   { name: "0025-on-loan", class: OnLoan },
   { name: "0026-incidents", class: Incidents },
   { name: "0027-leaving", class: Leaving },
+  { name: "0028-comes-back", class: ComesBack },
 ];

@@ -4,6 +4,7 @@ import type { HandoverSlice } from "../../server/views/slices";
 import { Closing } from "./closing";
 import { GoesAlong } from "./goes-along";
 import { MissingList } from "./missing-list";
+import { OtherJobs } from "./other-jobs";
 import { Papers } from "./papers";
 import { RecordOfJob } from "./record";
 import { Sold } from "./sold";
@@ -28,6 +29,7 @@ export function HandoverScreen({ view, ready, lead }: { view: HandoverSlice; rea
         <div className="min-w-0">
           {closed ? null : <MissingList number={number} missing={ready.missing} />}
           <Closing number={number} stage={stage} missing={ready.missing} lead={lead} leaving={ready.leaving} client={client} />
+          <OtherJobs number={number} ready={ready} stage={stage} />
           <Papers number={number} />
         </div>
         <GoesAlong number={number} ready={ready} closed={closed} />

@@ -84,8 +84,10 @@ async function keepRows(tx: EntityManager, record: Record): Promise<void> {
   const here = await peopleHere(tx, record.people);
   const named = (row: Row): Row =>
     Object.fromEntries(Object.entries(row).map(([k, v]) => [k, NAMES_PERSON.test(k) && v !== null ? (here.get(String(v)) ?? null) : v]));
-  // A bench of another day is nobody's now.
-  await put(tx, "job", [{ ...named(record.job), bench: null, version: 1 }]);
+  // A bench of another day is nobody's now, and the machine's earlier job may not be here.
+  const before = record.job.service_of_id;
+  const [there] = isId(before) ? await tx.execute<{ id: string }[]>(`select "id" from "job" where "id" = ?`, [before]) : [];
+  await put(tx, "job", [{ ...named(record.job), bench: null, version: 1, service_of_id: there?.id ?? null }]);
   for (const t of TABLES)
     await put(
       tx,

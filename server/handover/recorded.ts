@@ -1,3 +1,4 @@
+import type { TypeLookup } from "../../core/assembly";
 import {
   bagOf,
   type InBag,
@@ -11,10 +12,11 @@ import {
   type Word,
 } from "../../core/handover";
 import { powerOn } from "../../core/machine";
-import { type EntityManager, Fault, type JobRow, Observation, Photo, StepSkipped } from "../../db";
+import { type EntityManager, Fault, Job, type JobRow, Observation, Photo, ShelfType, StepSkipped } from "../../db";
 import { afterStart } from "../build/after-start";
 import type { JobBuild } from "../build/build-of-job";
 import { findingsOf, overridesOf, withSetAside } from "../build/findings";
+import { entryOf } from "../build/parts-of-job";
 import { stepsOfJob } from "../build/steps-of-job";
 import { offerNow, offersOf } from "../offer/offers";
 import { overOf } from "../parts/left-over";
@@ -36,9 +38,20 @@ export interface ReadyView {
   photos: { id: string; what: string; taken: number }[];
   leaving: Leaving;
   safetyTest: boolean;
+  /** The machine's other jobs: where it was built or last served, and where it came back. */
+  before: { number: string; title: string } | null;
+  after: { number: string; says: string; open: boolean }[];
 }
 
 const wordsOf = (l: Leaving): Record<string, Word> => l.words;
+
+/** Types of the machine, and those that were sold and are not in it: as the shelf has them. */
+async function typesOf(em: EntityManager, b: JobBuild, lines: readonly { type?: string | undefined }[]): Promise<TypeLookup> {
+  const gone = lines.flatMap((l) => (l.type !== undefined && !b.types(l.type) ? [l.type] : []));
+  const rows = gone.length === 0 ? [] : await em.find(ShelfType, { id: { $in: gone } }, { limit: 200 });
+  const there = new Map(rows.map((r) => [r.id, entryOf(r.body)]));
+  return (id) => b.types(id) ?? there.get(id);
+}
 
 /** Everything that a hand-over has to answer for, as the record has it at this moment. */
 export async function readyOf(em: EntityManager, job: JobRow, b: JobBuild): Promise<ReadyView> {
@@ -57,10 +70,15 @@ export async function readyOf(em: EntityManager, job: JobRow, b: JobBuild): Prom
   const agreed = (await offersOf(em, job.id)).find((o) => o.acceptedBy !== null);
   // Hours that are left are no hours that were sold: what was agreed is what is worked.
   const now = agreed && (await offerNow(em, job, { hours: agreed.body.hours, words: agreed.body.words }));
-  const sold = agreed && now ? soldAgainstBuilt(agreed.body, { ...now, rate: agreed.body.rate }, b.types, after.promises, wordsOf(leaving)) : [];
+  const sold =
+    agreed && now
+      ? soldAgainstBuilt(agreed.body, { ...now, rate: agreed.body.rate }, await typesOf(em, b, agreed.body.parts), after.promises, wordsOf(leaving))
+      : [];
   const bag = bagOf(b.graph, await overOf(em, b)).map((x) => ({ ...x, seen: leaving.bag[x.what] ?? null }));
   const packing = packingOf(b.graph, leaving.way).map((p) => ({ ...p, done: leaving.packed[p.id] ?? null }));
   const safety = !shop.safetyTest ? ("not asked for" as const) : (leaving.safety?.result ?? ("open" as const));
+  const before = job.serviceOf ? await em.findOne(Job, { id: job.serviceOf.id }, { fields: ["number", "title"] }) : null;
+  const later = await em.find(Job, { serviceOf: job.id }, { orderBy: { createdAt: "asc" }, limit: 50, fields: ["number", "purpose", "stage"] });
   return {
     missing: missingOf({
       stops: findings.filter((f) => f.severity === "stop"),
@@ -98,5 +116,7 @@ export async function readyOf(em: EntityManager, job: JobRow, b: JobBuild): Prom
     photos: PHOTO_PLACES.map((p) => ({ ...p, taken: places.filter((x) => x === p.id).length })),
     leaving,
     safetyTest: shop.safetyTest,
+    before: before ? { number: before.number, title: before.title } : null,
+    after: later.map((j) => ({ number: j.number, says: j.purpose, open: j.stage !== "handed-over" && j.stage !== "cancelled" })),
   };
 }

@@ -119,6 +119,7 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   endSimulatedAction: TL,
   handOverAction: TL,
   prepareAction: TL,
+  comeBackAction: TL,
   reopenAction: TL,
   newJobAction: TL,
   setAsideAction: TL,

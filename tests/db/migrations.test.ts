@@ -66,6 +66,7 @@ describe("migrations", () => {
         insert into by_itself (job_id, what, minutes, by_id) select j.id, 'updates', 30, t.id from job j, person t`,
       "0026-incidents": `insert into fault_event (job_id, fault, line, value, by_id) select j.id, 1, 'standby', 'dark', t.id from job j, person t;`,
       "0027-leaving": `update job set leaving = '{"way":"travels"}'`,
+      "0028-comes-back": `update job set service_of_id = null`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });
