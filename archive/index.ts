@@ -1,2 +1,2 @@
-export { type Manifest, MOST_ARCHIVE_BYTES, type Opened, opened } from "./opened";
-export { type About, ARCHIVE_VERSION, type Held, packed, sha256 } from "./pack";
+export { type Manifest, type Opened, opened } from "./opened";
+export { type About, type Held, packed } from "./pack";

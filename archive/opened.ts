@@ -3,7 +3,7 @@ import { z } from "zod";
 import { ARCHIVE_VERSION, MANIFEST, sha256 } from "./pack";
 
 /** What an archive may hold: more is no job of one machine. */
-export const MOST_ARCHIVE_BYTES = 200_000_000;
+const MOST_ARCHIVE_BYTES = 200_000_000;
 const MOST_FILES = 3000;
 const MOST_UNPACKED = 600_000_000;
 

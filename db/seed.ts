@@ -4,6 +4,7 @@ import { z } from "zod";
 import { type Build, buildGraph, type Connection, readBuildText, typeLookup } from "../core/assembly";
 import { PartType, toStored } from "../core/catalogue";
 import { powerOn } from "../core/machine";
+import { offerOf } from "../core/offer";
 import { orderOf } from "../core/order";
 import { plan } from "../core/plan";
 import {
@@ -15,6 +16,7 @@ import {
   Link,
   LogEntry,
   Observation,
+  Offer,
   Person,
   type PersonRow,
   Plan,
@@ -60,6 +62,8 @@ interface Story {
   /** Share of the bench steps that are done. */
   done?: number;
   seen?: "all" | "fault";
+  /** An offer was accepted by somebody; since then one type stands in place of what was sold, and one more was asked for and is not there. */
+  sold?: { by: string; other: { is: string; was: string }; gone: string };
   waitingFor?: string;
   waitingIn?: number;
 }
@@ -105,6 +109,7 @@ const STORIES: readonly Story[] = [
     done: 1,
     seen: "all",
     purpose: "Lit everywhere, glass on two sides.",
+    sold: { by: "Halyard Roller Rink", other: { is: "pebblestone-swift-2000", was: "pebblestone-swift-1000" }, gone: "pebblestone-slate-1000" },
   },
   {
     file: "fs-1046",
@@ -242,6 +247,7 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
     tookMs: 0,
   });
   entry(3, "plan", `Plan 1, ${made.status}: ${made.connections.length} connections.`, 1);
+  if (story.sold) sell(em, job, made.build, types, story.sold, person, dayFrom(today, -5));
   const graph = buildGraph(made.build, types);
   const { steps } = orderOf(graph);
   const finished = steps.slice(0, Math.round(steps.length * story.done));
@@ -307,6 +313,23 @@ async function tell(em: EntityManager, story: Story, build: Build, shelf: readon
     closedAt: null,
   });
   entry(0, "fault", `Fault 1 opened: ${title.length} fans are still.`);
+}
+
+function sell(
+  em: EntityManager,
+  job: JobRow,
+  build: Build,
+  types: (id: string) => PartType | undefined,
+  sold: NonNullable<Story["sold"]>,
+  by: PersonRow,
+  at: Date,
+): void {
+  const own = { ...build, parts: build.parts.filter((p) => p.from === "client") };
+  const now = offerOf(own, types, { beside: [], hours: 6, rate: 0, machines: 1, currency: "", promises: [], words: "" });
+  const name = (id: string) => types(id)?.name ?? id;
+  const lines = now.parts.map((l) => (l.type === sold.other.is ? { ...l, type: sold.other.was, what: name(sold.other.was) } : l));
+  const body = { ...now, parts: [...lines, { what: name(sold.gone), type: sold.gone, count: 1 }] };
+  em.create(Offer, { job, count: 1, body, by, at, acceptedBy: sold.by, acceptedOn: isoDay(at), acceptedToldBy: by });
 }
 
 const TESTED = new Set(["board", "cpu", "memory", "card", "supply", "drive", "cooler"]);

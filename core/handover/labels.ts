@@ -29,7 +29,15 @@ export function labelsOf(
       return graph.connections
         .flatMap((c) => {
           const [l, p] = [graph.leads.get(c.lead), graph.ports.get(c.port)];
-          return l && p && l.loom !== "seat" ? [{ big: l.tag, lines: [l.name, `to ${p.name}`], code: code(l.tag) }] : [];
+          return l && p && l.loom !== "seat"
+            ? [
+                {
+                  big: l.tag,
+                  lines: [`to ${p.part.type.kind === "board" ? p.port.label : `${p.port.label}, ${p.part.part.label ?? p.part.type.name}`}`, l.name],
+                  code: code(l.tag),
+                },
+              ]
+            : [];
         })
         .sort((a, b) => naturally(a.big, b.big));
     case "bag":

@@ -96,7 +96,29 @@ async function sentBack(em: EntityManager, like: string, known: ReadonlySet<stri
     .map((r) => ({ kind: "sent back", title: r.serial, detail: `was ${r.name} of ${r.number} ${r.title}`, href: `${jobHref(r.number)}/parts` }));
 }
 
+/** Where a label of a job leads: its number, or an address of the shop's, and what of the job it is on. */
+async function onLabel(em: EntityManager, code: string): Promise<string | undefined> {
+  const url = /^https?:\/\/\S+\/job\/([^/?#\s]+)(?:\?scan=([^&#\s]+))?$/.exec(code);
+  const said = url ? [decoded(url[1]), decoded(url[2])] : (/^(\S+) (\S+)$/.exec(code)?.slice(1) ?? []);
+  const [number = "", what = ""] = said;
+  if (!number || (!what && !url)) return undefined;
+  const job = await findJob(em, number);
+  if (!job) return undefined;
+  if (what === "bag") return `${jobHref(job.number)}/handover`;
+  return (await leadsOf(em, job.number, what))[0]?.href ?? jobHref(job.number);
+}
+
+const decoded = (part: string | undefined): string => {
+  try {
+    return decodeURIComponent(part ?? "");
+  } catch {
+    return "";
+  }
+};
+
 const NotEmpty = line(80).refine((s) => s.length > 0, "type something");
+/** A label may say an address. */
+const Code = line(300).refine((s) => s.length > 0, "scan something");
 
 export const find = query({
   name: "job.find",
@@ -107,9 +129,11 @@ export const find = query({
 /** What a code stands for: a job, a serial, a part type; nothing where it stands for none. */
 export const scanned = query({
   name: "job.scanned",
-  input: z.object({ code: NotEmpty }),
+  input: z.object({ code: Code }),
   run: async (em, { code }): Promise<Result<{ href?: string; words?: string }>> => {
     const like = code.replace(/[\\%_]/g, (c) => `\\${c}`);
+    const label = await onLabel(em, code);
+    if (label) return yes({ href: label });
     const job = await em.findOne(Job, { number: { $ilike: like } }, { fields: ["number"] });
     if (job) return yes({ href: jobHref(job.number) });
     const part = await em.findOne(JobPart, { serial: { $ilike: like } }, { populate: ["job"], fields: ["key", "job.number"] });

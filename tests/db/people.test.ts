@@ -384,6 +384,19 @@ describe("a scan", () => {
   it("opens the job, the part by its serial or the part type that it stands for; one that was sent back says where it was", async () => {
     const by = await as("Odo Fennimark");
     const to = async (code: string) => carryOut(db.em(), by, scanned, { code });
+    // Labels: a lead, the bag, the machine, with the shop's address and without; what is no label is looked up as it is.
+    const of = async (code: string) => {
+      const r = await to(code);
+      return r.ok ? r.value.href : r.sentence;
+    };
+    expect(await of("FS-1045 FN-02")).toMatch(/^\/job\/FS-1045\/wiring#lead=/);
+    expect(await of("https://imbra.example/job/FS-1045?scan=FN-02")).toBe(await of("FS-1045 FN-02"));
+    expect([await of("FS-1045 bag"), await of("https://imbra.example/x/job/FS-1045"), await of("FS-1045 ZZ-99"), await of("FS-0001 FN-02")]).toEqual([
+      "/job/FS-1045/handover",
+      "/job/FS-1045",
+      "/job/FS-1045",
+      undefined,
+    ]);
     expect(await to("fs-1044")).toMatchObject({ value: { href: "/job/FS-1044" } });
     expect(await to("KNOTWICK-SPLIT-2")).toMatchObject({ value: { href: "/shelf/knotwick-split-2" } });
     const [part] = await db
