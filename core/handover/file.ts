@@ -6,7 +6,7 @@ import { orderOf } from "../order";
 import { bagOf } from "./bag";
 import { packingOf } from "./packing";
 import { missingOf, type Recorded } from "./ready";
-import { soldAgainstBuilt } from "./sold";
+import { soldAgainstBuilt, withoutLaidIn } from "./sold";
 
 type Told = NonNullable<Graph["build"]["handover"]>;
 const NOTHING: Told = { words: {}, promises: [], photos: [], bag: [], packed: [], loans: [], soaked: false };
@@ -29,7 +29,7 @@ export function handoverJson(graph: Graph, shelf: TypeLookup = () => undefined) 
   const power = powerOn(graph);
   const types = (id: string) => [...graph.parts.values()].find((p) => p.type.id === id)?.type ?? shelf(id);
   const now = sold && offerOf(build, types, { ...sold, due: sold.due });
-  const rows = sold && now ? soldAgainstBuilt(sold, now, types, told.promises, told.words) : [];
+  const rows = sold && now ? soldAgainstBuilt(sold, withoutLaidIn(build, now, sold), types, told.promises, told.words) : [];
   const bag = bagOf(graph);
   const packing = packingOf(graph, told.way);
   const otherwise = power.lines.filter((l) => {

@@ -6,4 +6,4 @@ export { type Packing, packingOf } from "./packing";
 export { asItIs, type Paper, type Row, type Say, type Section, say, withRows } from "./paper";
 export { type Missing, missingOf, PHOTO_PLACES, type PhotoPlace, type Recorded, type Way, type Where } from "./ready";
 export { type Room, roomToGrow } from "./room";
-export { isBetter, isSilent, type PromiseNow, SOLD_STATES, type SoldRow, type SoldState, soldAgainstBuilt, type Word } from "./sold";
+export { isBetter, isSilent, type PromiseNow, SOLD_STATES, type SoldRow, type SoldState, soldAgainstBuilt, type Word, withoutLaidIn } from "./sold";

@@ -1,4 +1,4 @@
-import type { TypeLookup } from "../assembly";
+import type { Build, TypeLookup } from "../assembly";
 import type { PartType } from "../catalogue";
 import type { Agreed, OfferLine } from "../offer";
 import type { Verdict } from "../proof";
@@ -170,6 +170,13 @@ export function soldAgainstBuilt(
       rows.push({ id, about: "promise", sold: "", built: `${p.words} (${p.verdict})`, state: "not asked for", cents: 0, word: wordOf(id) });
     }
   return rows;
+}
+
+/** What is in the machine as it would be offered; what the shop laid in to wire it and never offered is no line. */
+export function withoutLaidIn(build: Pick<Build, "parts">, now: Agreed, sold: Agreed): Agreed {
+  const bought = new Set(build.parts.flatMap((p) => (p.from === "client" ? [p.type] : [])));
+  const offered = new Set(sold.parts.map((l) => l.type));
+  return { ...now, parts: now.parts.filter((l) => l.type === undefined || bought.has(l.type) || offered.has(l.type)) };
 }
 
 /** Leaves the shop silently: a difference without a word of the client's. What is only better in the same line needs one too. */

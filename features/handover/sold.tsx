@@ -49,7 +49,7 @@ export function Sold({ number, ready, closed, client }: { number: string; ready:
               </tr>
             </thead>
             <tbody>
-              {sold.map((r) => (
+              {[...differs, ...sold.filter((r) => !differs.includes(r))].map((r) => (
                 <tr key={r.id} className="border-t border-rule align-top">
                   <td className="py-1.5 pr-3 [overflow-wrap:anywhere]">{r.sold || <span className="text-soft">not sold</span>}</td>
                   <td className="py-1.5 pr-3 [overflow-wrap:anywhere]">{r.built || <span className="text-soft">not there</span>}</td>

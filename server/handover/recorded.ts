@@ -10,6 +10,7 @@ import {
   type SoldRow,
   soldAgainstBuilt,
   type Word,
+  withoutLaidIn,
 } from "../../core/handover";
 import { powerOn } from "../../core/machine";
 import { type EntityManager, Fault, Job, type JobRow, Observation, Photo, ShelfType, StepSkipped } from "../../db";
@@ -72,7 +73,13 @@ export async function readyOf(em: EntityManager, job: JobRow, b: JobBuild): Prom
   const now = agreed && (await offerNow(em, job, { hours: agreed.body.hours, words: agreed.body.words }));
   const sold =
     agreed && now
-      ? soldAgainstBuilt(agreed.body, { ...now, rate: agreed.body.rate }, await typesOf(em, b, agreed.body.parts), after.promises, wordsOf(leaving))
+      ? soldAgainstBuilt(
+          agreed.body,
+          { ...withoutLaidIn(b.build, now, agreed.body), rate: agreed.body.rate },
+          await typesOf(em, b, agreed.body.parts),
+          after.promises,
+          wordsOf(leaving),
+        )
       : [];
   const bag = bagOf(b.graph, await overOf(em, b)).map((x) => ({ ...x, seen: leaving.bag[x.what] ?? null }));
   const packing = packingOf(b.graph, leaving.way).map((p) => ({ ...p, done: leaving.packed[p.id] ?? null }));
