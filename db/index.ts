@@ -2,6 +2,7 @@ export { IsolationLevel, LockMode, UniqueConstraintViolationException } from "@m
 export { afterCommit } from "./after-commit";
 export {
   ByItself,
+  ClientPage,
   Credential,
   Fault,
   FaultEvent,

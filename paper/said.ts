@@ -1,5 +1,5 @@
 import { IntlMessageFormat } from "intl-messageformat";
-import type { Say } from "../core/handover";
+import type { Paper, Say } from "../core/handover";
 import type { PlainNames } from "../core/scene";
 import de from "./messages/de.json";
 import en from "./messages/en.json";
@@ -26,3 +26,26 @@ export function saidIn(language: Language, what: Say): string {
 const NAMED = ["fan", "radiator", "supply", "drive", "card", "cooler", "pump", "hub"] as const;
 /** What a client calls the things in a machine. */
 export const plainNames = (language: Language): PlainNames => Object.fromEntries(NAMED.map((k) => [k, saidIn(language, { id: `plain.${k}` })]));
+
+/** A paper in one language, as it is read. */
+export interface SaidPaper {
+  title: string;
+  under: string[];
+  sections: { title: string; lead?: string; drawing?: "front" | "behind"; plain?: true; rows: { what: string; says?: string; right?: string }[] }[];
+}
+
+export const saidPaper = (p: Paper, l: Language): SaidPaper => ({
+  title: saidIn(l, p.title),
+  under: p.under.map((u) => saidIn(l, u)),
+  sections: p.sections.map((s) => ({
+    title: saidIn(l, s.title),
+    ...(s.lead ? { lead: saidIn(l, s.lead) } : {}),
+    ...(s.drawing ? { drawing: s.drawing } : {}),
+    ...(s.plain ? { plain: s.plain } : {}),
+    rows: s.rows.map((r) => ({
+      what: saidIn(l, r.what),
+      ...(r.says ? { says: saidIn(l, r.says) } : {}),
+      ...(r.right ? { right: saidIn(l, r.right) } : {}),
+    })),
+  })),
+});

@@ -145,3 +145,27 @@ export function clientPaper(graph: Graph, f: Facts): Paper {
 }
 
 const UNIT: Partial<Record<string, string>> = { watts: "watts", "card-length": "millimetres", "cooler-height": "millimetres" };
+
+/** Sections that anybody with the address may see: the machine, its care, its cover. */
+const FOR_ALL = new Set([
+  "machine.title",
+  "home.title",
+  "inside.title",
+  "free.title",
+  "front.title",
+  "use.title",
+  "care.title",
+  "room.title",
+  "cover.title",
+  "ask.title",
+]);
+
+/** The same for whoever has the machine's address: no name, no serial, no price, nothing of how the job went. */
+export function clientPage(graph: Graph, f: Facts): Paper {
+  const whole = clientPaper(graph, { ...f, client: "", promises: [], parts: f.parts.map(({ serial: _, ...p }) => p), asItIs: undefined });
+  return {
+    title: whole.title,
+    under: f.shop.name ? [asItIs(f.shop.name)] : [],
+    sections: whole.sections.filter((s) => "id" in s.title && FOR_ALL.has(s.title.id)),
+  };
+}

@@ -1,5 +1,5 @@
 export { bagOf, type InBag } from "./bag";
-export { clientPaper, type Facts } from "./client-paper";
+export { clientPage, clientPaper, type Facts } from "./client-paper";
 export { handoverJson } from "./file";
 export { codeOf, LABEL_KINDS, type LabelKind, type LabelWords, labelsOf } from "./labels";
 export { type Packing, packingOf } from "./packing";

@@ -97,6 +97,8 @@ export interface JobEvents {
   /** A machine that was handed over is here again: its earlier job, and what the client says. */
   "came-back": { of: string; says: string };
   /** Told in the earlier job. */
+  /** A page for the client's eyes was switched on, or off. */
+  "client-page": { on: boolean };
   "in-service": { number: string; says: string };
   cancelled: { reason: string };
   details: { changes: { what: string; was: string | number | null; now: string | number | null }[] };

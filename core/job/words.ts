@@ -117,6 +117,7 @@ const WORDS: { [K in EventKind]: (d: JobEvents[K]) => string } = {
   soaking: () => "The soak has begun.",
   waiting: (d) => `The job waits for ${d.for}${d.until ? ` until ${d.until}` : ""}.`,
   "goes-on": () => "The job goes on.",
+  "client-page": (d) => (d.on ? "A page for the client's eyes was switched on." : "The page for the client's eyes was withdrawn."),
   "came-back": (d) => `The machine of ${d.of} is here again: ${ended(d.says)} As built: parts and plugs as they left.`,
   "in-service": (d) => `It came back, as ${d.number}: ${ended(d.says)}`,
   leaving: (d) => `${d.what}: ${ended(d.says)}`,

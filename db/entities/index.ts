@@ -1,7 +1,7 @@
 import { Photo, StepDone, StepSkipped, StepTime } from "./bench";
 import { Fault, FaultEvent, LogEntry, Observation, PartReturn, ProofRow, SetupRow, SoakLog } from "./happened";
 import { Job, JobHead, JobPart, Offer, Override } from "./job";
-import { ByItself, Loan, MachineToken, Reading, Secret } from "./machine";
+import { ByItself, ClientPage, Loan, MachineToken, Reading, Secret } from "./machine";
 import { Attempt, Credential, Person, Session, Shop, ShopEntry, Turn, WrongTry } from "./people";
 import { Link, Plan, PlanRun } from "./plan";
 import { ShelfRevision, ShelfType, Tip, TypePhoto } from "./shelf";
@@ -47,6 +47,7 @@ export const ENTITIES = [
   SoakLog,
   SetupRow,
   ProofRow,
+  ClientPage,
   MachineToken,
   Reading,
   Loan,

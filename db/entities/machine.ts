@@ -22,6 +22,21 @@ export const MachineToken = defineEntity({
   },
 });
 
+/** A page of a machine for its client's eyes. The database has only the hash of what its address says. */
+export const ClientPage = defineEntity({
+  name: "ClientPage",
+  tableName: "client_page",
+  indexes: [{ name: "client_page_job_index", properties: ["job", "at"] }],
+  properties: {
+    id: id(),
+    job: () => p.manyToOne(Job).deleteRule("cascade"),
+    tokenHash: p.text().unique(),
+    by: () => p.manyToOne(Person),
+    at: now(),
+    withdrawnAt: p.datetime().nullable(),
+  },
+});
+
 /** What a machine read of itself at one moment, by the names that its programs give. */
 export const Reading = defineEntity({
   name: "Reading",

@@ -26,6 +26,7 @@ import { OnLoan } from "./0025-on-loan";
 import { Incidents } from "./0026-incidents";
 import { Leaving } from "./0027-leaving";
 import { ComesBack } from "./0028-comes-back";
+import { ClientPages } from "./0029-client-page";
 
 /** Imported statically, in order: nothing is looked up on disk at run time. */
 export const MIGRATIONS = [
@@ -57,4 +58,5 @@ export const MIGRATIONS = [
   { name: "0026-incidents", class: Incidents },
   { name: "0027-leaving", class: Leaving },
   { name: "0028-comes-back", class: ComesBack },
+  { name: "0029-client-page", class: ClientPages },
 ];

@@ -1,6 +1,7 @@
 "use client";
 import type { ReadyView } from "../../server/handover/recorded";
 import type { HandoverSlice } from "../../server/views/slices";
+import { ClientPageKey } from "./client-page-key";
 import { Closing } from "./closing";
 import { GoesAlong } from "./goes-along";
 import { MissingList } from "./missing-list";
@@ -10,7 +11,7 @@ import { RecordOfJob } from "./record";
 import { Sold } from "./sold";
 
 /** First what keeps the machine here, each with the way there; then what was sold beside what is in it, what goes along, and the record. */
-export function HandoverScreen({ view, ready, lead }: { view: HandoverSlice; ready: ReadyView; lead: boolean }) {
+export function HandoverScreen({ view, ready, lead, page }: { view: HandoverSlice; ready: ReadyView; lead: boolean; page: string | null }) {
   const { number, stage, client } = view.head;
   const closed = stage === "handed-over" || stage === "cancelled";
   const n = ready.missing.length;
@@ -31,6 +32,7 @@ export function HandoverScreen({ view, ready, lead }: { view: HandoverSlice; rea
           <Closing number={number} stage={stage} missing={ready.missing} lead={lead} leaving={ready.leaving} client={client} />
           <OtherJobs number={number} ready={ready} stage={stage} />
           <Papers number={number} />
+          <ClientPageKey number={number} page={page} />
         </div>
         <GoesAlong number={number} ready={ready} closed={closed} />
       </div>

@@ -1,7 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import { type Build, buildGraph, typeLookup } from "../../core/assembly";
-import type { SaidPaper } from "../../server/documents/paper-asked";
+import type { SaidPaper } from "../../paper/said";
 import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { MachineView } from "../drawing/machine-view";

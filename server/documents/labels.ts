@@ -3,6 +3,7 @@ import { LABEL_KINDS, type LabelKind, labelsOf } from "../../core/handover";
 import type { EntityManager } from "../../db";
 import { LABEL_SHEETS, type LabelText, labelsPdf, sheetNamed } from "../../paper/labels";
 import { buildOfJob, findJob } from "../build/build-of-job";
+import { clientPagePathOf } from "../handover/client-page";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
 import { shopDefaults } from "../shop/defaults";
@@ -16,7 +17,10 @@ async function labels(em: EntityManager, number: string, kind: LabelKind): Promi
   if (!job) return undefined;
   const { name, labelWords, reachAt } = await shopDefaults(em);
   const { graph } = await buildOfJob(em, job);
-  return labelsOf(graph, kind, { number: job.number, title: job.title, client: job.client, words: labelWords, shop: name, address: reachAt });
+  // On the machine itself stands what its client may look at, where there is such a page and phones reach it.
+  const page = kind === "machine" && reachAt ? await clientPagePathOf(em, number) : null;
+  const list = labelsOf(graph, kind, { number: job.number, title: job.title, client: job.client, words: labelWords, shop: name, address: reachAt });
+  return page ? list.map((l) => ({ ...l, code: `${reachAt.replace(/\/+$/, "")}${page}` })) : list;
 }
 
 /** Labels of a job as PDF, at their size. */

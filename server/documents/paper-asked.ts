@@ -1,37 +1,13 @@
 import { z } from "zod";
 import { asPlugged, type Build } from "../../core/assembly";
-import type { Paper } from "../../core/handover";
 import { paperDrawing, svgOf } from "../../core/scene";
 import { paperPdf } from "../../paper/paper-pdf";
-import { type Language, plainNames, saidIn } from "../../paper/said";
+import { plainNames, type SaidPaper, saidPaper } from "../../paper/said";
 import { buildOfJob, findJob } from "../build/build-of-job";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
 import { query } from "../unit/action";
 import { PAPERS, paperOf } from "./papers";
-
-/** A paper in one language, as it is read. */
-export interface SaidPaper {
-  title: string;
-  under: string[];
-  sections: { title: string; lead?: string; drawing?: "front" | "behind"; plain?: true; rows: { what: string; says?: string; right?: string }[] }[];
-}
-
-const saidPaper = (p: Paper, l: Language): SaidPaper => ({
-  title: saidIn(l, p.title),
-  under: p.under.map((u) => saidIn(l, u)),
-  sections: p.sections.map((s) => ({
-    title: saidIn(l, s.title),
-    ...(s.lead ? { lead: saidIn(l, s.lead) } : {}),
-    ...(s.drawing ? { drawing: s.drawing } : {}),
-    ...(s.plain ? { plain: s.plain } : {}),
-    rows: s.rows.map((r) => ({
-      what: saidIn(l, r.what),
-      ...(r.says ? { says: saidIn(l, r.says) } : {}),
-      ...(r.right ? { right: saidIn(l, r.right) } : {}),
-    })),
-  })),
-});
 
 const Asked = z.object({ number: JobNumber, kind: z.enum(PAPERS), language: z.enum(["en", "de"]) });
 

@@ -1,7 +1,8 @@
 import { z } from "zod";
-import { type EntityManager, Job, JobPart } from "../../db";
+import { ClientPage, type EntityManager, Job, JobPart } from "../../db";
 import { buildOfJob, findJob } from "../build/build-of-job";
 import { type Result, yes } from "../kernel/result";
+import { hashOfToken } from "../kernel/seat";
 import { JobNumber, line } from "../kernel/text";
 import { searchShelf } from "../shelf/search";
 import { query } from "../unit/action";
@@ -100,6 +101,11 @@ async function sentBack(em: EntityManager, like: string, known: ReadonlySet<stri
 async function onLabel(em: EntityManager, code: string): Promise<string | undefined> {
   const url = /^https?:\/\/\S+\/job\/([^/?#\s]+)(?:\?scan=([^&#\s]+))?$/.exec(code);
   const said = url ? [decoded(url[1]), decoded(url[2])] : (/^(\S+) (\S+)$/.exec(code)?.slice(1) ?? []);
+  const page = /\/m\/([\w-]{43})$/.exec(code)?.[1];
+  if (page) {
+    const row = await em.findOne(ClientPage, { tokenHash: hashOfToken(page) }, { populate: ["job"] });
+    return row ? `${jobHref(row.job.number)}/handover` : undefined;
+  }
   const [number = "", what = ""] = said;
   if (!number || (!what && !url)) return undefined;
   const job = await findJob(em, number);

@@ -5,6 +5,7 @@ import type { Language } from "../../paper/said";
 import { paper } from "../documents/paper-asked";
 import type { PaperKind } from "../documents/papers";
 import { soakLogs } from "../first-boot/soak-log";
+import { clientPageAt } from "../handover/client-page";
 import { scanned } from "../job/find";
 import { simulatedStands } from "../machine/simulated";
 import { see } from "../unit/door";
@@ -48,6 +49,7 @@ export const soaksPage = async (number: string) => (await see(soakLogs, { number
 export const readyPage = (number: string) => orNotFound(see(questions.ready, { number: meant(number) }));
 export const paperPage = (number: string, kind: PaperKind, language: Language) => orNotFound(see(paper, { number: meant(number), kind, language }));
 export const scannedPage = async (code: string) => (await see(scanned, { code }))?.href;
+export const clientPagePath = async (number: string) => (await see(clientPageAt, { number: meant(number) })) ?? null;
 export const isPlanning = async (number: string) => (await see(questions.planning, { number })) ?? false;
 export const earlierJobs = async () => (await see(questions.earlierJobs, {})) ?? [];
 export const partTypePage = (id: string) => orNotFound(see(questions.partType, { id: meant(id) }));

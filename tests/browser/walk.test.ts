@@ -40,6 +40,8 @@ const PAGES: Record<string, Record<Who, Said>> = {
   "/job/[number]/faults": ALL,
   "/job/[number]/handover": ALL,
   "/job/[number]/paper": ALL,
+  // Whoever has an address of a machine; of this there is none.
+  "/m/[token]": { nobody: "nothing", reader: "nothing", technician: "nothing", lead: "nothing" },
   "/you": ALL,
   "/people": LEADS,
   "/sign-in": ANYBODY,
@@ -119,6 +121,7 @@ const ACTIONS: Record<string, readonly Who[] | "anybody"> = {
   endSimulatedAction: TL,
   handOverAction: TL,
   prepareAction: TL,
+  clientPageAction: TL,
   comeBackAction: TL,
   reopenAction: TL,
   newJobAction: TL,

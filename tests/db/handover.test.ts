@@ -4,6 +4,7 @@ import { LANGUAGES, saidIn } from "../../paper/said";
 import { buildOfJob } from "../../server/build/build-of-job";
 import { PAPERS, paperOf } from "../../server/documents/papers";
 import { lend } from "../../server/first-boot/loans";
+import { clientPageOf, clientPagePathOf, setClientPage } from "../../server/handover/client-page";
 import { comeBack } from "../../server/handover/come-back";
 import { handOver } from "../../server/handover/hand-over";
 import { prepare } from "../../server/handover/prepare";
@@ -153,6 +154,48 @@ describe("papers", () => {
     expect(Object.keys(LANGUAGES.de).sort()).toEqual(Object.keys(LANGUAGES.en).sort());
     const holes = (t: string) => [...t.matchAll(/\{(\w+)[,}]/g)].map((m) => m[1]).sort();
     for (const [id, text] of Object.entries(LANGUAGES.en)) expect([id, holes(LANGUAGES.de[id as "page"])]).toEqual([id, holes(text)]);
+  });
+});
+
+describe("a page for the client's eyes", () => {
+  const set = async (on: boolean) => carryOut(db.em(), await db.by(), setClientPage, { number: "FS-1045", on });
+  const token = async () => ((await clientPagePathOf(db.em(), "FS-1045")) ?? "").slice("/m/".length);
+  it("is off until it is switched on; says nothing of prices, people, serials; withdrawn, its address is gone for ever", async () => {
+    expect(await token()).toBe("");
+    expect(await set(true)).toMatchObject({ ok: true });
+    const one = await token();
+    expect([one.length, await token()]).toEqual([43, one]);
+    const made = await clientPageOf(one);
+    if (typeof made === "string") throw new Error(made);
+    const text = JSON.stringify(made.paper);
+    const { head } = await db.view("FS-1045");
+    const rows = await db
+      .em()
+      .execute<{ serial: string }[]>(
+        `select serial from job_part where serial is not null and job_id = (select id from job where number = 'FS-1045')`,
+      );
+    const people = await db.em().find(Person, {});
+    expect(rows.length).toBeGreaterThan(5);
+    for (const secret of [head.client, ...rows.map((r) => r.serial), ...people.map((p) => p.name)]) expect(text).not.toContain(secret);
+    expect(made.svg).toContain("<svg");
+    const [kept] = await db.em().execute<{ token_hash: string }[]>(`select token_hash from client_page`);
+    expect(kept?.token_hash).not.toContain(one);
+    expect(await set(false)).toMatchObject({ ok: true });
+    expect(await clientPageOf(one)).toBe("none");
+    expect(await set(true)).toMatchObject({ ok: true });
+    expect(await token()).not.toBe(one);
+    expect(await clientPageOf(one)).toBe("none");
+  });
+  it("asked for ten thousand times it is shown so often a minute, guessed at it is none, and at last says so", async () => {
+    const right = await token();
+    const said = [];
+    for (let i = 0; i < 80; i++) said.push(typeof (await clientPageOf(right)) === "string" ? "no" : "shown");
+    expect(said.filter((s) => s === "shown").length).toBeLessThanOrEqual(60);
+    expect(await clientPageOf(right)).toBe("too often");
+    const wrong = new Set<string>();
+    for (let i = 0; i < 300; i++) wrong.add(String(await clientPageOf(`${i}`.padEnd(43, "a"))));
+    expect([...wrong]).toEqual(["none", "too often"]);
+    for (const odd of ["", "../..", "x".repeat(4000), "%00"]) expect(await clientPageOf(odd)).toBe("none");
   });
 });
 

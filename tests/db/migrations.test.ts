@@ -67,6 +67,7 @@ describe("migrations", () => {
       "0026-incidents": `insert into fault_event (job_id, fault, line, value, by_id) select j.id, 1, 'standby', 'dark', t.id from job j, person t;`,
       "0027-leaving": `update job set leaving = '{"way":"travels"}'`,
       "0028-comes-back": `update job set service_of_id = null`,
+      "0029-client-page": `insert into client_page (id, job_id, token_hash, by_id) select gen_random_uuid(), j.id, 'hash', t.id from job j, person t`,
     };
     for (const { name } of MIGRATIONS.slice(1)) {
       await orm.migrator.up({ to: name });
