@@ -121,7 +121,9 @@ describe("out of the door", () => {
     await page.getByLabel("It came back: what the client says").fill("It is loud.");
     await page.getByRole("button", { name: "Open a job for it" }).click();
     await page.getByText(/begins with the machine as it left\./).waitFor();
-    const [made] = await asked<{ number: string }>(`select number from job where service_of_id = (select id from job where number = '${number}')`);
+    const [made] = (await asked(`select number from job where service_of_id = (select id from job where number = '${number}')`)) as {
+      number: string;
+    }[];
     await page.getByRole("link", { name: "To its faults" }).click();
     await page.waitForURL(new RegExp(`/job/${made?.number}/faults`));
     await page.goto(`${base()}/job/${made?.number}/handover`);
