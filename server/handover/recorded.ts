@@ -67,7 +67,9 @@ export async function readyOf(em: EntityManager, job: JobRow, b: JobBuild): Prom
   const seen = new Set((await em.find(Observation, { job: job.id, simulated: false }, { limit: 1000 })).map((o) => o.line));
   const faults = await em.find(Fault, { job: job.id }, { orderBy: { number: "asc" }, limit: 200 });
   const photos = await em.find(Photo, { job: job.id, step: { $ne: null } }, { limit: 300, fields: ["step"] });
-  const places = photos.flatMap((p) => photoPlaceOf(p.step)?.id ?? []);
+  // The card that closes the case asks for the inside and for behind the tray: what was taken there is of them, in that order.
+  const atClose = photos.filter((p) => p.step === "close").map((_, i) => (i === 0 ? "open" : "behind"));
+  const places = [...photos.flatMap((p) => photoPlaceOf(p.step)?.id ?? []), ...atClose];
   const agreed = (await offersOf(em, job.id)).find((o) => o.acceptedBy !== null);
   // Hours that are left are no hours that were sold: what was agreed is what is worked.
   const now = agreed && (await offerNow(em, job, { hours: agreed.body.hours, words: agreed.body.words }));
