@@ -148,7 +148,8 @@ export function soldAgainstBuilt(
     rows.push({ id, about, sold: s, built: b, state, cents, word: state === "same" ? null : wordOf(id) });
   };
   line("work", "work", hours(sold), hours(built), work(built) - work(sold));
-  line("moment", "moment", when(sold), when(built), 0);
+  // Where no moment was agreed a later one is nobody's difference.
+  if (sold.due) line("moment", "moment", when(sold), when(built), 0);
   const now = new Map(promises.map((p) => [`${p.about} ${p.words}`, p]));
   for (const p of sold.promises) {
     const id = `promise ${p.about} ${p.words}`;

@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { ReadyView } from "../../server/handover/recorded";
 import { Button } from "../../ui/button";
 import { ChooseFile } from "../../ui/choose-file";
@@ -11,15 +11,29 @@ import { type Acting, useAct } from "../frame/use-act";
 export function GoesAlong({ number, ready, closed }: { number: string; ready: ReadyView; closed: boolean }) {
   const act = useAct();
   const { leaving, bag, packing } = ready;
+  // What was pressed shows at once, and is what the record says as soon as it answers.
+  const [pressed, setPressed] = useState<Record<string, string | boolean>>({});
+  useEffect(() => {
+    if (ready) setPressed({});
+  }, [ready]);
+  const press = (key: string, to: string | boolean, input: object) => {
+    setPressed((p) => ({ ...p, [key]: to }));
+    act.run(
+      () => prepareAction({ number, ...input }),
+      () => "",
+      () => setPressed(({ [key]: _, ...others }) => others),
+    );
+  };
+  const way = pressed.way ?? leaving.way;
   const tick = (word: string, done: { by: string } | null, to: (is: boolean) => object, because?: string) => (
     <li key={word} className="border-t border-rule py-1">
       <label className="flex min-h-8 items-start gap-3">
         <input
           type="checkbox"
           className="mt-1.5 size-4"
-          checked={done !== null}
-          disabled={closed || act.pending}
-          onChange={(e) => act.run(() => prepareAction({ number, ...to(e.target.checked) }))}
+          checked={pressed[word] === undefined ? done !== null : pressed[word] === true}
+          disabled={closed}
+          onChange={(e) => press(word, e.target.checked, to(e.target.checked))}
         />
         <span className="min-w-0 flex-1 py-0.5">
           {word} {because ? <span className="text-second text-soft">{because}</span> : null}
@@ -35,13 +49,7 @@ export function GoesAlong({ number, ready, closed }: { number: string; ready: Re
         <div className="mt-1 flex flex-wrap gap-x-6 gap-y-1">
           {(["collected", "travels"] as const).map((w) => (
             <label key={w} className="flex min-h-8 items-center gap-2">
-              <input
-                type="radio"
-                name="way"
-                checked={leaving.way === w}
-                disabled={act.pending}
-                onChange={() => act.run(() => prepareAction({ number, way: w }))}
-              />
+              <input type="radio" name="way" checked={way === w} onChange={() => press("way", w, { way: w })} />
               {w === "collected" ? "It is collected" : "It travels with a carrier"}
             </label>
           ))}

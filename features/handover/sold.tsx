@@ -38,8 +38,8 @@ export function Sold({ number, ready, closed, client }: { number: string; ready:
               ? "Every line is as it was sold."
               : `${differs.length} of ${sold.length} lines differ${cents === 0 ? "; the price is the same" : `: ${cents > 0 ? "+" : ""}${money(cents / 100, currency)} against what was agreed`}.`}
           </p>
-          <table className="mt-1 w-full text-left">
-            <thead className="text-second text-soft">
+          <table className="mt-1 w-full text-left max-[760px]:block">
+            <thead className="text-second text-soft max-[760px]:sr-only">
               <tr>
                 <th className="font-normal">Sold</th>
                 <th className="font-normal">Built</th>
@@ -48,16 +48,16 @@ export function Sold({ number, ready, closed, client }: { number: string; ready:
                 <th className="w-[32%] pl-4 font-normal">The client's word</th>
               </tr>
             </thead>
-            <tbody>
+            <tbody className="max-[760px]:block">
               {[...differs, ...sold.filter((r) => !differs.includes(r))].map((r) => (
-                <tr key={r.id} className="border-t border-rule align-top">
+                <tr key={r.id} className="border-t border-rule align-top max-[760px]:grid max-[760px]:grid-cols-2">
                   <td className="py-1.5 pr-3 [overflow-wrap:anywhere]">{r.sold || <span className="text-soft">not sold</span>}</td>
                   <td className="py-1.5 pr-3 [overflow-wrap:anywhere]">{r.built || <span className="text-soft">not there</span>}</td>
                   <td className="py-1.5">
                     <StateMark state={r.state === "same" && r.cents !== 0 ? "planned" : MARK[r.state]} word={r.state} size={13} />
                   </td>
                   <td className="mono py-1.5 text-right">{r.cents === 0 ? "" : `${r.cents > 0 ? "+" : ""}${money(r.cents / 100, currency)}`}</td>
-                  <td className="py-1.5 pl-4">
+                  <td className="py-1.5 pl-4 max-[760px]:col-span-2 max-[760px]:pl-0">
                     {r.word ? (
                       <>
                         {r.word.words}{" "}

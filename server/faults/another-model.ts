@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { deedById } from "../../core/diagnose";
-import { stepsByName } from "../../core/order";
+import { problemOf, stepsByName, undoOf } from "../../core/order";
 import { Link, ShelfType, StepDone } from "../../db";
 import { serialTaken } from "../build/serial";
 import { done, no, type Result } from "../kernel/result";
@@ -62,13 +62,15 @@ export const anotherModel = jobAction({
   },
 });
 
-/** A part comes out: its plugs and those in it are out on record, and the steps that set it in and closed the machine are to be done again. */
+/** A part comes out: its plugs and those in it are out on record, and whatever must come out for it, by the order, is to be done again. */
 async function takenOut(unit: JobUnit, part: string): Promise<void> {
   const { graph } = await unit.build();
   const own = isOf(part);
+  const undo = undoOf(problemOf(graph, { powered: true }), `mount:${part}`);
+  const comesOut = new Set([`mount:${part}`, "close", ...(undo?.out.map((o) => o.step) ?? [])]);
   const links = await unit.tx.find(Link, { job: unit.job.id }, { limit: 2000 });
   for (const l of links) {
-    if ((l.state !== "plugged" && l.state !== "checked") || !(own(l.lead) || own(l.port))) continue;
+    if ((l.state !== "plugged" && l.state !== "checked") || !(own(l.lead) || own(l.port) || comesOut.has(`plug:${l.lead}`))) continue;
     Object.assign(l, { state: "planned", plannedPort: null, changedAt: unit.when.happened });
     const [lead, port] = [graph.leads.get(l.lead), graph.ports.get(l.port)];
     if (lead && port) unit.emit("plug", { lead: l.lead, tag: lead.tag, name: lead.name, port: l.port, portName: port.name, state: "out" });
@@ -78,7 +80,7 @@ async function takenOut(unit: JobUnit, part: string): Promise<void> {
   for (const r of rows) {
     const step = named(r.step);
     const sets = step && (step.kind === "fit" || step.kind === "assemble") && step.parts.includes(part);
-    if (!sets && r.step !== "close") continue;
+    if (!sets && !comesOut.has(r.step)) continue;
     unit.tx.remove(r);
     unit.emit("step", { step: r.step, title: step?.title ?? r.step, done: false });
   }
