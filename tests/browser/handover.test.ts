@@ -27,11 +27,7 @@ describe("out of the door", () => {
     await missing.getByText("Say whether it is collected or travels.").waitFor({ state: "detached" });
     await page.getByLabel(/^Foam fills the machine/).check();
     await missing.getByText(/Foam fills the machine/).waitFor({ state: "detached" });
-    await page
-      .getByLabel("Photo: Front")
-      .or(page.getByLabel(/Front/))
-      .first()
-      .setInputFiles({ name: "front.png", mimeType: "image/png", buffer: await page.screenshot() });
+    await page.getByLabel("Take it: Front").setInputFiles({ name: "front.png", mimeType: "image/png", buffer: await page.screenshot() });
     await missing.getByText(/^No photo yet: open/).waitFor({ timeout: 40_000 });
     await missing.getByRole("link", { name: "To First boot" }).first().click();
     await page.waitForURL(/\/first-boot/);
