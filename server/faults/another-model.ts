@@ -66,8 +66,11 @@ export const anotherModel = jobAction({
 async function takenOut(unit: JobUnit, part: string): Promise<void> {
   const { graph } = await unit.build();
   const own = isOf(part);
-  const undo = undoOf(problemOf(graph, { powered: true }), `mount:${part}`);
-  const comesOut = new Set([`mount:${part}`, "close", ...(undo?.out.map((o) => o.step) ?? [])]);
+  const problem = problemOf(graph, { powered: true });
+  const undo = undoOf(problem, `mount:${part}`);
+  // Its leads go with it, so that the bundles they lie in are led and tied anew.
+  const bundles = problem.works.filter((w) => w.kind !== "plug" && w.leads.some(own)).map((w) => w.id);
+  const comesOut = new Set([`mount:${part}`, "close", ...(undo?.out.map((o) => o.step) ?? []), ...bundles]);
   const links = await unit.tx.find(Link, { job: unit.job.id }, { limit: 2000 });
   for (const l of links) {
     if ((l.state !== "plugged" && l.state !== "checked") || !(own(l.lead) || own(l.port) || comesOut.has(`plug:${l.lead}`))) continue;
