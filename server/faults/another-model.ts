@@ -68,9 +68,9 @@ async function takenOut(unit: JobUnit, part: string): Promise<void> {
   const own = isOf(part);
   const problem = problemOf(graph, { powered: true });
   const undo = undoOf(problem, `mount:${part}`);
-  // Its leads go with it, so that the bundles they lie in are led and tied anew.
-  const bundles = problem.works.filter((w) => w.kind !== "plug" && w.leads.some(own)).map((w) => w.id);
-  const comesOut = new Set([`mount:${part}`, "close", ...(undo?.out.map((o) => o.step) ?? []), ...bundles]);
+  // Its leads go with it, so that the bundles they lie in are led and tied anew; and the machine is open: all that closes it is done again.
+  const anew = problem.works.filter((w) => w.kind === "close" || (w.kind !== "plug" && w.leads.some(own))).map((w) => w.id);
+  const comesOut = new Set([`mount:${part}`, ...(undo?.out.map((o) => o.step) ?? []), ...anew]);
   const links = await unit.tx.find(Link, { job: unit.job.id }, { limit: 2000 });
   for (const l of links) {
     if ((l.state !== "plugged" && l.state !== "checked") || !(own(l.lead) || own(l.port) || comesOut.has(`plug:${l.lead}`))) continue;
