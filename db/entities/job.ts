@@ -45,6 +45,10 @@ export const Job = defineEntity({
     { name: "job_stage_index", properties: ["stage", "createdAt"] },
     { name: "job_created_index", properties: ["createdAt"] },
     {
+      name: "job_service_of_index",
+      expression: `create index "job_service_of_index" on "job" ("service_of_id") where "service_of_id" is not null`,
+    },
+    {
       name: "job_search_index",
       expression: `create index "job_search_index" on "job" using gin ((lower("number" || ' ' || "client" || ' ' || "title")) gin_trgm_ops)`,
     },
