@@ -1,5 +1,6 @@
 export { IsolationLevel, LockMode, UniqueConstraintViolationException } from "@mikro-orm/core";
 export { afterCommit } from "./after-commit";
+export { columnsOf } from "./columns-of";
 export {
   ByItself,
   ClientPage,

@@ -1,5 +1,6 @@
 import { type Graph, naturally } from "../assembly";
 import { bagOf } from "./bag";
+import { hasGlass } from "./packing";
 
 export const LABEL_KINDS = ["leads", "bag", "machine", "box"] as const;
 export type LabelKind = (typeof LABEL_KINDS)[number];
@@ -53,7 +54,7 @@ export function labelsOf(
     case "box":
       return [
         { big: "This side up", lines: [job.number, job.client] },
-        { big: "Glass", lines: ["Do not lean anything against it.", job.number] },
+        ...(hasGlass(graph) ? [{ big: "Glass", lines: ["Do not lean anything against it.", job.number] }] : []),
         { big: "Foam inside", lines: ["Take the foam out before you switch it on.", job.number] },
       ];
   }

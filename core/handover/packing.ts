@@ -11,6 +11,9 @@ export interface Packing {
 /** From these on a part bends its slot or its board on the road (common practice): mm over the board, mm of a card's length. */
 const [TALL_MM, LONG_MM] = [150, 300];
 
+/** A case whose entry does not say otherwise has glass, as most have now (common practice). */
+export const hasGlass = (graph: Graph): boolean => partsOfKind(graph, "case").some((c) => c.type.body.glass !== false);
+
 /** What the way out asks for. Collected by car it is little; a parcel falls (common practice). */
 export function packingOf(graph: Graph, way: Way | undefined): Packing[] {
   if (way === undefined) return [];
@@ -40,7 +43,7 @@ export function packingOf(graph: Graph, way: Way | undefined): Packing[] {
       what: "Foam fills the machine, with a note on the box that it comes out before use",
       because: "Parts do not swing against each other.",
     });
-    out.push({ id: "glass", what: "Glass panels are padded, and the box says so", because: "Glass breaks at its corners." });
+    if (hasGlass(graph)) out.push({ id: "glass", what: "Glass panels are padded, and the box says so", because: "Glass breaks at its corners." });
     out.push({ id: "box", what: "It is in a box inside a box, this side up", because: "A carrier drops it once." });
   } else
     out.push({

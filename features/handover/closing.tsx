@@ -14,14 +14,12 @@ export function Closing({
   missing,
   lead,
   leaving,
-  client,
 }: {
   number: string;
   stage: string;
   missing: readonly Missing[];
   lead: boolean;
   leaving: ReadyView["leaving"];
-  client: string;
 }) {
   const act = useAct();
   const dates = useDates();
@@ -61,7 +59,7 @@ export function Closing({
         <p className="w-full">
           This job was {stage === "cancelled" ? "cancelled" : "handed over"} and is closed: nothing more is recorded on it.
           {leaving.taken
-            ? ` ${leaving.taken.carrier ? `Sent with ${leaving.taken.carrier}${leaving.taken.tracking ? `, number ${leaving.taken.tracking}` : ""}` : `Taken by ${leaving.taken.who || client}`}, ${dates.both(leaving.taken.at)}${leaving.taken.saw ? `; shown: ${leaving.taken.saw}` : ""}.`
+            ? ` ${leaving.taken.carrier ? `Sent with ${leaving.taken.carrier}${leaving.taken.tracking ? `, number ${leaving.taken.tracking}` : ""}` : leaving.taken.who ? `Taken by ${leaving.taken.who}` : "It left"}, ${dates.both(leaving.taken.at)}${leaving.taken.saw ? `; shown: ${leaving.taken.saw}` : ""}.`
             : ""}
         </p>
       ) : (

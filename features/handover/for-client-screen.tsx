@@ -1,5 +1,6 @@
 import type { SaidPaper } from "../../paper/said";
 import Link from "../../ui/link";
+import { PaperSections } from "./paper-sections";
 
 const LANGUAGES = [
   ["en", "English"],
@@ -23,33 +24,13 @@ export function ForClientScreen({ paper, svg, language }: { paper: SaidPaper; sv
           </Link>
         ))}
       </nav>
-      <h1 className="text-verdict font-semibold">{paper.title}</h1>
-      {paper.under.map((u) => (
-        <p key={u}>{u}</p>
-      ))}
-      {paper.sections.map((s) => (
-        <section key={s.title} className="mt-6">
-          <h2 className="text-key font-[650]">{s.title}</h2>
-          {s.lead ? <p>{s.lead}</p> : null}
-          {s.drawing ? (
-            // biome-ignore lint/performance/noImgElement: a drawing of this very moment, in the page itself
-            <img src={`data:image/svg+xml;base64,${Buffer.from(svg).toString("base64")}`} alt={s.title} className="mt-2 w-full" />
-          ) : null}
-          {s.rows.length > 0 ? (
-            <ul>
-              {s.rows.map((r, i) => (
-                <li key={i} className="flex gap-4 border-t border-rule py-1.5">
-                  <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
-                    {r.what}
-                    {r.says ? <span className="block text-second text-soft">{r.says}</span> : null}
-                  </span>
-                  {r.right ? <span className="max-w-[40%] text-right text-second [overflow-wrap:anywhere]">{r.right}</span> : null}
-                </li>
-              ))}
-            </ul>
-          ) : null}
-        </section>
-      ))}
+      <PaperSections
+        paper={paper}
+        drawn={(s) => (
+          // biome-ignore lint/performance/noImgElement: a drawing of this very moment, in the page itself
+          <img src={`data:image/svg+xml;base64,${Buffer.from(svg).toString("base64")}`} alt={s.title} className="mt-2 w-full" />
+        )}
+      />
     </main>
   );
 }

@@ -11,7 +11,17 @@ import { RecordOfJob } from "./record";
 import { Sold } from "./sold";
 
 /** First what keeps the machine here, each with the way there; then what was sold beside what is in it, what goes along, and the record. */
-export function HandoverScreen({ view, ready, lead, page }: { view: HandoverSlice; ready: ReadyView; lead: boolean; page: string | null }) {
+export function HandoverScreen({
+  view,
+  ready,
+  lead,
+  page,
+}: {
+  view: HandoverSlice;
+  ready: ReadyView;
+  lead: boolean;
+  page: string | null | undefined;
+}) {
   const { number, stage, client } = view.head;
   const closed = stage === "handed-over" || stage === "cancelled";
   const n = ready.missing.length;
@@ -29,10 +39,10 @@ export function HandoverScreen({ view, ready, lead, page }: { view: HandoverSlic
       <div className="mt-2 grid grid-cols-[minmax(0,11fr)_minmax(0,9fr)] gap-8 max-[900px]:grid-cols-1">
         <div className="min-w-0">
           {closed ? null : <MissingList number={number} missing={ready.missing} />}
-          <Closing number={number} stage={stage} missing={ready.missing} lead={lead} leaving={ready.leaving} client={client} />
+          <Closing number={number} stage={stage} missing={ready.missing} lead={lead} leaving={ready.leaving} />
           <OtherJobs number={number} ready={ready} stage={stage} />
           <Papers number={number} />
-          <ClientPageKey number={number} page={page} />
+          {page === undefined ? null : <ClientPageKey number={number} page={page} />}
         </div>
         <GoesAlong number={number} ready={ready} closed={closed} />
       </div>

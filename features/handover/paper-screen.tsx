@@ -6,6 +6,7 @@ import { cx } from "../../ui/cx";
 import Link from "../../ui/link";
 import { MachineView } from "../drawing/machine-view";
 import { PAPER_NAMES } from "./paper-names";
+import { PaperSections } from "./paper-sections";
 
 const LANGUAGE_NAMES = { en: "English", de: "Deutsch" } as const;
 const DRAWN_PX = { w: 760, h: 560 };
@@ -52,39 +53,21 @@ export function PaperScreen({
         </a>
       </div>
       <article lang={language} className="mx-auto mt-4 max-w-[860px] border border-rule bg-sheet px-10 py-8">
-        <h1 className="text-verdict font-semibold">{paper.title}</h1>
-        {paper.under.map((u) => (
-          <p key={u}>{u}</p>
-        ))}
-        {paper.sections.map((s) => (
-          <section key={s.title} className="mt-6">
-            <h2 className="text-key font-[650]">{s.title}</h2>
-            {s.lead ? <p>{s.lead}</p> : null}
-            {s.plain ? (
+        <PaperSections
+          paper={paper}
+          drawn={(s) =>
+            s.plain ? (
               // biome-ignore lint/performance/noImgElement: a drawing of this very moment, from the server
               <img
                 src={`/files/job/${encodeURIComponent(number)}/client${language === "en" ? "" : `-${language}`}.svg`}
                 alt={s.title}
                 className="mt-2 w-full"
               />
-            ) : s.drawing ? (
-              <MachineView built graph={graph} most={DRAWN_PX} sheet={s.drawing} label={s.title} />
-            ) : null}
-            {s.rows.length > 0 ? (
-              <ul>
-                {s.rows.map((r, i) => (
-                  <li key={i} className="flex gap-4 border-t border-rule py-1">
-                    <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">
-                      {r.what}
-                      {r.says ? <span className="block text-second text-soft">{r.says}</span> : null}
-                    </span>
-                    {r.right ? <span className="max-w-[40%] text-right text-second [overflow-wrap:anywhere]">{r.right}</span> : null}
-                  </li>
-                ))}
-              </ul>
-            ) : null}
-          </section>
-        ))}
+            ) : (
+              <MachineView built graph={graph} most={DRAWN_PX} sheet={s.drawing ?? "front"} label={s.title} />
+            )
+          }
+        />
       </article>
     </section>
   );

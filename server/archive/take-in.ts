@@ -2,7 +2,9 @@ import { z } from "zod";
 import { opened } from "../../archive";
 import { readBuildText } from "../../core/assembly";
 import { isStage } from "../../core/job";
-import type { EntityManager } from "../../db";
+import { columnsOf, type EntityManager } from "../../db";
+import { paperOf } from "../documents/papers";
+import { tellJob } from "../kernel/news";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber } from "../kernel/text";
 import { tell } from "../people/shop-log";
@@ -17,7 +19,7 @@ const Row = z.record(z.string().max(60), z.unknown());
 type Row = z.infer<typeof Row>;
 const Record = z.object({
   version: z.literal(RECORD_VERSION),
-  job: z.looseObject({ id: z.uuid(), number: JobNumber, stage: z.string().refine(isStage, "is no stage") }),
+  job: z.looseObject({ id: z.uuid(), number: JobNumber, revision: z.number().int().min(1), stage: z.string().refine(isStage, "is no stage") }),
   tables: z.partialRecord(z.enum(TABLES), z.array(Row).max(20_000)),
   people: z.array(z.object({ id: z.uuid(), name: z.string().min(1).max(80) })).max(500),
 });
@@ -43,10 +45,11 @@ export const takeIn = shopAction({
     const [there] = await unit.tx.execute<{ number: string }[]>(`select "number" from "job" where "id" = ? or "number" = ?`, [record.job.id, number]);
     if (there) return no(`${there.number} is here already. Nothing was taken in, and nothing is doubled.`);
     await keepRows(unit.tx, record);
-    const refused = await keepPhotos(record, read.files);
-    if (refused) return no(refused);
     // What was taken in is looked at before it is kept: what no screen could show is taken back.
     if (!(await shows(unit.tx, number))) return no("What is in this archive cannot be shown by this Imbra. Nothing was taken in.");
+    const refused = await keepPhotos(record, read.files);
+    if (refused) return no(refused);
+    tellJob(unit.tx, number, record.job.revision);
     tell(unit, "archive-taken-in", { number, title: read.manifest.title });
     return yes(number);
   },
@@ -99,11 +102,7 @@ async function keepRows(tx: EntityManager, record: Record): Promise<void> {
 /** Rows as the table has them: columns are the table's own, whatever a file says. */
 async function put(tx: EntityManager, table: string, rows: readonly Row[]): Promise<void> {
   if (rows.length === 0) return;
-  const columns = await tx.execute<{ name: string }[]>(
-    `select "column_name" as "name" from information_schema.columns where "table_schema" = 'public' and "table_name" = ? order by "ordinal_position"`,
-    [table],
-  );
-  const own = columns.map((c) => c.name).filter((c) => (c !== "id" || !COUNTED.has(table)) && rows.some((r) => r[c] !== undefined));
+  const own = (await columnsOf(tx, table)).filter((c) => (c !== "id" || !COUNTED.has(table)) && rows.some((r) => r[c] !== undefined));
   const list = own.map((c) => `"${c}"`).join(", ");
   await tx.execute(`insert into "${table}" (${list}) select ${list} from jsonb_populate_recordset(null::"${table}", ?::jsonb)`, [
     JSON.stringify(rows),
@@ -125,7 +124,9 @@ async function keepPhotos(record: Record, files: ReadonlyMap<string, Buffer>): P
 
 async function shows(tx: EntityManager, number: string): Promise<boolean> {
   try {
-    return (await jobView(tx, number)) !== undefined;
+    // Its screens, and the papers that read what else is kept with it.
+    const papers = [await paperOf(tx, number, "shop"), await paperOf(tx, number, "parcel")];
+    return (await jobView(tx, number)) !== undefined && papers.every((p) => p !== undefined);
   } catch {
     return false;
   }

@@ -52,7 +52,9 @@ export const anotherModel = jobAction({
     row.arrivedAt ??= unit.when.happened;
     const swapped = await swapPart(unit, row.key, a.model, { out: true, why: `Found dead: fault ${f.number}. ${model.name} in its place.` });
     if (!swapped.ok) return swapped;
-    Object.assign(row, { serial: a.serial || null, testResult: null, testedWith: null, arrivedAt: unit.when.happened });
+    // Price, cover and what was known of the old piece are not those of the new one.
+    const unknown = { supplier: null, warrantyUntil: null, priceCents: null, priceFrom: null, priceOn: null, availability: null, facts: {} };
+    Object.assign(row, { ...unknown, serial: a.serial || null, testResult: null, testedWith: null, arrivedAt: unit.when.happened });
     const words = `${name}, replaced by ${model.name}`;
     unit.faults.note(f.number, { deed: deed.id, words, result: "another model", minutes });
     unit.emit("replaced", { part: row.key, name, serial: was });

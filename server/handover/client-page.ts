@@ -9,17 +9,13 @@ import { ClientPage, type EntityManager, entityManager } from "../../db";
 import { plainNames } from "../../paper/said";
 import { buildOfJob } from "../build/build-of-job";
 import { done, type Result, yes } from "../kernel/result";
-import { hashOfToken } from "../kernel/seat";
+import { cookieRules, hashOfToken } from "../kernel/seat";
 import { JobNumber } from "../kernel/text";
 import { jobAction, query } from "../unit/action";
 import { factsOfRecord } from "./facts";
 
 /** What the address says: made of the row by this server's own secret, so that a label can be printed again and a database tells nothing. */
-function tokenOf(id: string): string {
-  const secret = process.env.IMBRA_SECRET;
-  if (!secret) throw new Error("IMBRA_SECRET is not set. Start Imbra with npm start, which makes one.");
-  return createHmac("sha256", secret).update(`client-page ${id}`).digest("base64url");
-}
+const tokenOf = (id: string): string => createHmac("sha256", cookieRules().password).update(`client-page ${id}`).digest("base64url");
 
 const openPage = (em: EntityManager, job: string) => em.findOne(ClientPage, { job, withdrawnAt: null });
 

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { isClosed } from "../../core/job";
-import { Job } from "../../db";
+import { columnsOf, Job } from "../../db";
 import { nextNumber } from "../job/number";
 import { no, type Result, yes } from "../kernel/result";
 import { JobNumber, text } from "../kernel/text";
@@ -48,11 +48,10 @@ export const comeBack = jobAction({
     });
     await tx.flush();
     for (const table of AS_BUILT) {
-      const columns = await tx.execute<{ name: string }[]>(
-        `select "column_name" as "name" from information_schema.columns where "table_schema" = 'public' and "table_name" = ? and "column_name" not in ('id', 'job_id')`,
-        [table],
-      );
-      const list = columns.map((x) => `"${x.name}"`).join(", ");
+      const list = (await columnsOf(tx, table))
+        .filter((c) => c !== "id" && c !== "job_id")
+        .map((c) => `"${c}"`)
+        .join(", ");
       // What was only planned never was in it.
       const only = table === "connection" ? `and "state" in ('plugged', 'checked')` : "";
       await tx.execute(

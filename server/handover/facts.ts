@@ -53,7 +53,9 @@ export async function factsOfRecord(em: EntityManager, job: JobRow, b: JobBuild)
       not: lines.filter((l) => !seen.has(l.id)).map((l) => l.what),
     },
     setup: after.items.flatMap((i) => (i.stands === "as wanted" && i.done?.after && !i.mustBeOut ? [{ what: i.what, value: i.done.after }] : [])),
-    ...(left && (said?.open?.length ?? 0) > 0 ? { asItIs: { reason: said?.reason ?? "", by: left.by.name, missing: said?.open ?? [] } } : {}),
+    ...(left && job.stage === "handed-over" && (said?.open?.length ?? 0) > 0
+      ? { asItIs: { reason: said?.reason ?? "", by: left.by.name, missing: said?.open ?? [] } }
+      : {}),
     way: leavingOf(job.leaving).way,
   };
 }

@@ -49,7 +49,8 @@ export const soaksPage = async (number: string) => (await see(soakLogs, { number
 export const readyPage = (number: string) => orNotFound(see(questions.ready, { number: meant(number) }));
 export const paperPage = (number: string, kind: PaperKind, language: Language) => orNotFound(see(paper, { number: meant(number), kind, language }));
 export const scannedPage = async (code: string) => (await see(scanned, { code }))?.href;
-export const clientPagePath = async (number: string) => (await see(clientPageAt, { number: meant(number) })) ?? null;
+/** Null: it is off. Undefined: not for them. */
+export const clientPagePath = (number: string) => see(clientPageAt, { number: meant(number) });
 export const isPlanning = async (number: string) => (await see(questions.planning, { number })) ?? false;
 export const earlierJobs = async () => (await see(questions.earlierJobs, {})) ?? [];
 export const partTypePage = (id: string) => orNotFound(see(questions.partType, { id: meant(id) }));
